@@ -1,0 +1,73 @@
+// Debian packages and npm packages: what is missing is installed, or the command for it is said.
+
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { delimiter, join } from 'node:path';
+import { top } from './paths.mjs';
+import { run } from './run.mjs';
+import { say, Stop } from './say.mjs';
+
+const onPath = (name) =>
+  (process.env.PATH ?? '').split(delimiter).some((folder) => existsSync(join(folder, name)));
+
+/** Folders of PostgreSQL's programs, newest version first. */
+export function postgresFolders() {
+  const base = '/usr/lib/postgresql';
+  if (!existsSync(base)) return [];
+  return readdirSync(base)
+    .filter((version) => existsSync(join(base, version, 'bin', 'initdb')))
+    .sort((a, b) => Number(b) - Number(a))
+    .map((version) => ({ version, bin: join(base, version, 'bin') }));
+}
+
+const known = {
+  postgresql: () => postgresFolders().length > 0,
+  chromium: () => onPath('chromium'),
+  'chromium-driver': () => onPath('chromedriver'),
+  xvfb: () => onPath('Xvfb'),
+  openbox: () => onPath('openbox'),
+  'x11-apps': () => onPath('xclock'),
+  'x11-utils': () => onPath('xwininfo'),
+  xterm: () => onPath('xterm'),
+};
+
+export const toServe = ['postgresql'];
+export const toTest = Object.keys(known);
+
+/** Installs the Debian packages that are missing, where that is allowed. */
+export async function needPackages(names) {
+  const missing = names.filter((name) => !known[name]());
+  if (missing.length === 0) return;
+  const install = ['apt-get', 'install', '-y', '--no-install-recommends', ...missing];
+  const asRoot = process.getuid?.() === 0;
+  const sudo = asRoot ? [] : ['sudo', '-n'];
+  const may = asRoot || (onPath('sudo') && (await run('sudo', ['-n', 'true'])).code === 0);
+  const byHand = `${asRoot ? '' : 'sudo '}sh -c "apt-get update && ${install.join(' ')}"`;
+  if (!may || !onPath('apt-get')) {
+    throw new Stop(`These Debian packages are missing: ${missing.join(', ')}.\nInstall them with:\n\n  ${byHand}\n`);
+  }
+  say(`Installing Debian packages: ${missing.join(', ')} …`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  for (const args of [['apt-get', 'update'], install]) {
+    const [program, ...rest] = [...sudo, ...args];
+    const done = await run(program, rest, { env });
+    if (done.code !== 0) {
+      throw new Stop(`${done.output.slice(-1500)}\nThe packages could not be installed. By hand:\n\n  ${byHand}\n`);
+    }
+  }
+  const still = names.filter((name) => !known[name]());
+  if (still.length) throw new Stop(`Installed, but still not found: ${still.join(', ')}.`);
+}
+
+/** Brings node_modules to what package-lock.json says. */
+export async function needModules() {
+  const lock = createHash('sha256')
+    .update(readFileSync(join(top, 'package-lock.json')))
+    .digest('hex');
+  const stamp = join(top, 'node_modules', '.rezzik-lock');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  say('Installing npm packages …');
+  const done = await run('npm', ['ci', '--no-audit', '--no-fund', '--include=dev'], { cwd: top });
+  if (done.code !== 0) throw new Stop(`${done.output.slice(0, 2000)}\nnpm ci failed. Nothing else was changed.`);
+  writeFileSync(stamp, lock);
+}

@@ -1,0 +1,100 @@
+// From nothing to a served app, and everything down again with it.
+
+import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { needBuild } from './build.mjs';
+import { startDatabase } from './database.mjs';
+import { needModules, needPackages, toServe } from './packages.mjs';
+import { dataDir, next, top } from './paths.mjs';
+import { end, sleep } from './run.mjs';
+import { say, Stop } from './say.mjs';
+
+function portIsFree(port) {
+  return new Promise((resolve) => {
+    const server = createServer();
+    server.on('error', () => resolve(false));
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
+  });
+}
+
+async function needPort(port, name) {
+  if (await portIsFree(port)) return;
+  const health = await fetch(`http://127.0.0.1:${port}/api/health`)
+    .then((answer) => answer.json())
+    .catch(() => null);
+  if (health?.name === 'Rezzik') throw new Stop(`Rezzik is running already: http://127.0.0.1:${port}`);
+  throw new Stop(`Port ${port} is taken by another program. Choose another one, for example:\n\n  REZZIK_PORT=${port + 1} npm ${name}\n`);
+}
+
+function readPort() {
+  const wanted = process.env.REZZIK_PORT ?? '4310';
+  const port = Number(wanted);
+  if (!Number.isInteger(port) || port < 1 || port > 65_534) {
+    throw new Stop(`REZZIK_PORT is “${wanted}”. It must be a number from 1 to 65534.`);
+  }
+  return port;
+}
+
+/** Waits until the app answers. */
+export async function answers(port, child) {
+  for (let i = 0; i < 1200; i += 1) {
+    if (child.exitCode !== null) return false;
+    const ok = await fetch(`http://127.0.0.1:${port}/api/health`).then((a) => a.ok).catch(() => false);
+    if (ok) return true;
+    await sleep(150);
+  }
+  return false;
+}
+
+/** Starts the app itself on a database that is there. */
+export function startApp({ port, databaseUrl, data, mode = 'start', env = {}, stdio = 'inherit' }) {
+  return spawn(process.execPath, [next, mode, '-H', '127.0.0.1', '-p', String(port)], {
+    cwd: top,
+    // Its own group, so that Ctrl-C comes to us first and we end things in order.
+    detached: true,
+    stdio,
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      REZZIK_PORT: String(port),
+      REZZIK_DATA: data,
+      NEXT_TELEMETRY_DISABLED: '1',
+      ...env,
+    },
+  });
+}
+
+/**
+ * The whole way for `npm run demo`, `npm start` and `npm run dev`.
+ * @param name the npm command, for what is said
+ */
+export async function serve({ name, demo = false, mode = 'start' }) {
+  const port = readPort();
+  const data = dataDir();
+  await needPort(port, name);
+  const own = !process.env.DATABASE_URL;
+  if (own) await needPackages(toServe);
+  await needModules();
+  if (mode === 'start') await needBuild();
+  mkdirSync(join(data, 'kept'), { recursive: true });
+  const database = own ? await startDatabase(data) : null;
+  const databaseUrl = database?.url ?? process.env.DATABASE_URL;
+  if (demo) say('Starting; the first time, the demo data is made, which takes a moment …');
+  const app = startApp({ port, databaseUrl, data, mode, env: { REZZIK_DEMO: demo ? '1' : '0' }, stdio: ['ignore', 'ignore', 'inherit'] });
+  let stopping = null;
+  const stop = () =>
+    (stopping ??= (async () => {
+      await end(app);
+      await database?.stop();
+    })());
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
+  app.once('close', () => void stop());
+  database?.child.once('close', () => void stop());
+  if (await answers(port, app)) say(`\nRezzik is at http://127.0.0.1:${port}   (Ctrl-C stops it)\n`);
+  else if (!stopping) process.exitCode = 1;
+  await new Promise((resolve) => (app.exitCode === null ? app.once('close', resolve) : resolve()));
+  await stop();
+  if (app.exitCode) throw new Stop('Rezzik stopped with an error; its last words are above.');
+}

@@ -1,0 +1,21 @@
+/** Bounds that every border checks; stated in docs/api.md. */
+export const limits = {
+  /** Bytes of one uploaded picture, and the room left for the other parts of the form. */
+  pictureBytes: 128 * 1000 * 1000,
+  formBytes: 128 * 1000 * 1000 + 4 * 1000 * 1000,
+  jsonBytes: 16 * 1000 * 1000,
+  /** Pixels of one frame: width × height. */
+  pixels: 134_000_000,
+  /** Longest side a frame may have: what canvases and WebP thumbnails can still address. */
+  side: 32_767,
+  coordinate: 100_000,
+  marks: 5_000,
+  points: 20_000,
+  textLength: 10_000,
+  titleLength: 300,
+  nameLength: 300,
+  patternLength: 300,
+  pathLength: 4_000,
+  pageSize: 200,
+  delay: 60,
+} as const;

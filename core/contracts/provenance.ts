@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { limits } from './limits';
+import { rectSchema } from './shapes';
+import { line } from './text';
+
+export const sourceNames = ['desk', 'screen', 'pasted', 'dropped', 'opened', 'api'] as const;
+export type SourceName = (typeof sourceNames)[number];
+
+export const sourceLabels: Record<SourceName, string> = {
+  desk: 'Practice desk',
+  screen: 'Shared screen',
+  pasted: 'Pasted',
+  dropped: 'Dropped',
+  opened: 'Opened',
+  api: 'Sent by a program',
+};
+
+/** Where and when a frame was taken; shown as “Where from”. */
+export const provenanceSchema = z.strictObject({
+  source: z.enum(sourceNames),
+  takenAt: z.iso.datetime({ offset: true }),
+  display: line(limits.nameLength).optional(),
+  windowTitle: line(limits.titleLength).optional(),
+  fileName: line(limits.nameLength).optional(),
+  /** The display in the frame, where the source knows several. */
+  displays: z
+    .array(z.strictObject({ name: line(limits.nameLength), bounds: rectSchema }))
+    .max(64)
+    .optional(),
+});
+export type Provenance = z.infer<typeof provenanceSchema>;

@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import { limits } from './limits';
+
+export const coordinate = z.number().min(-limits.coordinate).max(limits.coordinate);
+export const extent = z.number().min(0).max(limits.coordinate);
+export const pointSchema = z.strictObject({ x: coordinate, y: coordinate });
+export const rectSchema = z.strictObject({
+  x: coordinate,
+  y: coordinate,
+  width: extent,
+  height: extent,
+});
+/** A rectangle of whole pixels with at least one pixel in it. */
+export const pixelRectSchema = z.strictObject({
+  x: z.int().min(0).max(limits.coordinate),
+  y: z.int().min(0).max(limits.coordinate),
+  width: z.int().min(1).max(limits.coordinate),
+  height: z.int().min(1).max(limits.coordinate),
+});
+export const colour = z
+  .string()
+  .regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour as #RRGGBB')
+  .transform((value) => value.toUpperCase());
+export const thickness = z.number().min(1).max(60);
+export const opacity = z.number().min(0.05).max(1);

@@ -1,0 +1,82 @@
+import { z } from 'zod';
+import { documentSchema } from './document';
+import { limits } from './limits';
+import { provenanceSchema } from './provenance';
+import { stepSchema } from './steps';
+import { line } from './text';
+
+export const title = line(limits.titleLength);
+export const revision = z.int().min(1);
+
+export const storedSchema = z.object({
+  id: z.uuid(),
+  revision,
+  width: z.int(),
+  height: z.int(),
+});
+export type Stored = z.infer<typeof storedSchema>;
+
+export const shotSchema = z.object({
+  id: z.uuid(),
+  title: z.string(),
+  revision,
+  document: documentSchema,
+  provenance: provenanceSchema,
+  width: z.int(),
+  height: z.int(),
+  binnedAt: z.iso.datetime().nullable(),
+});
+export type Shot = z.infer<typeof shotSchema>;
+
+/** The undo steps that go with a change of the document. */
+export const stepsChangeSchema = z.strictObject({
+  /** How many of the stored steps stay. */
+  keep: z.int().min(0),
+  added: z.array(stepSchema).max(10_000),
+  /** How many of all steps are done. */
+  position: z.int().min(0),
+});
+
+export const shotChangeSchema = z.strictObject({
+  revision,
+  document: documentSchema,
+  title: title.optional(),
+  steps: stepsChangeSchema.optional(),
+});
+export type ShotChange = z.infer<typeof shotChangeSchema>;
+
+export const revisedSchema = z.object({ revision });
+export const conflictSchema = z.object({
+  error: z.object({ code: z.literal('stale'), message: z.string() }),
+  current: shotSchema,
+});
+
+export const stepsSchema = z.object({ steps: z.array(stepSchema), position: z.int() });
+
+export const duplicateSchema = z.strictObject({
+  id: z.uuid().optional(),
+  title: title.optional(),
+  document: documentSchema.optional(),
+});
+
+export const shotSummarySchema = z.object({
+  id: z.uuid(),
+  title: z.string(),
+  revision,
+  width: z.int(),
+  height: z.int(),
+  source: z.string(),
+  takenAt: z.iso.datetime(),
+  binnedAt: z.iso.datetime().nullable(),
+  copies: z.int(),
+});
+export type ShotSummary = z.infer<typeof shotSummarySchema>;
+
+export const shotPageSchema = z.object({
+  shots: z.array(shotSummarySchema),
+  /** Ask for the next page with this; null after the last. */
+  next: z.string().nullable(),
+  total: z.int(),
+});
+
+export const errorSchema = z.object({ error: z.object({ code: z.string(), message: z.string() }) });

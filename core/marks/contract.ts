@@ -1,0 +1,78 @@
+import type { z } from 'zod';
+import type { Point } from '../geometry/point';
+import type { Rect } from '../geometry/rect';
+import type { Shaper } from '../paint/shaper';
+import type { Surface } from '../paint/surface';
+import type { Style } from './style';
+
+/** What a mark needs from outside to measure and paint itself. */
+export interface MarkTools {
+  shaper: Shaper;
+}
+
+/** A place on a selected mark that can be dragged. */
+export interface Handle {
+  id: string;
+  at: Point;
+  /** What it does, for pointer shape and accessible name. */
+  role: 'end' | 'bend' | 'resize';
+}
+
+/** One number of a mark that can be typed in the Marks list, in frame pixels. */
+export interface NumberField {
+  id: string;
+  label: string;
+  value: number;
+}
+
+export type Group = 'Point' | 'Enclose' | 'Draw' | 'Say' | 'Hide' | 'Fit';
+
+/** What every mark has, of whatever kind. */
+export interface MarkBase {
+  id: string;
+  kind: string;
+  name?: string | undefined;
+  off?: boolean | undefined;
+  locked?: boolean | undefined;
+}
+
+/**
+ * Everything that makes a kind of mark, in one place. All functions are pure: they give a new
+ * mark and leave the old one as it is. Lengths are frame pixels.
+ */
+export interface MarkKind<M extends MarkBase> {
+  kind: M['kind'];
+  label: string;
+  group: Group;
+  schema: z.ZodType<M>;
+  /** How it lies over what is below: multiply tints, normal covers. */
+  blend: 'normal' | 'multiply';
+  /** How the tool makes one: along a stroke, from corner to corner, or by a click. */
+  made: 'stroke' | 'drag' | 'place';
+  /** The settings that this kind uses, in the order of the strip. */
+  settings: readonly (keyof Style)[];
+  /** A new mark from the points the pointer went through (at least one). */
+  create(id: string, path: readonly StrokePoint[], style: Style): M;
+  /** True when a drag was too short to mean anything. */
+  tooSmall(mark: M): boolean;
+  /** The pixels it can touch. */
+  bounds(mark: M, tools: MarkTools): Rect;
+  hit(mark: M, at: Point, tolerance: number, tools: MarkTools): boolean;
+  handles(mark: M, tools: MarkTools): Handle[];
+  /** `keep` holds the ratio, or the direction to steps of 15°. */
+  pull(mark: M, handle: string, to: Point, keep: boolean, tools: MarkTools): M;
+  move(mark: M, by: Point): M;
+  numbers(mark: M, tools: MarkTools): NumberField[];
+  withNumber(mark: M, field: string, value: number): M;
+  /** The mark with one changed setting; settings it does not use change nothing. */
+  restyle(mark: M, style: Partial<Style>): M;
+  styleOf(mark: M): Partial<Style>;
+  paint(surface: Surface, mark: M, tools: MarkTools): void;
+  /** A few words that tell this mark from others in the Marks list. */
+  describe(mark: M): string;
+}
+
+/** A point of a stroke; pressure 0–1, ½ where the device has none. */
+export interface StrokePoint extends Point {
+  pressure?: number;
+}

@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { baseShape } from '../base';
+import type { MarkKind } from '../contract';
+import { strokeKind } from '../shared/strokeKind';
+import { smoothPath, storedPoints, strokeShape } from '../shared/strokeMark';
+
+export const highlighterSchema = z.strictObject({
+  ...baseShape,
+  kind: z.literal('highlighter'),
+  ...strokeShape,
+});
+export type HighlighterMark = z.infer<typeof highlighterSchema>;
+
+/**
+ * Tints what is below by multiplying the colours (W3C Compositing and Blending Level 1, §10.1):
+ * black stays black, white takes the colour.
+ */
+export const highlighter: MarkKind<HighlighterMark> = {
+  ...strokeKind<HighlighterMark>(),
+  kind: 'highlighter',
+  label: 'Highlighter',
+  group: 'Draw',
+  schema: highlighterSchema,
+  blend: 'multiply',
+  create: (id, path, style) => ({
+    id,
+    kind: 'highlighter',
+    points: storedPoints(path),
+    colour: style.colour,
+    thickness: style.thickness,
+  }),
+  paint(surface, mark) {
+    const [first] = mark.points;
+    surface.save();
+    surface.globalCompositeOperation = 'multiply';
+    if (mark.points.length === 1 && first) {
+      const half = mark.thickness / 2;
+      surface.fillStyle = mark.colour;
+      surface.fillRect(first[0] - half, first[1] - half, mark.thickness, mark.thickness);
+    } else {
+      surface.strokeStyle = mark.colour;
+      surface.lineWidth = mark.thickness;
+      surface.lineCap = 'butt';
+      surface.lineJoin = 'round';
+      surface.beginPath();
+      smoothPath(surface, mark.points);
+      surface.stroke();
+    }
+    surface.restore();
+  },
+  describe: (mark) => `${mark.thickness} px`,
+};

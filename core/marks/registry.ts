@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import { arrow, arrowSchema } from './arrow';
+import { box, boxSchema } from './box';
+import type { MarkBase, MarkKind } from './contract';
+import { highlighter, highlighterSchema } from './highlighter';
+import { line, lineSchema } from './line';
+import { oval, ovalSchema } from './oval';
+import { pen, penSchema } from './pen';
+import { firstStyle, type Style } from './style';
+import { text, textSchema } from './text';
+
+/** Every kind of mark there is: a new kind is one folder and one line in each of these lists. */
+export const markSchema = z.discriminatedUnion('kind', [
+  arrowSchema,
+  lineSchema,
+  boxSchema,
+  ovalSchema,
+  penSchema,
+  highlighterSchema,
+  textSchema,
+]);
+export type Mark = z.infer<typeof markSchema>;
+export type MarkName = Mark['kind'];
+
+const kinds = { arrow, line, box, oval, pen, highlighter, text };
+
+export const markNames = Object.keys(kinds) as MarkName[];
+
+/** The kind behind a name or a mark, seen as a kind of any mark. */
+export function kindOf(of: MarkName | Mark): MarkKind<Mark> {
+  const name = typeof of === 'string' ? of : of.kind;
+  // Each kind is only ever given marks of its own name, which the type system cannot follow.
+  return kinds[name] as unknown as MarkKind<MarkBase> as MarkKind<Mark>;
+}
+
+/** What each tool starts with before anybody has changed it. */
+export const firstStyles: Record<MarkName, Style> = {
+  arrow: firstStyle,
+  line: { ...firstStyle, heads: 'none' },
+  box: firstStyle,
+  oval: firstStyle,
+  pen: firstStyle,
+  highlighter: { ...firstStyle, colour: '#F0E442', thickness: 24 },
+  text: { ...firstStyle, colour: '#1C2B2A' },
+};

@@ -1,0 +1,147 @@
+import { z } from 'zod';
+import {
+  bentBounds,
+  cutBent,
+  distanceToBent,
+  middle,
+  outwardAngle,
+  sample,
+  control,
+  type BentLine,
+} from '../../geometry/bend';
+import { add, distance, midpoint, snapDirection, subtract, type Point } from '../../geometry/point';
+import { inflate, type Rect } from '../../geometry/rect';
+import type { Surface } from '../../paint/surface';
+import { colour, pointSchema, thickness } from '../../contracts/shapes';
+import type { Handle, NumberField } from '../contract';
+
+/** What arrows and lines share. */
+export const bentShape = {
+  from: pointSchema,
+  to: pointSchema,
+  bend: pointSchema.nullable().default(null),
+  colour,
+  thickness: thickness,
+  heads: z.enum(['none', 'start', 'end', 'both']),
+  dashed: z.boolean().default(false),
+};
+
+export interface BentMark extends BentLine {
+  colour: string;
+  thickness: number;
+  heads: 'none' | 'start' | 'end' | 'both';
+  dashed: boolean;
+}
+
+/** Length of a head along the line, and half its width, for a given thickness. */
+const headLength = (thick: number): number => 8 + 3 * thick;
+const headHalfWidth = (thick: number): number => 4 + 1.35 * thick;
+
+const hasHead = (mark: BentMark, end: 'from' | 'to'): boolean =>
+  mark.heads === 'both' || mark.heads === (end === 'to' ? 'end' : 'start');
+
+export function bentMarkBounds(mark: BentMark): Rect {
+  const reach = mark.heads === 'none' ? 0 : headHalfWidth(mark.thickness);
+  return inflate(bentBounds(mark), Math.max(mark.thickness / 2, reach) + 1);
+}
+
+export const bentMarkHit = (mark: BentMark, at: Point, tolerance: number): boolean =>
+  distanceToBent(at, mark) <= mark.thickness / 2 + tolerance;
+
+export const bentMarkHandles = (mark: BentLine): Handle[] => [
+  { id: 'from', at: mark.from, role: 'end' },
+  { id: 'to', at: mark.to, role: 'end' },
+  { id: 'bend', at: middle(mark), role: 'bend' },
+];
+
+/** Within this many pixels of the chord the bend handle straightens the line. */
+const STRAIGHT_WITHIN = 3;
+
+export function pullBent<M extends BentMark>(mark: M, handle: string, to: Point, keep: boolean): M {
+  if (handle === 'from') return { ...mark, from: keep ? snapDirection(mark.to, to, 15) : to };
+  if (handle === 'to') return { ...mark, to: keep ? snapDirection(mark.from, to, 15) : to };
+  if (handle !== 'bend') return mark;
+  const chordMiddle = midpoint(mark.from, mark.to);
+  const straight = distanceToBent(to, { ...mark, bend: null }) <= STRAIGHT_WITHIN;
+  return { ...mark, bend: straight ? null : subtract(to, chordMiddle) };
+}
+
+export const moveBent = <M extends BentMark>(mark: M, by: Point): M => ({
+  ...mark,
+  from: add(mark.from, by),
+  to: add(mark.to, by),
+});
+
+export const bentNumbers = (mark: BentLine): NumberField[] => [
+  { id: 'from.x', label: 'Start x', value: mark.from.x },
+  { id: 'from.y', label: 'Start y', value: mark.from.y },
+  { id: 'to.x', label: 'End x', value: mark.to.x },
+  { id: 'to.y', label: 'End y', value: mark.to.y },
+  { id: 'bend.x', label: 'Bend x', value: mark.bend?.x ?? 0 },
+  { id: 'bend.y', label: 'Bend y', value: mark.bend?.y ?? 0 },
+];
+
+export function withBentNumber<M extends BentMark>(mark: M, field: string, value: number): M {
+  const [part, axis] = field.split('.');
+  if (axis !== 'x' && axis !== 'y') return mark;
+  if (part === 'from' || part === 'to') return { ...mark, [part]: { ...mark[part], [axis]: value } };
+  if (part !== 'bend') return mark;
+  const bend = { ...(mark.bend ?? { x: 0, y: 0 }), [axis]: value };
+  return { ...mark, bend: bend.x === 0 && bend.y === 0 ? null : bend };
+}
+
+/** Strokes the line, cut back under its heads, and fills the heads. */
+export function paintBent(surface: Surface, mark: BentMark): void {
+  const length = curveLength(mark);
+  if (length === 0) return;
+  const head = Math.min(headLength(mark.thickness), length * 0.6);
+  const halfWidth = headHalfWidth(mark.thickness) * (head / headLength(mark.thickness));
+  const cut = (head * 0.7) / length;
+  let shaft: BentLine = { from: mark.from, to: mark.to, bend: mark.bend };
+  if (hasHead(mark, 'to')) shaft = cutBent(shaft, 1 - cut, 'before');
+  if (hasHead(mark, 'from')) {
+    shaft = cutBent(shaft, Math.min(0.9, (head * 0.7) / curveLength(shaft)), 'after');
+  }
+  surface.strokeStyle = mark.colour;
+  surface.fillStyle = mark.colour;
+  surface.lineWidth = mark.thickness;
+  surface.lineCap = mark.dashed || mark.heads === 'both' ? 'butt' : 'round';
+  surface.lineJoin = 'round';
+  surface.setLineDash(mark.dashed ? [mark.thickness * 2.5, mark.thickness * 1.75] : []);
+  const c = control(shaft);
+  surface.beginPath();
+  surface.moveTo(shaft.from.x, shaft.from.y);
+  surface.quadraticCurveTo(c.x, c.y, shaft.to.x, shaft.to.y);
+  surface.stroke();
+  surface.setLineDash([]);
+  for (const end of ['from', 'to'] as const) {
+    if (hasHead(mark, end)) paintHead(surface, mark, end, head, halfWidth);
+  }
+}
+
+function paintHead(
+  surface: Surface,
+  mark: BentMark,
+  end: 'from' | 'to',
+  length: number,
+  halfWidth: number,
+): void {
+  const tip = mark[end];
+  const angle = outwardAngle(mark, end);
+  const along = { x: Math.cos(angle), y: Math.sin(angle) };
+  const place = (back: number, side: number): [number, number] => [
+    tip.x - along.x * back - along.y * side,
+    tip.y - along.y * back + along.x * side,
+  ];
+  surface.beginPath();
+  surface.moveTo(tip.x, tip.y);
+  surface.lineTo(...place(length, halfWidth));
+  surface.lineTo(...place(length * 0.8, 0));
+  surface.lineTo(...place(length, -halfWidth));
+  surface.closePath();
+  surface.fill();
+}
+
+function curveLength(line: BentLine): number {
+  return sample(line).reduce((sum, p, i, all) => sum + (i ? distance(p, all[i - 1] ?? p) : 0), 0);
+}

@@ -1,0 +1,101 @@
+import { colour, coordinate, extent, opacity } from '../../contracts/shapes';
+import { alongRatio, gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
+import { inflate, rectFromPoints, type Rect } from '../../geometry/rect';
+import type { Point } from '../../geometry/point';
+import type { Surface } from '../../paint/surface';
+import type { Handle, NumberField, StrokePoint } from '../contract';
+import type { Style } from '../style';
+import { z } from 'zod';
+
+/** What boxes and ovals share. */
+export const rectShape = {
+  x: coordinate,
+  y: coordinate,
+  width: extent,
+  height: extent,
+  colour,
+  outline: z.number().min(0).max(60),
+  fill: colour.nullable().default(null),
+  fillOpacity: opacity.default(1),
+  dashed: z.boolean().default(false),
+};
+
+export interface RectMark extends Rect {
+  colour: string;
+  outline: number;
+  fill: string | null;
+  fillOpacity: number;
+  dashed: boolean;
+}
+
+export function rectFromPath(path: readonly StrokePoint[]): Rect {
+  const first = path[0] ?? { x: 0, y: 0 };
+  return rectFromPoints(first, path.at(-1) ?? first);
+}
+
+export const rectStyle = (style: Style) => ({
+  colour: style.colour,
+  outline: style.outline,
+  fill: style.fill,
+  fillOpacity: style.fillOpacity,
+  dashed: style.dashed,
+});
+
+export const rectTooSmall = (mark: Rect): boolean => mark.width < 3 && mark.height < 3;
+
+export const rectBounds = (mark: RectMark): Rect => inflate(mark, mark.outline / 2 + 1);
+
+export const rectHandles = (mark: Rect): Handle[] =>
+  grips.map((grip) => ({ id: grip, at: gripPoint(mark, grip), role: 'resize' }));
+
+export function pullRect<M extends Rect>(mark: M, handle: string, to: Point, keep: boolean): M {
+  return isGrip(handle) ? { ...mark, ...pullGrip(mark, handle, to, keep) } : mark;
+}
+
+/** The end of a drag that makes a square or a circle. */
+export const squareCorner = (from: Point, to: Point): Point => alongRatio(from, to, 1);
+
+export const moveRect = <M extends Rect>(mark: M, by: Point): M => ({
+  ...mark,
+  x: mark.x + by.x,
+  y: mark.y + by.y,
+});
+
+export const rectNumbers = (mark: Rect): NumberField[] => [
+  { id: 'x', label: 'Left', value: mark.x },
+  { id: 'y', label: 'Top', value: mark.y },
+  { id: 'width', label: 'Width', value: mark.width },
+  { id: 'height', label: 'Height', value: mark.height },
+];
+
+export function withRectNumber<M extends Rect>(mark: M, field: string, value: number): M {
+  if (field === 'x' || field === 'y') return { ...mark, [field]: value };
+  if (field === 'width' || field === 'height') return { ...mark, [field]: Math.max(1, value) };
+  return mark;
+}
+
+/** Fills and outlines the path that `trace` adds. */
+export function paintEnclosing(surface: Surface, mark: RectMark, trace: () => void): void {
+  if (mark.fill) {
+    surface.save();
+    surface.globalAlpha *= mark.fillOpacity;
+    surface.fillStyle = mark.fill;
+    surface.beginPath();
+    trace();
+    surface.fill();
+    surface.restore();
+  }
+  if (mark.outline === 0) return;
+  surface.strokeStyle = mark.colour;
+  surface.lineWidth = mark.outline;
+  surface.lineJoin = 'round';
+  surface.lineCap = 'butt';
+  surface.setLineDash(mark.dashed ? [mark.outline * 2.5, mark.outline * 1.75] : []);
+  surface.beginPath();
+  trace();
+  surface.stroke();
+  surface.setLineDash([]);
+}
+
+export const describeRect = (mark: Rect): string =>
+  `${Math.round(mark.width)} × ${Math.round(mark.height)} px`;

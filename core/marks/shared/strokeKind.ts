@@ -1,0 +1,49 @@
+import { pullGrip, isGrip, grips, gripPoint } from '../../geometry/resize';
+import { applyStyle, pick } from '../base';
+import type { MarkBase, MarkKind } from '../contract';
+import {
+  fitStroke,
+  moveStroke,
+  strokeBounds,
+  strokeExtent,
+  strokeHit,
+  strokeNumbers,
+  withStrokeNumber,
+  type StrokeMark,
+} from './strokeMark';
+
+const settings = ['colour', 'thickness'] as const;
+
+/** Everything but making, painting and describing, which is the same for all strokes. */
+export function strokeKind<M extends MarkBase & StrokeMark>(): Pick<
+  MarkKind<M>,
+  | 'made'
+  | 'settings'
+  | 'tooSmall'
+  | 'bounds'
+  | 'hit'
+  | 'handles'
+  | 'pull'
+  | 'move'
+  | 'numbers'
+  | 'withNumber'
+  | 'restyle'
+  | 'styleOf'
+> {
+  return {
+    made: 'stroke',
+    settings,
+    tooSmall: () => false,
+    bounds: strokeBounds,
+    hit: strokeHit,
+    handles: (mark) =>
+      grips.map((grip) => ({ id: grip, at: gripPoint(strokeExtent(mark), grip), role: 'resize' })),
+    pull: (mark, handle, to, keep) =>
+      isGrip(handle) ? fitStroke(mark, pullGrip(strokeExtent(mark), handle, to, keep)) : mark,
+    move: moveStroke,
+    numbers: strokeNumbers,
+    withNumber: withStrokeNumber,
+    restyle: applyStyle,
+    styleOf: (mark) => pick(mark, settings),
+  };
+}

@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { limits } from '../../contracts/limits';
+import { colour, coordinate, thickness } from '../../contracts/shapes';
+import { distanceToPolyline, type Point } from '../../geometry/point';
+import { inflate, union, type Rect } from '../../geometry/rect';
+import type { Surface } from '../../paint/surface';
+import type { NumberField, StrokePoint } from '../contract';
+
+/** What pen and highlighter share. A point is [x, y, pressure 0–1]. */
+export const strokeShape = {
+  points: z
+    .array(z.tuple([coordinate, coordinate, z.number().min(0).max(1)]))
+    .min(1)
+    .max(limits.points),
+  colour,
+  thickness,
+};
+
+export interface StrokeMark {
+  points: [number, number, number][];
+  colour: string;
+  thickness: number;
+}
+
+/** Stored to a hundredth of a pixel: finer than any device, and half the bytes. */
+const round = (v: number): number => Math.round(v * 100) / 100;
+
+export const storedPoints = (path: readonly StrokePoint[]): [number, number, number][] =>
+  path.map((p) => [round(p.x), round(p.y), round(p.pressure ?? 0.5)]);
+
+const toPoints = (mark: StrokeMark): Point[] => mark.points.map(([x, y]) => ({ x, y }));
+
+export function strokeExtent(mark: StrokeMark): Rect {
+  return union(toPoints(mark).map((p) => ({ ...p, width: 0, height: 0 })));
+}
+
+export const strokeBounds = (mark: StrokeMark): Rect =>
+  inflate(strokeExtent(mark), mark.thickness / 2 + 1);
+
+export const strokeHit = (mark: StrokeMark, at: Point, tolerance: number): boolean =>
+  distanceToPolyline(at, toPoints(mark)) <= mark.thickness / 2 + tolerance;
+
+export const moveStroke = <M extends StrokeMark>(mark: M, by: Point): M => ({
+  ...mark,
+  points: mark.points.map(([x, y, p]) => [round(x + by.x), round(y + by.y), p]),
+});
+
+/** The stroke scaled so that its extent becomes `to`; a side of no extent stays as it is. */
+export function fitStroke<M extends StrokeMark>(mark: M, to: Rect): M {
+  const from = strokeExtent(mark);
+  const sx = from.width > 0 ? to.width / from.width : 1;
+  const sy = from.height > 0 ? to.height / from.height : 1;
+  return {
+    ...mark,
+    points: mark.points.map(([x, y, p]) => [
+      round(to.x + (x - from.x) * sx),
+      round(to.y + (y - from.y) * sy),
+      p,
+    ]),
+  };
+}
+
+export const strokeNumbers = (mark: StrokeMark): NumberField[] => {
+  const r = strokeExtent(mark);
+  return [
+    { id: 'x', label: 'Left', value: r.x },
+    { id: 'y', label: 'Top', value: r.y },
+    { id: 'width', label: 'Width', value: r.width },
+    { id: 'height', label: 'Height', value: r.height },
+  ];
+};
+
+export function withStrokeNumber<M extends StrokeMark>(mark: M, field: string, value: number): M {
+  const r = strokeExtent(mark);
+  if (!(field in r)) return mark;
+  const size = field === 'width' || field === 'height';
+  return fitStroke(mark, { ...r, [field]: size ? Math.max(1, value) : value });
+}
+
+/**
+ * Adds the stroke to the path, smoothed: a quadratic curve from middle to middle of the
+ * segments, with the points as its control points.
+ */
+export function smoothPath(surface: Surface, points: StrokeMark['points']): void {
+  const [first, ...rest] = points;
+  if (!first) return;
+  surface.moveTo(first[0], first[1]);
+  rest.forEach(([x, y], i) => {
+    const next = rest[i + 1];
+    if (next) surface.quadraticCurveTo(x, y, (x + next[0]) / 2, (y + next[1]) / 2);
+    else surface.lineTo(x, y);
+  });
+}

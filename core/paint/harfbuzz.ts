@@ -1,0 +1,151 @@
+import type * as HarfBuzz from 'harfbuzzjs';
+import type { Face, FontStyle, OutlineCommand, PlacedGlyph, ShapedRun, Shaper } from './shaper';
+
+/** The font files, in the order in which a character is looked for. Paths below public/fonts. */
+export const fontFiles: Record<Face, Record<400 | 700, readonly string[]>> = {
+  plain: {
+    400: [
+      'atkinson-hyperlegible-next-latin-400-normal.ttf',
+      'atkinson-hyperlegible-next-latin-ext-400-normal.ttf',
+      'ibm-plex-mono-latin-400-normal.ttf',
+    ],
+    700: [
+      'atkinson-hyperlegible-next-latin-700-normal.ttf',
+      'atkinson-hyperlegible-next-latin-ext-700-normal.ttf',
+      'ibm-plex-mono-latin-600-normal.ttf',
+    ],
+  },
+  fixed: {
+    400: [
+      'ibm-plex-mono-latin-400-normal.ttf',
+      'atkinson-hyperlegible-next-latin-400-normal.ttf',
+      'atkinson-hyperlegible-next-latin-ext-400-normal.ttf',
+    ],
+    700: [
+      'ibm-plex-mono-latin-600-normal.ttf',
+      'atkinson-hyperlegible-next-latin-700-normal.ttf',
+      'atkinson-hyperlegible-next-latin-ext-700-normal.ttf',
+    ],
+  },
+};
+
+export const allFontFiles: readonly string[] = [
+  ...new Set(Object.values(fontFiles).flatMap((weights) => Object.values(weights).flat())),
+];
+
+interface LoadedFont {
+  font: HarfBuzz.Font;
+  unitsPerEm: number;
+  outlines: Map<number, readonly OutlineCommand[]>;
+}
+
+/** Runs kept ready; a whole screen of text needs a few hundred. */
+const KEPT_RUNS = 4000;
+
+/**
+ * A shaper over HarfBuzz.
+ * @param hb the loaded module
+ * @param files the bytes of every file in `allFontFiles`, by name
+ * @throws when a font file is missing
+ */
+export function createShaper(hb: typeof HarfBuzz, files: ReadonlyMap<string, Uint8Array>): Shaper {
+  const loaded = new Map<string, LoadedFont>();
+  const load = (name: string): LoadedFont => {
+    const before = loaded.get(name);
+    if (before) return before;
+    const bytes = files.get(name);
+    if (!bytes) throw new Error(`Font file ${name} is missing.`);
+    const face = new hb.Face(new hb.Blob(Uint8Array.from(bytes).buffer));
+    const entry = { font: new hb.Font(face), unitsPerEm: face.upem, outlines: new Map() };
+    loaded.set(name, entry);
+    return entry;
+  };
+  const fontsFor = (style: FontStyle) => fontFiles[style.face][style.weight].map(load);
+  const runs = new Map<string, ShapedRun>();
+  return {
+    shape(text, style) {
+      const key = `${style.face} ${style.weight} ${style.size} ${text}`;
+      const before = runs.get(key);
+      if (before) return before;
+      if (runs.size >= KEPT_RUNS) runs.clear();
+      const run = shapeRun(hb, fontsFor(style), text, style.size);
+      runs.set(key, run);
+      return run;
+    },
+    metrics(style) {
+      const [first] = fontsFor(style);
+      if (!first) throw new Error(`No font for ${style.face}.`);
+      const { ascender, descender } = first.font.hExtents();
+      const scale = style.size / first.unitsPerEm;
+      return { ascent: ascender * scale, descent: -descender * scale };
+    },
+  };
+}
+
+function shapeRun(
+  hb: typeof HarfBuzz,
+  fonts: readonly LoadedFont[],
+  text: string,
+  size: number,
+): ShapedRun {
+  const glyphs: PlacedGlyph[] = [];
+  let advance = 0;
+  for (const piece of splitByFont(fonts, text)) {
+    const { font, unitsPerEm } = piece.font;
+    const scale = size / unitsPerEm;
+    const buffer = new hb.Buffer();
+    buffer.addText(piece.text);
+    buffer.guessSegmentProperties();
+    hb.shape(font, buffer);
+    const positions = buffer.getGlyphPositions();
+    buffer.getGlyphInfos().forEach((info, i) => {
+      const position = positions[i];
+      if (!position) return;
+      glyphs.push({
+        x: advance + position.xOffset * scale,
+        y: -position.yOffset * scale,
+        scale,
+        outline: outlineOf(hb, piece.font, info.codepoint),
+      });
+      advance += position.xAdvance * scale;
+    });
+  }
+  return { glyphs, advance };
+}
+
+/** Cuts text into pieces that one font each can draw; the first font draws what none has. */
+function splitByFont(
+  fonts: readonly LoadedFont[],
+  text: string,
+): { font: LoadedFont; text: string }[] {
+  const pieces: { font: LoadedFont; text: string }[] = [];
+  for (const character of text) {
+    const last = pieces.at(-1);
+    const code = character.codePointAt(0) ?? 0;
+    const joins = /\p{M}|\u200d|\ufe0f/u.test(character);
+    const font = fonts.find((f) => f.font.nominalGlyph(code) !== undefined) ?? fonts[0];
+    if (!font) continue;
+    if (last && (joins || last.font === font)) last.text += character;
+    else pieces.push({ font, text: character });
+  }
+  return pieces;
+}
+
+function outlineOf(
+  hb: typeof HarfBuzz,
+  font: LoadedFont,
+  glyph: number,
+): readonly OutlineCommand[] {
+  const before = font.outlines.get(glyph);
+  if (before) return before;
+  const commands: OutlineCommand[] = [];
+  const draw = new hb.DrawFuncs();
+  draw.setMoveToFunc((x, y) => commands.push(['M', x, y]));
+  draw.setLineToFunc((x, y) => commands.push(['L', x, y]));
+  draw.setQuadraticToFunc((cx, cy, x, y) => commands.push(['Q', cx, cy, x, y]));
+  draw.setCubicToFunc((ax, ay, bx, by, x, y) => commands.push(['C', ax, ay, bx, by, x, y]));
+  draw.setClosePathFunc(() => commands.push(['Z']));
+  font.font.drawGlyph(glyph, draw);
+  font.outlines.set(glyph, commands);
+  return commands;
+}

@@ -1,0 +1,76 @@
+import tseslint from 'typescript-eslint';
+import importX from 'eslint-plugin-import-x';
+import reactHooks from 'eslint-plugin-react-hooks';
+
+/** What each layer may import, from docs/architecture.md. */
+const zones = [
+  { target: './core', from: ['./server', './features', './app', './workers'] },
+  { target: './workers', from: ['./server', './features', './app'] },
+  { target: './server', from: ['./features', './app', './workers'] },
+  { target: './features', from: ['./server', './app'] },
+].flatMap(({ target, from }) =>
+  from.map((folder) => ({
+    target,
+    from: folder,
+    message: 'The layers in docs/architecture.md do not allow this import.',
+  })),
+);
+
+/** The only packages that core may use: they compute and touch nothing outside. */
+const corePackages = ['zod', 'immer'];
+
+export default tseslint.config(
+  { ignores: ['node_modules', '.next', '.next-*', '.data', 'public', 'next-env.d.ts'] },
+  ...tseslint.configs.recommendedTypeChecked,
+  {
+    languageOptions: {
+      parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname },
+    },
+    plugins: { 'import-x': importX },
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      'import-x/no-restricted-paths': ['error', { zones, basePath: import.meta.dirname }],
+      eqeqeq: 'error',
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['core/**/*.test.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: `^(?!(${corePackages.join('|')})$)(?!\\.{1,2}/)(?!@/core/).+`,
+              message: 'core imports itself and pure packages only; pass the rest in.',
+              allowTypeImports: true,
+            },
+          ],
+        },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'NewExpression[callee.name="Date"][arguments.length=0]',
+          message: 'core has no clock: pass the time in.',
+        },
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'core has no clock: pass the time in.' },
+        { object: 'Math', property: 'random', message: 'core has no randomness: pass a seed in.' },
+        { object: 'performance', property: 'now', message: 'core has no clock: pass the time in.' },
+      ],
+    },
+  },
+  { files: ['**/*.tsx', 'features/**/*.ts'], ...reactHooks.configs.flat.recommended },
+  {
+    files: ['**/*.mjs', '**/*.cjs'],
+    ...tseslint.configs.disableTypeChecked,
+  },
+);

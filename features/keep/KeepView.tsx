@@ -1,0 +1,150 @@
+import { Download, FolderDown } from 'lucide-react';
+import { useCallback, useEffect, useState } from 'react';
+import type { Folder, FormatName } from '@/core/contracts/folder';
+import type { Shot } from '@/core/contracts/shot';
+import { api, messageOf } from '../api/client';
+import { whenSettled } from '../mark/storing';
+import { fromOutbox, whenStored } from '../outbox/outbox';
+import { followLink, navigate } from '../shell/navigate';
+import { Thread } from '../shell/Thread';
+import { Button } from '../ui/Button';
+import { Problem } from '../ui/Problem';
+import { TitleField } from '../ui/TitleField';
+import { modifier, useKey } from '../ui/useKeys';
+import { As } from './As';
+import { keepEverywhere, type Result } from './keepEverywhere';
+import { NameField } from './NameField';
+import { Preview } from './Preview';
+import { Results } from './Results';
+import { usePicture } from './usePicture';
+import { Where, type Places } from './Where';
+
+/** What is set in Keep; null follows the folder. */
+export interface Wish {
+  format: FormatName | null;
+  quality: number | null;
+  pattern: string | null;
+}
+
+export function KeepView({ id }: { id: string }) {
+  const [shot, setShot] = useState<Shot | null>(null);
+  const [folders, setFolders] = useState<Folder[]>([]);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [round, setRound] = useState(0);
+  useEffect(() => {
+    let wanted = true;
+    setProblem(null);
+    const load = async () => {
+      await whenSettled(id);
+      if (await fromOutbox(id)) await whenStored(id);
+      const [read, places] = await Promise.all([api.shot(id), api.folders()]);
+      if (!wanted) return;
+      setShot(read);
+      setFolders(places.folders);
+      document.title = `${read.title} – Keep – Rezzik`;
+    };
+    load().catch((error: unknown) => wanted && setProblem(messageOf(error)));
+    return () => {
+      wanted = false;
+    };
+  }, [id, round]);
+  useKey('escape', () => navigate(`/shots/${id}`));
+  if (shot) return <OpenKeep shot={shot} folders={folders} onShot={setShot} />;
+  return (
+    <>
+      <Thread step="keep" shot={id} />
+      <main className="grid grow place-content-center p-8">
+        {problem ? (
+          <Problem action={<Button onClick={() => setRound((n) => n + 1)}>Try again</Button>}>
+            This shot could not be opened. {problem}
+          </Problem>
+        ) : (
+          <p role="status" className="text-soft">
+            Waiting until the shot is stored …
+          </p>
+        )}
+      </main>
+    </>
+  );
+}
+
+interface OpenProps {
+  shot: Shot;
+  folders: Folder[];
+  onShot: (shot: Shot) => void;
+}
+
+function OpenKeep({ shot, folders, onShot }: OpenProps) {
+  const [wish, setWish] = useState<Wish>({ format: null, quality: null, pattern: null });
+  const [places, setPlaces] = useState<Places>(() => ({
+    folders: folders.filter((f) => f.isDefault).map((f) => f.id),
+    clipboard: false,
+  }));
+  const [results, setResults] = useState<Result[]>([]);
+  const [busy, setBusy] = useState(false);
+  const first = folders.find((f) => places.folders.includes(f.id)) ?? folders[0];
+  const format = wish.format ?? first?.format ?? 'png';
+  const quality = wish.quality ?? first?.quality ?? 85;
+  const picture = usePicture(shot, format, quality);
+  const count = places.folders.length + (places.clipboard ? 1 : 0);
+  const keep = useCallback(async () => {
+    if (busy || count === 0) return;
+    setBusy(true);
+    await keepEverywhere({ shot, folders, places, wish, onResult: (result) => setResults((all) => [...all.filter((r) => r.key !== result.key), result]) });
+    setBusy(false);
+  }, [busy, count, shot, folders, places, wish]);
+  useKey('mod+enter', () => void keep());
+  const rename = (title: string) => {
+    api.rename(shot.id, title).then(
+      () => onShot({ ...shot, title }),
+      () => onShot({ ...shot }),
+    );
+  };
+  return (
+    <>
+      <Thread step="keep" shot={shot.id} middle={<TitleField title={shot.title} onChange={rename} />} />
+      <div className="flex min-h-0 grow">
+        <main aria-label="As it will arrive" className="flex min-w-0 grow flex-col bg-desk p-4">
+          <Preview shot={shot} picture={picture} format={format} quality={quality} />
+        </main>
+        <aside aria-label="How to keep it" className="flex w-[372px] shrink-0 flex-col border-l border-line bg-paper">
+          <div className="flex min-h-0 grow flex-col gap-5 overflow-auto p-4">
+            <Where folders={folders} places={places} onChange={setPlaces} />
+            {folders.length === 0 && (
+              <p className="text-soft">
+                No folder is set up yet.{' '}
+                <a href="/setup/folders" onClick={followLink} className="text-petrol underline">
+                  Set one up
+                </a>
+                , or copy or download the picture.
+              </p>
+            )}
+            <As format={format} quality={quality} bytes={picture.blob?.size ?? null} onChange={(change) => setWish({ ...wish, ...change })} />
+            <NameField shot={shot} folder={first} format={format} pattern={wish.pattern ?? first?.pattern ?? '{title} {date} {time}'} onChange={(pattern) => setWish({ ...wish, pattern })} />
+            <Results results={results} shot={shot} />
+          </div>
+          <div className="flex gap-2 border-t border-line p-4">
+            <Button
+              className="h-11"
+              icon={<Download size={18} strokeWidth={1.75} />}
+              disabled={!picture.blob}
+              onClick={() => picture.download()}
+            >
+              Download
+            </Button>
+            <Button
+              look="next"
+              className="h-11 grow text-base"
+              hint={`${modifier}+Enter`}
+              icon={<FolderDown size={18} strokeWidth={1.75} />}
+              disabled={count === 0 || busy}
+              onClick={() => void keep()}
+            >
+              {busy ? 'Keeping …' : count === 1 ? 'Keep in 1 place' : `Keep in ${count} places`}
+            </Button>
+          </div>
+        </aside>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,69 @@
+import { CheckCircle2, ClipboardCopy, LoaderCircle } from 'lucide-react';
+import type { Shot } from '@/core/contracts/shot';
+import { thumbnailUrl } from '../api/client';
+import { copyText } from '../pictures/clipboard';
+import { Button } from '../ui/Button';
+import { formatBytes } from '../ui/format';
+import { Problem } from '../ui/Problem';
+import { notify } from '../shell/noticeStore';
+import type { Result } from './keepEverywhere';
+
+/** What was kept and where; what could not be, why, and one click to try again. */
+export function Results({ results, shot }: { results: Result[]; shot: Shot }) {
+  return (
+    <div role="status" aria-live="polite" className="flex flex-col gap-2">
+      {results.map((result) => (
+        <Outcome key={result.key} result={result} shot={shot} />
+      ))}
+    </div>
+  );
+}
+
+function Outcome({ result, shot }: { result: Result; shot: Shot }) {
+  if (result.state === 'failed') {
+    return (
+      <Problem reason={result.reason} action={<Button onClick={result.again}>Try again</Button>}>
+        Not kept in {result.place}. {result.problem} The shot itself is safe.
+      </Problem>
+    );
+  }
+  const { copy } = result;
+  return (
+    <div className="flex items-center gap-3 rounded-[8px] border border-petrol bg-card p-2" data-testid="kept">
+      {result.state === 'working' ? (
+        <LoaderCircle size={20} strokeWidth={1.75} aria-hidden />
+      ) : (
+        <img src={thumbnailUrl(shot)} alt="" className="h-12 w-16 rounded-[4px] border border-line object-cover" />
+      )}
+      <div className="min-w-0 grow">
+        <p className="flex items-center gap-1.5 font-bold">
+          {result.state === 'done' && <CheckCircle2 size={16} strokeWidth={1.75} className="text-petrol" aria-hidden />}
+          {result.state === 'working' ? `Keeping in ${result.place} …` : copy ? `Kept in ${result.place}` : 'Copied: paste it anywhere'}
+        </p>
+        {copy && (
+          <p className="font-measure text-[12px] break-all text-soft" data-testid="path">
+            {copy.path}
+          </p>
+        )}
+        {copy && <p className="text-[13px] text-soft">{formatBytes(copy.bytes)}</p>}
+      </div>
+      {copy && (
+        <Button
+          icon={<ClipboardCopy size={16} strokeWidth={1.75} />}
+          onClick={() => void copyPath(copy.path)}
+        >
+          Copy path
+        </Button>
+      )}
+    </div>
+  );
+}
+
+async function copyPath(path: string): Promise<void> {
+  try {
+    await copyText(path);
+    notify({ key: 'path', tone: 'good', title: 'Path copied', lines: [path] });
+  } catch {
+    notify({ key: 'path', tone: 'bad', title: 'The browser did not allow copying.', lines: [path] });
+  }
+}

@@ -1,0 +1,194 @@
+import {
+  ArrowDown,
+  ArrowUp,
+  CopyPlus,
+  Eye,
+  EyeOff,
+  Lock,
+  LockOpen,
+  PencilLine,
+  Plus,
+  Trash2,
+  Undo2,
+} from 'lucide-react';
+import { useRef, useState, type KeyboardEvent } from 'react';
+import { kindOf, type Mark } from '@/core/marks/registry';
+import { Button } from '../ui/Button';
+import { classes } from '../ui/classes';
+import { IconButton } from '../ui/IconButton';
+import { NumberInput } from '../ui/NumberInput';
+import {
+  addInMiddle,
+  backToFrame,
+  beginText,
+  deleteSelected,
+  duplicateSelected,
+  select,
+  setNumber,
+  setOnMark,
+  shiftInOrder,
+} from './actions';
+import { shownMarks, useSession } from './session';
+import { factsOf } from './tools';
+
+/** All marks from the lowest to the topmost, with everything the picture offers, by keyboard. */
+export function MarksList() {
+  const history = useSession((s) => s.history);
+  const live = useSession((s) => s.live);
+  const tool = useSession((s) => s.tool);
+  const frame = useSession((s) => s.picture);
+  const view = history.document.view.crop;
+  const isUntouched = history.document.marks.length === 0 && view.width === frame.width && view.height === frame.height;
+  const list = useRef<HTMLUListElement>(null);
+  const marks = shownMarks({ history, live });
+  const step = (event: KeyboardEvent, at: number) => {
+    if (event.target !== event.currentTarget) return;
+    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (!by || event.altKey || event.ctrlKey || event.metaKey) return;
+    const next = marks[at + by];
+    event.preventDefault();
+    event.stopPropagation();
+    if (!next) return;
+    select([next.id]);
+    list.current?.querySelector<HTMLButtonElement>(`[data-mark="${next.id}"]`)?.focus();
+  };
+  const facts = factsOf(tool);
+  const addable = tool === 'grab' || tool === 'crop' ? null : tool;
+  return (
+    <section aria-label="Marks">
+      <h2 className="mb-2 flex items-center justify-between font-name text-base">
+        Marks <span className="font-measure text-[13px] font-normal text-soft">{history.document.marks.length}</span>
+      </h2>
+      {marks.length === 0 ? (
+        <p className="mb-2 text-soft">None yet. Choose a tool and draw on the picture.</p>
+      ) : (
+        <ul ref={list} className="mb-2 max-h-[40vh] overflow-auto rounded-[8px] border border-line bg-card">
+          {marks.map((mark, at) => (
+            <Row key={mark.id} mark={mark} onKeyDown={(event) => step(event, at)} />
+          ))}
+        </ul>
+      )}
+      <div className="flex flex-wrap gap-2">
+        {addable && (
+          <Button icon={<Plus size={16} strokeWidth={1.75} />} onClick={() => addInMiddle(addable, view)}>
+            Add {facts.label.toLowerCase()}
+          </Button>
+        )}
+        <Button
+          look="quiet"
+          icon={<Undo2 size={16} strokeWidth={1.75} />}
+          disabled={isUntouched}
+          onClick={backToFrame}
+        >
+          Untouched frame
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent) => void }) {
+  const selected = useSession((s) => s.selection.includes(mark.id));
+  const only = useSession((s) => s.selection.length === 1) && selected;
+  const kind = kindOf(mark);
+  const Icon = factsOf(mark.kind).icon;
+  return (
+    <li className={classes('border-b border-line last:border-b-0', selected && 'bg-tint')}>
+      <div className="flex items-center gap-1 pr-1">
+        <button
+          type="button"
+          data-mark={mark.id}
+          aria-pressed={selected}
+          onClick={() => select([mark.id])}
+          onKeyDown={onKeyDown}
+          className="flex min-h-8 min-w-0 grow items-center gap-2 px-2 text-left -outline-offset-2"
+        >
+          <span aria-hidden className="h-5 w-1.5 shrink-0 rounded-full border border-edge" style={{ background: mark.colour }} />
+          <Icon size={16} strokeWidth={1.75} className="shrink-0" aria-hidden />
+          <span className={classes('shrink-0 font-bold', mark.off && 'text-faint line-through')}>{mark.name ?? kind.label}</span>
+          <span className="truncate text-[13px] text-soft">{kind.describe(mark)}</span>
+          {mark.off && <span className="sr-only">switched off</span>}
+          {mark.locked && <span className="sr-only">locked</span>}
+        </button>
+        <IconButton
+          label={mark.off ? 'Switch on' : 'Switch off'}
+          className="!size-7"
+          onClick={() => setOnMark(mark.id, { off: mark.off ? undefined : true })}
+        >
+          {mark.off ? <EyeOff size={16} strokeWidth={1.75} /> : <Eye size={16} strokeWidth={1.75} />}
+        </IconButton>
+      </div>
+      {only && <Details mark={mark} />}
+    </li>
+  );
+}
+
+/** What can be done with the one selected mark. */
+function Details({ mark }: { mark: Mark }) {
+  const shaper = useSession((s) => s.shaper);
+  const [naming, setNaming] = useState(false);
+  const icon = { size: 16, strokeWidth: 1.75 };
+  return (
+    <div className="px-2 pb-2">
+      <div className="flex flex-wrap">
+        <IconButton label="Back" hint="[" onClick={() => shiftInOrder(mark.id, -1)}>
+          <ArrowUp {...icon} />
+        </IconButton>
+        <IconButton label="Forward" hint="]" onClick={() => shiftInOrder(mark.id, 1)}>
+          <ArrowDown {...icon} />
+        </IconButton>
+        <IconButton label="Duplicate" onClick={duplicateSelected}>
+          <CopyPlus {...icon} />
+        </IconButton>
+        <IconButton label="Rename" onClick={() => setNaming(true)}>
+          <PencilLine {...icon} />
+        </IconButton>
+        <IconButton label={mark.locked ? 'Unlock' : 'Lock'} onClick={() => setOnMark(mark.id, { locked: mark.locked ? undefined : true })}>
+          {mark.locked ? <Lock {...icon} /> : <LockOpen {...icon} />}
+        </IconButton>
+        <IconButton label="Delete" hint="Delete" onClick={deleteSelected} disabled={mark.locked} className="text-brick">
+          <Trash2 {...icon} />
+        </IconButton>
+      </div>
+      {naming && <NameField mark={mark} onDone={() => setNaming(false)} />}
+      {mark.kind === 'text' && (
+        <Button className="mb-1" onClick={() => beginText(mark, false)}>
+          Edit the words
+        </Button>
+      )}
+      <div className="grid grid-cols-2 gap-1.5">
+        {kindOf(mark)
+          .numbers(mark, { shaper })
+          .map((field) => (
+            <NumberInput key={field.id} label={field.label} value={field.value} onCommit={(value) => setNumber(mark.id, field.id, value)} />
+          ))}
+      </div>
+    </div>
+  );
+}
+
+function NameField({ mark, onDone }: { mark: Mark; onDone: () => void }) {
+  return (
+    <input
+      autoFocus
+      aria-label="Name of the mark"
+      defaultValue={mark.name ?? ''}
+      maxLength={120}
+      placeholder={kindOf(mark).label}
+      className="mb-1 h-7 w-full rounded-[6px] border border-edge bg-card px-2"
+      onBlur={(event) => {
+        const name = event.target.value.trim();
+        if (name !== (mark.name ?? '')) setOnMark(mark.id, { name: name || undefined });
+        onDone();
+      }}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+        if (event.key === 'Escape') {
+          event.stopPropagation();
+          event.currentTarget.value = mark.name ?? '';
+          event.currentTarget.blur();
+        }
+      }}
+    />
+  );
+}

@@ -1,0 +1,189 @@
+import type Konva from 'konva';
+import { useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { Layer, Shape, Stage as KonvaStage } from 'react-konva';
+import type { Rect } from '@/core/geometry/rect';
+import type { StrokePoint } from '@/core/marks/contract';
+import { markNames } from '@/core/marks/registry';
+import { useSize } from '../ui/useSize';
+import { addInMiddle, shownPart } from './actions';
+import { resolveCamera, toFrame, zoomAt, pan, type Camera } from './camera';
+import { CropHandles } from './CropHandles';
+import { moveTo, openUnder, pressOn, releaseAll, startPan } from './gesture';
+import { LivePaint } from './livePaint';
+import { usePointer } from './pointerStore';
+import { Rulers } from './Rulers';
+import { SelectionHandles } from './SelectionHandles';
+import { session, update, useSession } from './session';
+import { TextField } from './TextField';
+
+/** The picture with its marks, its rulers, and everything that is done on it by pointer. */
+export function Stage() {
+  const [space, size] = useSize<HTMLDivElement>();
+  const view = useSession((s) => s.history.document.view.crop);
+  const cropping = useSession((s) => s.cropping !== null);
+  const picture = useSession((s) => s.picture);
+  const tool = useSession((s) => s.tool);
+  const camera = useSession((s) => s.camera);
+  const shown = useMemo<Rect>(
+    () => (cropping ? { x: 0, y: 0, width: picture.width, height: picture.height } : view),
+    [cropping, picture, view],
+  );
+  const resolved = useMemo(() => resolveCamera(camera, shown, size), [camera, shown, size]);
+  usePublishedCamera(resolved, size);
+  const held = useSpaceHeld();
+
+  const place = (event: { clientX: number; clientY: number }) => {
+    const box = space.current?.getBoundingClientRect();
+    return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) };
+  };
+  const toPoint = (event: globalThis.PointerEvent): StrokePoint => ({
+    ...toFrame(resolved, place(event)),
+    pressure: event.pointerType === 'pen' ? event.pressure : 0.5,
+  });
+
+  const down = (event: PointerEvent) => {
+    if (event.target instanceof HTMLTextAreaElement) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    space.current?.focus({ preventScroll: true });
+    if (event.button === 1 || held.current) startPan(place(event));
+    else if (event.button === 0) {
+      pressOn(toPoint(event.nativeEvent), place(event), resolved.scale, event.shiftKey);
+    }
+  };
+  const move = (event: PointerEvent) => {
+    const { nativeEvent } = event;
+    const at = toFrame(resolved, place(event));
+    usePointer.setState({ at });
+    if (event.buttons === 0) return;
+    const all = nativeEvent.getCoalescedEvents?.() ?? [];
+    const points = (all.length ? all : [nativeEvent]).map(toPoint);
+    moveTo(points, place(event), event.shiftKey);
+  };
+  useWheel(space, resolved);
+  const keyDown = (event: KeyboardEvent) => {
+    const name = markNames.find((n) => n === session().tool);
+    if (event.key !== 'Enter' || event.ctrlKey || event.metaKey || !name) return;
+    if (event.target !== event.currentTarget) return;
+    event.preventDefault();
+    const origin = toFrame(resolved, { x: 0, y: 0 });
+    const seen = { ...origin, width: size.width / resolved.scale, height: size.height / resolved.scale };
+    addInMiddle(name, shownPart(view, seen));
+  };
+  return (
+    <div className="grid min-h-0 grow grid-cols-[20px_1fr] grid-rows-[20px_1fr] bg-desk">
+      <Rulers camera={resolved} size={size} view={view} />
+      <div
+        ref={space}
+        role="application"
+        aria-label="Picture. The Marks list does by keyboard all that is done here by pointer."
+        tabIndex={0}
+        data-testid="stage"
+        className="relative min-h-0 min-w-0 touch-none overflow-hidden"
+        style={{ cursor: tool === 'grab' ? 'default' : tool === 'text' ? 'text' : 'crosshair' }}
+        onPointerDown={down}
+        onPointerMove={move}
+        onPointerUp={releaseAll}
+        onPointerCancel={releaseAll}
+        onPointerLeave={() => usePointer.setState({ at: null })}
+        onDoubleClick={(event) => openUnder(toFrame(resolved, place(event)), resolved.scale)}
+        onKeyDown={keyDown}
+      >
+        {size.width > 0 && (
+          <KonvaStage width={size.width} height={size.height}>
+            <Picture camera={resolved} shown={shown} size={size} />
+            <Layer>
+              <SelectionHandles camera={resolved} />
+              <CropHandles camera={resolved} />
+            </Layer>
+          </KonvaStage>
+        )}
+        <TextField camera={resolved} />
+      </div>
+    </div>
+  );
+}
+
+interface Size {
+  width: number;
+  height: number;
+}
+
+function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: Size }) {
+  const picture = useSession((s) => s.picture);
+  const shaper = useSession((s) => s.shaper);
+  const marks = useSession((s) => s.history.document.marks);
+  const live = useSession((s) => s.live);
+  const editing = useSession((s) => s.editing);
+  const painter = useMemo(() => new LivePaint(), []);
+  const paint = (context: Konva.Context) => {
+    // konva wraps the canvas; the painter needs the real one, for the same pixels as everywhere.
+    const target = context._context as CanvasRenderingContext2D;
+    const several = live.length > 1;
+    const moved = new Set(live.map((mark) => mark.id));
+    const sight = {
+      picture,
+      marks: several ? marks.filter((mark) => !moved.has(mark.id)) : marks,
+      view: shown,
+      camera,
+      ...size,
+      dots: window.devicePixelRatio,
+      active: several ? null : (editing ?? live[0]?.id ?? null),
+      tools: { shaper },
+    };
+    painter.paint(target, sight, editing ? [] : live);
+  };
+  return (
+    <Layer listening={false}>
+      <Shape sceneFunc={paint} />
+    </Layer>
+  );
+}
+
+/** The wheel scrolls the picture; with Ctrl, or by pinching, it enlarges. */
+function useWheel(space: React.RefObject<HTMLDivElement | null>, camera: Camera): void {
+  useEffect(() => {
+    const element = space.current;
+    if (!element) return;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      const at = { x: event.clientX - box.left, y: event.clientY - box.top };
+      const next =
+        event.ctrlKey || event.metaKey
+          ? zoomAt(camera, at, Math.exp(-event.deltaY / 240))
+          : event.shiftKey
+            ? pan(camera, -event.deltaY, 0)
+            : pan(camera, -event.deltaX, -event.deltaY);
+      update({ camera: next });
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => element.removeEventListener('wheel', wheel);
+  }, [space, camera]);
+}
+
+/** Lets the keys and the status line know what is shown. */
+function usePublishedCamera(camera: Camera, size: Size): void {
+  useEffect(() => usePointer.setState({ camera, size }), [camera, size]);
+}
+
+function useSpaceHeld() {
+  const held = useRef(false);
+  useEffect(() => {
+    const inField = (target: EventTarget | null) =>
+      target instanceof HTMLElement && target.matches('input, textarea, button, a, [role=slider]');
+    const set = (on: boolean) => (event: globalThis.KeyboardEvent) => {
+      if (event.key !== ' ' || inField(event.target)) return;
+      held.current = on;
+      event.preventDefault();
+    };
+    const down = set(true);
+    const up = set(false);
+    window.addEventListener('keydown', down);
+    window.addEventListener('keyup', up);
+    return () => {
+      window.removeEventListener('keydown', down);
+      window.removeEventListener('keyup', up);
+    };
+  }, []);
+  return held;
+}

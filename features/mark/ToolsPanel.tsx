@@ -1,0 +1,43 @@
+import { classes } from '../ui/classes';
+import { Key } from '../ui/Key';
+import { chooseTool } from './actions';
+import { useSession } from './session';
+import { grabTool, toolGroups, type ToolFacts } from './tools';
+
+/** The left column: tools as words, in groups of purpose. */
+export function ToolsPanel() {
+  return (
+    <aside aria-label="Tools" className="w-[172px] shrink-0 overflow-auto border-r border-line bg-paper p-2.5">
+      <ToolButton facts={grabTool} />
+      {toolGroups.map((group) => (
+        <section key={group.title} aria-label={group.title}>
+          <h2 className="mt-2 mb-0.5 px-1.5 text-[13px] font-bold text-soft">{group.title}</h2>
+          {group.tools.map((facts) => (
+            <ToolButton key={facts.tool} facts={facts} />
+          ))}
+        </section>
+      ))}
+    </aside>
+  );
+}
+
+function ToolButton({ facts }: { facts: ToolFacts }) {
+  const current = useSession((s) => s.tool) === facts.tool;
+  const Icon = facts.icon;
+  return (
+    <button
+      type="button"
+      aria-pressed={current}
+      aria-keyshortcuts={facts.hint}
+      onClick={() => chooseTool(facts.tool)}
+      className={classes(
+        'flex h-[26px] w-full items-center gap-2.5 rounded-[6px] px-2 text-left',
+        current ? 'bg-petrol text-card' : 'hover:bg-tint',
+      )}
+    >
+      <Icon size={17} strokeWidth={1.75} aria-hidden />
+      <span className="grow">{facts.label}</span>
+      <Key>{facts.hint}</Key>
+    </button>
+  );
+}

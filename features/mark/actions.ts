@@ -1,0 +1,245 @@
+import type { ShotDocument } from '@/core/contracts/document';
+import type { Point } from '@/core/geometry/point';
+import { centre, right, bottom, type Rect } from '@/core/geometry/rect';
+import type { StrokePoint } from '@/core/marks/contract';
+import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
+import type { Style } from '@/core/marks/style';
+import { cropInside, untouched } from '@/core/shot/document';
+import * as history from '@/core/shot/history';
+import { session, update, type Tool } from './session';
+import { rememberStyle, useStyles } from './styles';
+import { storeSoon } from './storing';
+
+/** Changes of one kind that follow each other this fast are one step of undo. */
+const JOINS_WITHIN = 1500;
+let lastChange = { key: '', at: 0 };
+
+/** Applies a change as a step; with a `joins` key, quick repeats become one step. */
+export function changeDocument(
+  label: string,
+  recipe: (draft: ShotDocument) => void,
+  joins = '',
+): void {
+  const now = performance.now();
+  const joined = joins !== '' && joins === lastChange.key && now - lastChange.at < JOINS_WITHIN;
+  lastChange = { key: joins, at: now };
+  const before = session().history;
+  const after = (joined ? history.changeOn : history.change)(before, label, recipe);
+  if (after === before) return;
+  update({ history: after });
+  storeSoon();
+}
+
+function step(to: history.History): void {
+  const open = session();
+  if (to === open.history) return;
+  lastChange = { key: '', at: 0 };
+  const ids = new Set(to.document.marks.map((m) => m.id));
+  update({ history: to, live: [], editing: null, selection: open.selection.filter((id) => ids.has(id)) });
+  storeSoon();
+}
+
+export const undo = (): void => step(history.undo(session().history));
+export const redo = (): void => step(history.redo(session().history));
+
+export function setTitle(title: string): void {
+  const trimmed = title.trim();
+  if (trimmed === '' || trimmed === session().title) return;
+  update({ title: trimmed });
+  storeSoon();
+}
+
+export const marks = (): readonly Mark[] => session().history.document.marks;
+export const markById = (id: string): Mark | undefined => marks().find((m) => m.id === id);
+export const selectedMarks = (): Mark[] =>
+  session().selection.flatMap((id) => markById(id) ?? []);
+
+export const select = (ids: readonly string[]): void => update({ selection: ids, editing: null });
+
+export function chooseTool(tool: Tool): void {
+  const { history: h, cropping } = session();
+  if (cropping && tool !== 'crop') applyCrop();
+  update({
+    tool,
+    live: [],
+    editing: null,
+    selection: tool === 'grab' ? session().selection : [],
+    cropping: tool === 'crop' ? h.document.view.crop : null,
+    camera: tool === 'crop' || cropping ? { ...session().camera, mode: 'fit' } : session().camera,
+  });
+}
+
+const newId = (): string => crypto.randomUUID().slice(0, 13).replace('-', '');
+
+/** A mark as the tool in hand would make it along a path; not in the document yet. */
+export const makeMark = (name: MarkName, path: readonly StrokePoint[], id = newId()): Mark =>
+  kindOf(name).create(id, path, useStyles.getState()[name]);
+
+export function addMark(mark: Mark): void {
+  update({ live: [] });
+  changeDocument(`Add ${kindOf(mark).label.toLowerCase()}`, (draft) => {
+    draft.marks.push(mark);
+  });
+  const stays = kindOf(mark).made === 'stroke';
+  update({ selection: stays ? [] : [mark.id] });
+}
+
+/** A mark of the tool in the middle of what is shown, for those who use the keyboard. */
+export function addInMiddle(name: MarkName, shown: Rect): void {
+  const c = centre(shown);
+  const w = Math.max(20, shown.width / 8);
+  const h = Math.max(14, shown.height / 12);
+  const mark = makeMark(name, [
+    { x: Math.round(c.x - w), y: Math.round(c.y - h) },
+    { x: Math.round(c.x + w), y: Math.round(c.y + h) },
+  ]);
+  if (mark.kind === 'text') {
+    beginText(mark, true);
+    return;
+  }
+  addMark(mark);
+  select([mark.id]);
+}
+
+/** Replaces marks by changed ones of the same ids. */
+export function replaceMarks(changed: readonly Mark[], label: string, joins = ''): void {
+  const byId = new Map(changed.map((mark) => [mark.id, mark]));
+  update({ live: [] });
+  changeDocument(
+    label,
+    (draft) => {
+      draft.marks.forEach((mark, i) => {
+        const now = byId.get(mark.id);
+        if (now) draft.marks[i] = now;
+      });
+    },
+    joins,
+  );
+}
+
+const unlocked = (): Mark[] => selectedMarks().filter((mark) => !mark.locked);
+
+export function nudge(by: Point): void {
+  const moved = unlocked().map((mark) => kindOf(mark).move(mark, by));
+  if (moved.length) replaceMarks(moved, 'Move', `nudge ${moved.map((m) => m.id).join()}`);
+}
+
+export function deleteSelected(): void {
+  const gone = new Set(unlocked().map((m) => m.id));
+  if (gone.size === 0) return;
+  changeDocument('Delete', (draft) => {
+    draft.marks = draft.marks.filter((mark) => !gone.has(mark.id));
+  });
+  select([]);
+}
+
+const DUPLICATE_OFFSET = { x: 16, y: 16 };
+
+export function duplicateSelected(): void {
+  const copies = selectedMarks().map((mark) => ({
+    ...kindOf(mark).move(mark, DUPLICATE_OFFSET),
+    id: newId(),
+    locked: undefined,
+  }));
+  if (copies.length === 0) return;
+  changeDocument('Duplicate', (draft) => {
+    draft.marks.push(...copies);
+  });
+  select(copies.map((m) => m.id));
+}
+
+/** Moves a mark to a place in the order: 0 is the lowest. */
+export function moveInOrder(id: string, to: number): void {
+  changeDocument('Change the order', (draft) => {
+    const from = draft.marks.findIndex((m) => m.id === id);
+    const [mark] = from < 0 ? [] : draft.marks.splice(from, 1);
+    if (mark) draft.marks.splice(Math.min(Math.max(to, 0), draft.marks.length), 0, mark);
+  });
+}
+
+export function shiftInOrder(id: string, by: 1 | -1): void {
+  const at = marks().findIndex((m) => m.id === id);
+  if (at >= 0) moveInOrder(id, at + by);
+}
+
+/** Sets what a mark carries beside its shape: its name, whether it is off or locked. */
+export function setOnMark(id: string, change: Partial<Pick<Mark, 'name' | 'off' | 'locked'>>): void {
+  const mark = markById(id);
+  if (mark) replaceMarks([{ ...mark, ...change }], 'Change a mark');
+}
+
+export function setNumber(id: string, field: string, value: number): void {
+  const mark = markById(id);
+  if (mark && !mark.locked) replaceMarks([kindOf(mark).withNumber(mark, field, value)], 'Change a number');
+}
+
+/** A setting of the strip: for the selected marks, else for the tool; either way remembered. */
+export function setStyle(change: Partial<Style>): void {
+  const chosen = unlocked();
+  const { tool } = session();
+  const names = chosen.length ? chosen.map((m) => m.kind) : tool === 'grab' || tool === 'crop' ? [] : [tool];
+  for (const name of new Set(names)) rememberStyle(name, change);
+  if (chosen.length === 0) return;
+  const changed = chosen.map((mark) => kindOf(mark).restyle(mark, change));
+  const fields = Object.keys(change).join();
+  replaceMarks(changed, 'Change the look', `style ${fields} ${changed.map((m) => m.id).join()}`);
+}
+
+type TextMark = Extract<Mark, { kind: 'text' }>;
+
+/** Opens the field for a text; a new one is not in the document until it holds words. */
+export function beginText(mark: TextMark, isNew: boolean): void {
+  update({ editing: mark.id, live: isNew ? [mark] : [], selection: isNew ? [] : [mark.id] });
+}
+
+export function endText(mark: TextMark, words: string): void {
+  const known = markById(mark.id);
+  update({ editing: null, live: [] });
+  const next = { ...mark, text: words };
+  if (words.trim() === '') {
+    if (known) {
+      select([mark.id]);
+      deleteSelected();
+    }
+  } else if (known) replaceMarks([next], 'Change the text');
+  else addMark(next);
+}
+
+/** The view while Crop is in hand; only whole pixels inside the frame. */
+export const setCropping = (crop: Rect): void =>
+  update({ cropping: cropInside(crop, session().picture) });
+
+export function setView(crop: Rect, label = 'Crop', joins = ''): void {
+  const inside = cropInside(crop, session().picture);
+  changeDocument(label, (draft) => { draft.view.crop = inside; }, joins);
+}
+
+function applyCrop(): void {
+  const { cropping } = session();
+  if (cropping) setView(cropping);
+}
+
+/** Leaves Crop, with or without its change. */
+export function endCrop(apply: boolean): void {
+  if (apply) applyCrop();
+  update({ cropping: null, tool: 'grab', camera: { ...session().camera, mode: 'fit' } });
+}
+
+/** Back to the untouched frame, in one step that undo takes back. */
+export function backToFrame(): void {
+  const whole = untouched(session().picture);
+  changeDocument('Back to the untouched frame', (draft) => {
+    draft.marks = [];
+    draft.view = whole.view;
+  });
+  update({ selection: [], live: [], editing: null, cropping: null });
+}
+
+/** The shown part of the view, in frame pixels. */
+export function shownPart(view: Rect, seen: Rect): Rect {
+  const x = Math.max(view.x, seen.x);
+  const y = Math.max(view.y, seen.y);
+  const width = Math.min(right(view), right(seen)) - x;
+  const height = Math.min(bottom(view), bottom(seen)) - y;
+  return width > 0 && height > 0 ? { x, y, width, height } : view;
+}

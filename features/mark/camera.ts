@@ -1,0 +1,61 @@
+import type { Point } from '@/core/geometry/point';
+import { fitScale, type Rect } from '@/core/geometry/rect';
+
+/** How the frame is looked at: screen = (frame − origin) × scale. */
+export interface Camera {
+  /** Fit follows the space and the view; free stays where it was put. */
+  mode: 'fit' | 'free';
+  scale: number;
+  x: number;
+  y: number;
+}
+
+export const MOST_SCALE = 32;
+export const LEAST_SCALE = 0.02;
+const MARGIN = 28;
+
+interface Space {
+  width: number;
+  height: number;
+}
+
+/** The camera with a free choice resolved, or the one that shows all of `view`. */
+export function resolveCamera(camera: Camera, view: Rect, space: Space): Camera {
+  if (camera.mode === 'free') return camera;
+  const room = { width: Math.max(50, space.width - 2 * MARGIN), height: Math.max(50, space.height - 2 * MARGIN) };
+  const scale = fitScale(view, room, 1);
+  return {
+    mode: 'fit',
+    scale,
+    x: view.x - (space.width / scale - view.width) / 2,
+    y: view.y - (space.height / scale - view.height) / 2,
+  };
+}
+
+export const toScreen = (camera: Camera, p: Point): Point => ({
+  x: (p.x - camera.x) * camera.scale,
+  y: (p.y - camera.y) * camera.scale,
+});
+
+export const toFrame = (camera: Camera, p: Point): Point => ({
+  x: p.x / camera.scale + camera.x,
+  y: p.y / camera.scale + camera.y,
+});
+
+/** Enlarged by `factor` with the place under `at` (on the screen) staying where it is. */
+export function zoomAt(camera: Camera, at: Point, factor: number): Camera {
+  const scale = Math.min(MOST_SCALE, Math.max(LEAST_SCALE, camera.scale * factor));
+  const fixed = toFrame(camera, at);
+  return { mode: 'free', scale, x: fixed.x - at.x / scale, y: fixed.y - at.y / scale };
+}
+
+/** Actual size, or any other, with the middle staying in the middle. */
+export const zoomTo = (camera: Camera, scale: number, space: Space): Camera =>
+  zoomAt(camera, { x: space.width / 2, y: space.height / 2 }, scale / camera.scale);
+
+export const pan = (camera: Camera, dx: number, dy: number): Camera => ({
+  ...camera,
+  mode: 'free',
+  x: camera.x - dx / camera.scale,
+  y: camera.y - dy / camera.scale,
+});

@@ -1,0 +1,178 @@
+import type { Point } from '@/core/geometry/point';
+import { pullGrip, alongRatio, type Grip, isGrip } from '@/core/geometry/resize';
+import { snapDirection } from '@/core/geometry/point';
+import type { Rect } from '@/core/geometry/rect';
+import type { StrokePoint } from '@/core/marks/contract';
+import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
+import {
+  addMark,
+  beginText,
+  makeMark,
+  markById,
+  replaceMarks,
+  select,
+  selectedMarks,
+  setCropping,
+} from './actions';
+import { pan } from './camera';
+import { session, update } from './session';
+
+/** What the pointer is doing between down and up. */
+type Gesture =
+  | { kind: 'draw'; tool: MarkName; path: StrokePoint[]; id: string }
+  | { kind: 'move'; start: Point; marks: Mark[] }
+  | { kind: 'handle'; mark: Mark; handle: string }
+  | { kind: 'pan'; last: Point }
+  | { kind: 'crop'; grip: Grip | 'move'; start: Rect; from: Point };
+
+let gesture: Gesture | null = null;
+
+export const gestureGoesOn = (): boolean => gesture !== null;
+
+const TOUCH = 5;
+
+/** The topmost mark under a place, within a few pixels of the screen. */
+export function markAt(at: Point, scale: number): Mark | undefined {
+  const { history, shaper } = session();
+  return history.document.marks.findLast(
+    (mark) => !mark.off && !mark.locked && kindOf(mark).hit(mark, at, TOUCH / scale, { shaper }),
+  );
+}
+
+/** The pointer goes down on the picture. */
+export function pressOn(at: StrokePoint, screen: Point, scale: number, adds: boolean): void {
+  const { tool, selection } = session();
+  if (tool === 'crop') return;
+  if (tool === 'grab') {
+    const mark = markAt(at, scale);
+    if (!mark) {
+      select([]);
+      gesture = { kind: 'pan', last: screen };
+      return;
+    }
+    const chosen = selection.includes(mark.id)
+      ? adds ? selection.filter((id) => id !== mark.id) : selection
+      : adds ? [...selection, mark.id] : [mark.id];
+    select(chosen);
+    gesture = { kind: 'move', start: at, marks: selectedMarks().filter((m) => !m.locked) };
+    return;
+  }
+  const under = tool === 'text' ? markAt(at, scale) : undefined;
+  if (under?.kind === 'text') {
+    beginText(under, false);
+    return;
+  }
+  select([]);
+  gesture = { kind: 'draw', tool, path: [at], id: makeMark(tool, [at]).id };
+}
+
+export function pressHandle(mark: Mark, handle: string): void {
+  gesture = { kind: 'handle', mark, handle };
+}
+
+export function pressCrop(grip: Grip | 'move', from: Point): void {
+  const start = session().cropping;
+  if (start) gesture = { kind: 'crop', grip, start, from };
+}
+
+export function startPan(screen: Point): void {
+  gesture = { kind: 'pan', last: screen };
+}
+
+/** The pointer moves while down. `keep`: Shift. */
+export function moveTo(points: readonly StrokePoint[], screen: Point, keep: boolean): void {
+  const at = points.at(-1);
+  if (!gesture || !at) return;
+  switch (gesture.kind) {
+    case 'draw':
+      update({ live: [drawn(gesture, points, keep)] });
+      return;
+    case 'move': {
+      const by = { x: Math.round(at.x - gesture.start.x), y: Math.round(at.y - gesture.start.y) };
+      update({ live: gesture.marks.map((mark) => kindOf(mark).move(mark, by)) });
+      return;
+    }
+    case 'handle': {
+      const { mark, handle } = gesture;
+      const { shaper } = session();
+      update({ live: [kindOf(mark).pull(mark, handle, round(at), keep, { shaper })] });
+      return;
+    }
+    case 'pan':
+      update({ camera: pan(session().camera, screen.x - gesture.last.x, screen.y - gesture.last.y) });
+      gesture = { kind: 'pan', last: screen };
+      return;
+    case 'crop':
+      setCropping(pulledCrop(gesture, at, keep));
+  }
+}
+
+const round = (p: Point): Point => ({ x: Math.round(p.x * 2) / 2, y: Math.round(p.y * 2) / 2 });
+
+function drawn(
+  g: Extract<Gesture, { kind: 'draw' }>,
+  points: readonly StrokePoint[],
+  keep: boolean,
+): Mark {
+  const kind = kindOf(g.tool);
+  const [first] = g.path;
+  const at = points.at(-1);
+  if (kind.made === 'stroke') {
+    g.path.push(...points);
+    return makeMark(g.tool, g.path, g.id);
+  }
+  if (!first || !at) return makeMark(g.tool, g.path, g.id);
+  const bent = g.tool === 'arrow' || g.tool === 'line';
+  const to = !keep ? at : bent ? snapDirection(first, at, 15) : alongRatio(first, at, 1);
+  g.path = [round(first), round(to)];
+  return makeMark(g.tool, g.path, g.id);
+}
+
+function pulledCrop(g: Extract<Gesture, { kind: 'crop' }>, at: Point, keep: boolean): Rect {
+  if (isGrip(g.grip)) return pullGrip(g.start, g.grip, at, keep);
+  const { width, height } = session().picture;
+  const x = g.start.x + at.x - g.from.x;
+  const y = g.start.y + at.y - g.from.y;
+  return {
+    ...g.start,
+    x: Math.min(Math.max(0, x), width - g.start.width),
+    y: Math.min(Math.max(0, y), height - g.start.height),
+  };
+}
+
+/** The pointer goes up: what was live becomes a step. */
+export function releaseAll(): void {
+  const ended = gesture;
+  gesture = null;
+  if (!ended) return;
+  const { live } = session();
+  if (ended.kind === 'draw') finishDrawing(ended, live[0]);
+  else if (ended.kind === 'move' && live.length) replaceMarks(live, 'Move');
+  else if (ended.kind === 'handle' && live.length) replaceMarks(live, 'Reshape');
+}
+
+function finishDrawing(g: Extract<Gesture, { kind: 'draw' }>, live: Mark | undefined): void {
+  const kind = kindOf(g.tool);
+  const mark = live ?? makeMark(g.tool, g.path, g.id);
+  if (mark.kind === 'text') {
+    beginText(mark, true);
+    return;
+  }
+  if (kind.tooSmall(mark)) update({ live: [] });
+  else addMark(mark);
+}
+
+/** Esc in the middle of a drag: as if it had never begun. */
+export function abandon(): void {
+  const { cropping } = session();
+  if (gesture?.kind === 'crop' && cropping) setCropping(gesture.start);
+  gesture = null;
+  update({ live: [] });
+}
+
+/** A double click on a text opens it. */
+export function openUnder(at: Point, scale: number): void {
+  const mark = markAt(at, scale);
+  const stored = mark && markById(mark.id);
+  if (stored?.kind === 'text') beginText(stored, false);
+}

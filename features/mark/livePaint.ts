@@ -1,0 +1,146 @@
+import type { Rect } from '@/core/geometry/rect';
+import type { MarkTools } from '@/core/marks/contract';
+import { kindOf, type Mark } from '@/core/marks/registry';
+import { paintMark } from '@/core/paint/painter';
+import type { Camera } from './camera';
+
+/** What is to be seen. */
+export interface Sight {
+  picture: ImageBitmap;
+  marks: readonly Mark[];
+  /** The part of the frame that is shown; nothing is painted outside. */
+  view: Rect;
+  camera: Camera;
+  width: number;
+  height: number;
+  /** Device pixels for one pixel of the page. */
+  dots: number;
+  /** The one mark that is being changed, if any. */
+  active: string | null;
+  tools: MarkTools;
+}
+
+interface Sheet {
+  canvas: HTMLCanvasElement;
+  blend: GlobalCompositeOperation;
+}
+
+/** From this enlargement on, pixels are shown as squares. */
+const SHARP_FROM = 2;
+
+/**
+ * Paints the editor's picture. Two sheets of the view's size hold what lies below and above the
+ * mark being changed, so a pointer move repaints that one mark and not all of them.
+ */
+export class LivePaint {
+  private below: HTMLCanvasElement | null = null;
+  private above: Sheet[] = [];
+  private last: Sight | null = null;
+
+  /** Paints the sight onto `target`, the live marks in place of their stored selves. */
+  paint(target: CanvasRenderingContext2D, sight: Sight, live: readonly Mark[]): void {
+    this.prepare(sight);
+    target.save();
+    target.setTransform(1, 0, 0, 1, 0, 0);
+    if (this.below) target.drawImage(this.below, 0, 0);
+    target.restore();
+    target.save();
+    enter(target, sight);
+    for (const mark of live) paintMark(target, mark, sight.tools);
+    target.restore();
+    target.save();
+    target.setTransform(1, 0, 0, 1, 0, 0);
+    for (const sheet of this.above) {
+      target.globalCompositeOperation = sheet.blend;
+      target.drawImage(sheet.canvas, 0, 0);
+    }
+    target.restore();
+  }
+
+  private prepare(sight: Sight): void {
+    const { last } = this;
+    this.last = sight;
+    if (last && this.below && sameLook(last, sight)) {
+      if (last.marks === sight.marks) return;
+      if (this.addOnTop(last.marks, sight)) return;
+    }
+    const at = sight.active === null ? -1 : sight.marks.findIndex((m) => m.id === sight.active);
+    const cut = at < 0 ? sight.marks.length : at;
+    this.below = sheetOf(sight, this.below);
+    const surface = context(this.below);
+    enter(surface, sight);
+    drawFrame(surface, sight);
+    for (const mark of sight.marks.slice(0, cut)) paintMark(surface, mark, sight.tools);
+    this.above = sheetsAbove(sight, sight.marks.slice(cut + 1));
+  }
+
+  /** When marks were only added, paints just these onto the sheet that is there. */
+  private addOnTop(before: readonly Mark[], sight: Sight): boolean {
+    if (sight.active !== null || !this.below || sight.marks.length <= before.length) return false;
+    if (before.some((mark, i) => sight.marks[i] !== mark)) return false;
+    const surface = context(this.below);
+    surface.save();
+    enter(surface, sight);
+    for (const mark of sight.marks.slice(before.length)) paintMark(surface, mark, sight.tools);
+    surface.restore();
+    return true;
+  }
+}
+
+function sameLook(a: Sight, b: Sight): boolean {
+  return (
+    a.picture === b.picture &&
+    a.active === b.active &&
+    a.view === b.view &&
+    a.width === b.width &&
+    a.height === b.height &&
+    a.dots === b.dots &&
+    a.camera.x === b.camera.x &&
+    a.camera.y === b.camera.y &&
+    a.camera.scale === b.camera.scale
+  );
+}
+
+function context(canvas: HTMLCanvasElement): CanvasRenderingContext2D {
+  const surface = canvas.getContext('2d');
+  if (!surface) throw new Error('This browser gives no canvas of that size.');
+  return surface;
+}
+
+function sheetOf(sight: Sight, before: HTMLCanvasElement | null = null): HTMLCanvasElement {
+  const canvas = before ?? document.createElement('canvas');
+  canvas.width = Math.max(1, Math.round(sight.width * sight.dots));
+  canvas.height = Math.max(1, Math.round(sight.height * sight.dots));
+  return canvas;
+}
+
+/** Sets the surface up for frame coordinates, cut to the view. */
+function enter(surface: CanvasRenderingContext2D, { camera, view, dots }: Sight): void {
+  const scale = camera.scale * dots;
+  surface.setTransform(scale, 0, 0, scale, -camera.x * scale, -camera.y * scale);
+  surface.beginPath();
+  surface.rect(view.x, view.y, view.width, view.height);
+  surface.clip();
+}
+
+function drawFrame(surface: CanvasRenderingContext2D, { picture, camera }: Sight): void {
+  surface.imageSmoothingEnabled = camera.scale < SHARP_FROM;
+  surface.imageSmoothingQuality = camera.scale < 1 ? 'high' : 'low';
+  surface.drawImage(picture, 0, 0);
+}
+
+/** What lies above, in runs of the same blending: a multiplying run must multiply as a whole. */
+function sheetsAbove(sight: Sight, marks: readonly Mark[]): Sheet[] {
+  const sheets: Sheet[] = [];
+  for (const mark of marks) {
+    const blend = kindOf(mark).blend === 'multiply' ? 'multiply' : 'source-over';
+    let sheet = sheets.at(-1);
+    if (sheet?.blend !== blend) {
+      sheet = { canvas: sheetOf(sight), blend };
+      sheets.push(sheet);
+      enter(context(sheet.canvas), sight);
+    }
+    paintMark(context(sheet.canvas), mark, sight.tools);
+  }
+  return sheets;
+}

@@ -1,0 +1,98 @@
+import { create } from 'zustand';
+import type { ShotDocument } from '@/core/contracts/document';
+import type { Provenance } from '@/core/contracts/provenance';
+import type { Shot } from '@/core/contracts/shot';
+import type { Rect } from '@/core/geometry/rect';
+import type { Mark, MarkName } from '@/core/marks/registry';
+import type { Shaper } from '@/core/paint/shaper';
+import { startHistory, type History } from '@/core/shot/history';
+import type { Camera } from './camera';
+
+export type Tool = 'grab' | 'crop' | MarkName;
+
+/** Where the shown version is: in this browser only, on its way, or on the server. */
+export type StoredState =
+  | { name: 'stored'; at: number | null }
+  | { name: 'storing' }
+  | { name: 'waiting'; why: string | null }
+  | { name: 'stale'; current: Shot };
+
+/** The shot that is open in Mark, and how it is looked at. */
+export interface Session {
+  id: string;
+  title: string;
+  picture: ImageBitmap;
+  provenance: Provenance;
+  shaper: Shaper;
+  history: History;
+  /** Marks as they are under the pointer now, not a step yet; they stand in for those in the document. */
+  live: readonly Mark[];
+  selection: readonly string[];
+  tool: Tool;
+  /** The text that is typed into; painted by its field meanwhile. */
+  editing: string | null;
+  /** The view while Crop is in hand. */
+  cropping: Rect | null;
+  camera: Camera;
+  stored: StoredState;
+}
+
+export type Opened = Pick<Session, 'id' | 'title' | 'picture' | 'provenance' | 'shaper' | 'history'> & {
+  stored?: StoredState;
+};
+
+interface Store {
+  session: Session | null;
+}
+
+export const useMark = create<Store>(() => ({ session: null }));
+
+export function openSession(opened: Opened): void {
+  useMark.setState({
+    session: {
+      live: [],
+      selection: [],
+      tool: 'arrow',
+      editing: null,
+      cropping: null,
+      camera: { mode: 'fit', scale: 1, x: 0, y: 0 },
+      stored: { name: 'stored', at: null },
+      ...opened,
+    },
+  });
+}
+
+export const closeSession = (): void => useMark.setState({ session: null });
+
+/** The open session. @throws when none is open: only views of an open shot may ask */
+export function session(): Session {
+  const { session: open } = useMark.getState();
+  if (!open) throw new Error('No shot is open.');
+  return open;
+}
+
+export function update(change: Partial<Session>): void {
+  useMark.setState(({ session: open }) => ({ session: open && { ...open, ...change } }));
+}
+
+/** Reads a part of the open session in a view; views are only shown while one is open. */
+export function useSession<T>(read: (session: Session) => T): T {
+  return useMark((store) => {
+    if (!store.session) throw new Error('No shot is open.');
+    return read(store.session);
+  });
+}
+
+export const freshHistory = (document: ShotDocument): History => startHistory(document);
+
+/** The marks as they look now, with the live ones in place of their stored selves. */
+export function shownMarks({ history, live }: Pick<Session, 'history' | 'live'>): readonly Mark[] {
+  if (live.length === 0) return history.document.marks;
+  const byId = new Map(live.map((mark) => [mark.id, mark]));
+  const replaced = history.document.marks.map((mark) => {
+    const now = byId.get(mark.id);
+    byId.delete(mark.id);
+    return now ?? mark;
+  });
+  return [...replaced, ...byId.values()];
+}

@@ -1,0 +1,34 @@
+import { z } from 'zod';
+import { create } from 'zustand';
+import { firstStyles, markNames, type MarkName } from '@/core/marks/registry';
+import { styleSchema, type Style } from '@/core/marks/style';
+
+const KEY = 'rezzik-styles';
+
+type Styles = Record<MarkName, Style>;
+
+/** What each tool was set to last; what cannot be read is as at first. */
+function remembered(): Styles {
+  const styles = { ...firstStyles };
+  try {
+    const read = z.record(z.string(), z.unknown()).parse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
+    for (const name of markNames) {
+      const style = styleSchema.safeParse(read[name]);
+      if (style.success) styles[name] = style.data;
+    }
+  } catch {
+    // Somebody else's or an older value: the first styles serve.
+  }
+  return styles;
+}
+
+export const useStyles = create<Styles>(remembered);
+
+export function rememberStyle(name: MarkName, change: Partial<Style>): void {
+  useStyles.setState((styles) => ({ [name]: { ...styles[name], ...change } }));
+  try {
+    localStorage.setItem(KEY, JSON.stringify(useStyles.getState()));
+  } catch {
+    // A full store only means that the settings are forgotten.
+  }
+}

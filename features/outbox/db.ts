@@ -1,0 +1,47 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { ShotDocument } from '@/core/contracts/document';
+import type { Provenance } from '@/core/contracts/provenance';
+import type { ShotChange } from '@/core/contracts/shot';
+
+/** A take that the server does not have yet. */
+export interface OutboxEntry {
+  id: string;
+  /** The frame as PNG, or the file as it was brought in. */
+  picture: Blob;
+  title: string;
+  provenance: Provenance;
+  /** Absent for files whose size only the server finds out. */
+  document?: ShotDocument;
+  size?: { width: number; height: number };
+  /** Why the server will never take it; set once that is known. */
+  refused?: string;
+}
+
+/** A change of a stored shot that the server does not have yet. */
+export interface Draft {
+  key: string;
+  shot: string;
+  tab: string;
+  change: ShotChange;
+}
+
+interface Held extends DBSchema {
+  outbox: { key: string; value: OutboxEntry };
+  drafts: { key: string; value: Draft; indexes: { shot: string } };
+}
+
+let opening: Promise<IDBPDatabase<Held>> | null = null;
+
+/** What this browser holds until the server has it. */
+export function held(): Promise<IDBPDatabase<Held>> {
+  opening ??= openDB<Held>('rezzik', 1, {
+    upgrade(db) {
+      db.createObjectStore('outbox', { keyPath: 'id' });
+      db.createObjectStore('drafts', { keyPath: 'key' }).createIndex('shot', 'shot');
+    },
+    terminated() {
+      opening = null;
+    },
+  });
+  return opening;
+}

@@ -1,0 +1,34 @@
+import { notify } from '../shell/noticeStore';
+
+/** Puts a PNG on the clipboard. When the window is not in front, waits until it is, and says so. */
+export async function copyPicture(png: Promise<Blob>): Promise<void> {
+  if (!('clipboard' in navigator) || !('write' in navigator.clipboard)) {
+    throw new Error('This browser gives pages no way to copy a picture. Download it instead.');
+  }
+  if (!document.hasFocus()) {
+    notify({ key: 'copy-waits', tone: 'plain', title: 'The picture is copied when you are back in this window.' });
+    await focusReturns();
+  }
+  try {
+    await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
+  } catch (error) {
+    if (document.hasFocus()) throw plainWords(error);
+    await focusReturns();
+    await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
+  }
+}
+
+function focusReturns(): Promise<void> {
+  return new Promise((resolve) => {
+    window.addEventListener('focus', () => resolve(), { once: true });
+  });
+}
+
+function plainWords(error: unknown): Error {
+  if (error instanceof DOMException && error.name === 'NotAllowedError') {
+    return new Error('The browser did not allow copying. The shot is safe; try Copy again, or download it.');
+  }
+  return error instanceof Error ? error : new Error(String(error));
+}
+
+export const copyText = (text: string): Promise<void> => navigator.clipboard.writeText(text);

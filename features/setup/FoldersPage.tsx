@@ -1,0 +1,120 @@
+import { FolderPlus, PencilLine, Star, Trash2 } from 'lucide-react';
+import { useCallback, useEffect, useState } from 'react';
+import type { Folder } from '@/core/contracts/folder';
+import { api, messageOf } from '../api/client';
+import { Button } from '../ui/Button';
+import { IconButton } from '../ui/IconButton';
+import { Modal } from '../ui/Modal';
+import { Problem } from '../ui/Problem';
+import { FolderForm } from './FolderForm';
+
+/** The places on the computer Rezzik runs on where copies are kept. */
+export function FoldersPage() {
+  const [folders, setFolders] = useState<Folder[] | null>(null);
+  const [roots, setRoots] = useState<string[]>([]);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [editing, setEditing] = useState<Folder | 'new' | null>(null);
+  const [removing, setRemoving] = useState<Folder | null>(null);
+  const read = useCallback(async () => {
+    try {
+      const answer = await api.folders();
+      setFolders(answer.folders);
+      setRoots(answer.roots);
+      setProblem(null);
+    } catch (error) {
+      setProblem(messageOf(error));
+    }
+  }, []);
+  useEffect(() => void read(), [read]);
+  const act = async (work: Promise<unknown>) => {
+    try {
+      await work;
+    } catch (error) {
+      setProblem(messageOf(error));
+      return;
+    }
+    await read();
+  };
+  return (
+    <div className="max-w-3xl">
+      <div className="mb-1 flex items-center gap-4">
+        <h1 className="grow font-name text-xl">Folders</h1>
+        <Button look="next" icon={<FolderPlus size={18} strokeWidth={1.75} />} onClick={() => setEditing('new')}>
+          Add a folder
+        </Button>
+      </div>
+      <p className="mb-4 text-soft">
+        Copies are kept on the computer Rezzik runs on, in these places and below:{' '}
+        <span className="font-measure text-[13px] break-all">{roots.join(', ')}</span>
+      </p>
+      {problem && <Problem action={<Button onClick={() => void read()}>Try again</Button>}>{problem}</Problem>}
+      {folders?.length === 0 && (
+        <p className="rounded-[9px] border border-dashed border-edge p-6 text-center text-soft">
+          No folder yet. Add the first one, and Keep has a place to put copies.
+        </p>
+      )}
+      <ul className="flex flex-col gap-2">
+        {folders?.map((folder) => (
+          <li key={folder.id} className="flex items-center gap-3 rounded-[9px] border border-line bg-card p-3">
+            <div className="min-w-0 grow">
+              <p className="flex flex-wrap items-center gap-2">
+                <span className="font-name text-base">{folder.name}</span>
+                {folder.isDefault && (
+                  <span className="rounded-full border border-petrol px-2 text-[13px] text-petrol">default</span>
+                )}
+              </p>
+              <p className="font-measure text-[13px] break-all text-soft">{folder.path}</p>
+              <p className="text-[13px] text-soft">
+                {folder.format === 'jpeg' ? `JPEG, quality ${folder.quality}` : 'PNG'} ·{' '}
+                <span className="font-measure">{folder.pattern}</span>
+              </p>
+              {folder.problem && <p className="text-brick">{folder.problem}</p>}
+            </div>
+            {!folder.isDefault && (
+              <IconButton label={`Make ${folder.name} the default`} onClick={() => void act(api.changeFolder(folder.id, { isDefault: true }))}>
+                <Star size={18} strokeWidth={1.75} />
+              </IconButton>
+            )}
+            <IconButton label={`Edit ${folder.name}`} onClick={() => setEditing(folder)}>
+              <PencilLine size={18} strokeWidth={1.75} />
+            </IconButton>
+            <IconButton label={`Remove ${folder.name}`} onClick={() => setRemoving(folder)}>
+              <Trash2 size={18} strokeWidth={1.75} />
+            </IconButton>
+          </li>
+        ))}
+      </ul>
+      <Modal open={editing !== null} title={editing === 'new' ? 'Add a folder' : 'Edit the folder'} onClose={() => setEditing(null)}>
+        {editing !== null && (
+          <FolderForm
+            folder={editing === 'new' ? null : editing}
+            firstPath={roots.at(-1) ?? ''}
+            onDone={() => {
+              setEditing(null);
+              void read();
+            }}
+          />
+        )}
+      </Modal>
+      <Modal
+        open={removing !== null}
+        title={`Remove “${removing?.name ?? ''}” from the list?`}
+        description="The folder and the files in it stay where they are. Rezzik only stops offering it."
+        onClose={() => setRemoving(null)}
+      >
+        <div className="flex justify-end gap-2">
+          <Button onClick={() => setRemoving(null)}>Leave it</Button>
+          <Button
+            look="danger"
+            onClick={() => {
+              if (removing) void act(api.removeFolder(removing.id));
+              setRemoving(null);
+            }}
+          >
+            Remove
+          </Button>
+        </div>
+      </Modal>
+    </div>
+  );
+}

@@ -1,0 +1,45 @@
+import { useEffect } from 'react';
+import { followLink } from '../shell/navigate';
+import { Thread } from '../shell/Thread';
+import { classes } from '../ui/classes';
+import { FoldersPage } from './FoldersPage';
+import { TakingPage } from './TakingPage';
+
+const pages = [
+  { name: 'folders', label: 'Folders', Page: FoldersPage },
+  { name: 'taking', label: 'Taking', Page: TakingPage },
+];
+
+export function SetupView({ page }: { page: string }) {
+  const current = pages.find((p) => p.name === page) ?? pages[0];
+  useEffect(() => {
+    document.title = `Setup – Rezzik`;
+  }, []);
+  if (!current) return null;
+  return (
+    <>
+      <Thread place="setup" />
+      <div className="flex min-h-0 grow">
+        <nav aria-label="Setup" className="w-[200px] shrink-0 border-r border-line bg-paper p-3">
+          {pages.map(({ name, label }) => (
+            <a
+              key={name}
+              href={`/setup/${name}`}
+              onClick={followLink}
+              aria-current={name === current.name ? 'page' : undefined}
+              className={classes(
+                'block rounded-[6px] px-3 py-1.5',
+                name === current.name ? 'bg-petrol text-card' : 'hover:bg-tint',
+              )}
+            >
+              {label}
+            </a>
+          ))}
+        </nav>
+        <main className="min-w-0 grow overflow-auto p-6">
+          <current.Page />
+        </main>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,137 @@
+import { ArchiveRestore, ClipboardCopy, FolderDown, PencilLine, Trash2 } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import type { Copy } from '@/core/contracts/folder';
+import { sourceLabels, sourceNames } from '@/core/contracts/provenance';
+import type { ShotSummary } from '@/core/contracts/shot';
+import { api, messageOf, thumbnailUrl } from '../api/client';
+import { copyText } from '../pictures/clipboard';
+import { navigate } from '../shell/navigate';
+import { notify } from '../shell/noticeStore';
+import { Button } from '../ui/Button';
+import { formatBytes, formatMoment } from '../ui/format';
+import { IconButton } from '../ui/IconButton';
+import { Modal } from '../ui/Modal';
+import { Problem } from '../ui/Problem';
+import { TitleField } from '../ui/TitleField';
+
+interface Props {
+  shot: ShotSummary;
+  onChanged: (shot: ShotSummary) => void;
+  onGone: (id: string) => void;
+}
+
+/** The chosen shot: its name, facts, kept copies, and what can be done with it. */
+export function ShotFacts({ shot, onChanged, onGone }: Props) {
+  const [copies, setCopies] = useState<Copy[]>([]);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [erasing, setErasing] = useState(false);
+  useEffect(() => {
+    api.copies(shot.id).then(setCopies, (error: unknown) => setProblem(messageOf(error)));
+  }, [shot.id]);
+  const act = async (work: Promise<unknown>, then: () => void) => {
+    try {
+      await work;
+      then();
+    } catch (error) {
+      setProblem(messageOf(error));
+    }
+  };
+  const rename = (title: string) => void act(api.rename(shot.id, title), () => onChanged({ ...shot, title }));
+  const bin = () =>
+    void act(api.bin(shot.id), () => {
+      onGone(shot.id);
+      notify({
+        key: 'binned',
+        tone: 'plain',
+        title: `“${shot.title}” is in the bin`,
+        action: { label: 'Restore', act: () => void api.restore(shot.id).then(() => navigate(`/shots/${shot.id}`)) },
+      });
+    });
+  const source = sourceNames.find((name) => name === shot.source);
+  const icon = { size: 18, strokeWidth: 1.75 };
+  return (
+    <aside aria-label="About this shot" className="flex w-[262px] shrink-0 flex-col border-l border-line bg-paper">
+      <div className="flex min-h-0 grow flex-col gap-4 overflow-auto p-3">
+        <TitleField title={shot.title} onChange={rename} />
+        <img src={thumbnailUrl(shot)} alt="" className="max-h-44 w-full rounded-[6px] border border-line bg-card object-contain" />
+        {problem && <Problem>{problem}</Problem>}
+        <dl className="grid grid-cols-[60px_1fr] gap-x-2">
+          <dt className="text-soft">From</dt>
+          <dd>{source ? sourceLabels[source] : shot.source}</dd>
+          <dt className="text-soft">Taken</dt>
+          <dd>{formatMoment(shot.takenAt)}</dd>
+          <dt className="text-soft">Size</dt>
+          <dd className="font-measure text-[13px]">
+            {shot.width} × {shot.height} px
+          </dd>
+        </dl>
+        <section aria-label="Kept copies">
+          <h2 className="mb-1 font-name text-base">Kept copies</h2>
+          {copies.length === 0 && <p className="text-soft">None yet.</p>}
+          <ul className="flex flex-col gap-1">
+            {copies.map((copy) => (
+              <CopyItem key={copy.id} copy={copy} />
+            ))}
+          </ul>
+        </section>
+      </div>
+      <div className="flex flex-wrap gap-2 border-t border-line p-3">
+        {shot.binnedAt ? (
+          <>
+            <Button look="next" className="grow" icon={<ArchiveRestore {...icon} />} onClick={() => void act(api.restore(shot.id), () => onGone(shot.id))}>
+              Restore
+            </Button>
+            <Button look="danger" onClick={() => setErasing(true)}>
+              Delete for good
+            </Button>
+          </>
+        ) : (
+          <>
+            <Button className="grow" icon={<PencilLine {...icon} />} onClick={() => navigate(`/shots/${shot.id}`)}>
+              Mark
+            </Button>
+            <Button className="grow" icon={<FolderDown {...icon} />} onClick={() => navigate(`/shots/${shot.id}/keep`)}>
+              Keep
+            </Button>
+            <IconButton label="Put in the bin" onClick={bin} className="border border-edge bg-card">
+              <Trash2 {...icon} />
+            </IconButton>
+          </>
+        )}
+      </div>
+      <Modal
+        open={erasing}
+        title="Delete this shot for good?"
+        description="Its frame, marks and history are erased and cannot come back. Files kept in folders stay where they are."
+        onClose={() => setErasing(false)}
+      >
+        <div className="flex justify-end gap-2">
+          <Button onClick={() => setErasing(false)}>Leave it</Button>
+          <Button look="danger" onClick={() => void act(api.erase(shot.id), () => onGone(shot.id))}>
+            Delete for good
+          </Button>
+        </div>
+      </Modal>
+    </aside>
+  );
+}
+
+function CopyItem({ copy }: { copy: Copy }) {
+  const name = copy.path.split('/').at(-1) ?? copy.path;
+  return (
+    <li className="flex items-center gap-1 rounded-[7px] border border-line bg-card px-2 py-1.5">
+      <div className="min-w-0 grow" title={copy.path}>
+        <p className="truncate font-bold">{name}</p>
+        <p className="truncate text-[13px] text-soft">
+          {copy.folderName ?? 'a removed folder'} · {formatBytes(copy.bytes)}
+        </p>
+      </div>
+      <IconButton
+        label={`Copy the path of ${name}`}
+        onClick={() => void copyText(copy.path).then(() => notify({ key: 'path', tone: 'good', title: 'Path copied', lines: [copy.path] }))}
+      >
+        <ClipboardCopy size={16} strokeWidth={1.75} />
+      </IconButton>
+    </li>
+  );
+}

@@ -1,0 +1,38 @@
+'use client';
+
+import { usePathname } from 'next/navigation';
+import { Tooltip } from 'radix-ui';
+import { useEffect } from 'react';
+import { KeepView } from '../keep/KeepView';
+import { MarkView } from '../mark/MarkView';
+import { startSending } from '../outbox/sender';
+import { SetupView } from '../setup/SetupView';
+import { ShelfView } from '../shelf/ShelfView';
+import { TakeView } from '../take/TakeView';
+import { KeysOverlay } from './KeysOverlay';
+import { Notices } from './Notices';
+
+const SHOT = /^\/shots\/([0-9a-f-]{36})(\/keep)?$/i;
+
+export function Shell() {
+  const path = usePathname();
+  useEffect(() => startSending(), []);
+  return (
+    <Tooltip.Provider delayDuration={500}>
+      <div className="flex h-full flex-col">
+        <View path={path} />
+      </div>
+      <Notices />
+      <KeysOverlay />
+    </Tooltip.Provider>
+  );
+}
+
+function View({ path }: { path: string }) {
+  const [, id, keep] = SHOT.exec(path) ?? [];
+  if (id && keep) return <KeepView key={id} id={id.toLowerCase()} />;
+  if (id) return <MarkView key={id} id={id.toLowerCase()} />;
+  if (path.startsWith('/shelf')) return <ShelfView />;
+  if (path.startsWith('/setup')) return <SetupView page={path.split('/')[2] ?? 'folders'} />;
+  return <TakeView />;
+}

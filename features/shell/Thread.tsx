@@ -1,0 +1,93 @@
+import { Layers, SlidersHorizontal } from 'lucide-react';
+import { Fragment, type ReactNode } from 'react';
+import { classes } from '../ui/classes';
+import { followLink } from './navigate';
+
+type Step = 'take' | 'mark' | 'keep';
+
+interface Props {
+  /** The step the person is in; none on the Shelf and in Setup. */
+  step?: Step;
+  place?: 'shelf' | 'setup';
+  /** The shot that Mark and Keep lead to. */
+  shot?: string | null;
+  middle?: ReactNode;
+  actions?: ReactNode;
+}
+
+/** The bar along the top: where one is in take → mark → keep, and the step's actions. */
+export function Thread({ step, place, shot, middle, actions }: Props) {
+  const steps: { name: Step; label: string; href: string | null }[] = [
+    { name: 'take', label: 'Take', href: '/take' },
+    { name: 'mark', label: 'Mark', href: shot ? `/shots/${shot}` : null },
+    { name: 'keep', label: 'Keep', href: shot ? `/shots/${shot}/keep` : null },
+  ];
+  return (
+    <header className="flex h-[54px] shrink-0 items-center gap-4 border-b border-line bg-paper px-4">
+      <a href="/take" onClick={followLink} className="flex items-center gap-2 font-name text-xl text-ink">
+        <Logo />
+        Rezzik
+      </a>
+      <nav aria-label="Steps" className="flex items-center">
+        {steps.map(({ name, label, href }, i) => (
+          <Fragment key={name}>
+            {i > 0 && <span aria-hidden className="w-5 border-t-2 border-dotted border-edge" />}
+            <StepLink label={label} href={href} current={name === step} />
+          </Fragment>
+        ))}
+      </nav>
+      <div className="flex min-w-0 grow items-center gap-3">{middle}</div>
+      <div className="flex shrink-0 items-center gap-2">
+        <PlaceLink href="/shelf" current={place === 'shelf'} label="Shelf" icon={<Layers size={18} strokeWidth={1.75} />} />
+        <PlaceLink
+          href="/setup/folders"
+          current={place === 'setup'}
+          label="Setup"
+          icon={<SlidersHorizontal size={18} strokeWidth={1.75} />}
+        />
+        {actions}
+      </div>
+    </header>
+  );
+}
+
+function StepLink({ label, href, current }: { label: string; href: string | null; current: boolean }) {
+  const look = classes(
+    'rounded-[7px] px-3 py-1.5',
+    current ? 'bg-ink font-bold text-on-ink' : 'text-soft',
+    !current && href && 'hover:bg-tint',
+  );
+  if (!href) return <span className={look}>{label}</span>;
+  return (
+    <a href={href} onClick={followLink} aria-current={current ? 'step' : undefined} className={look}>
+      {label}
+    </a>
+  );
+}
+
+function PlaceLink(props: { href: string; label: string; icon: ReactNode; current: boolean }) {
+  return (
+    <a
+      href={props.href}
+      onClick={followLink}
+      aria-current={props.current ? 'page' : undefined}
+      className={classes(
+        'inline-flex h-9 items-center gap-2 rounded-[7px] border px-3 hover:bg-tint',
+        props.current ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
+      )}
+    >
+      {props.icon}
+      {props.label}
+    </a>
+  );
+}
+
+function Logo() {
+  return (
+    <svg viewBox="0 0 32 32" className="size-5" aria-hidden>
+      <path d="M6 2h20a4 4 0 0 1 4 4v20a4 4 0 0 1-4 4z" className="fill-ink" />
+      <path d="M2 6a4 4 0 0 1 4-4h14L2 20z" className="fill-saffron" />
+      <path d="M30 12v14a4 4 0 0 1-4 4H12z" className="fill-petrol" />
+    </svg>
+  );
+}

@@ -1,0 +1,55 @@
+import { MonitorUp, MonitorX } from 'lucide-react';
+import { useEffect, useRef } from 'react';
+import { Button } from '../ui/Button';
+import { startSharing, stopSharing, useScreen } from './sources/screen';
+
+/** The shared screen, live; shared once, it serves every further take. */
+export function ScreenStage() {
+  const { stream, surface, size, said } = useScreen();
+  const video = useRef<HTMLVideoElement>(null);
+  useEffect(() => {
+    if (video.current) video.current.srcObject = stream;
+  }, [stream]);
+  return (
+    <>
+      <div className="mb-3 flex items-center gap-3">
+        <h1 className="font-name text-lg">Shared screen</h1>
+        {stream && size && (
+          <span className="font-measure text-[13px] text-faint">
+            {surface} · {size.width} × {size.height} px
+          </span>
+        )}
+        {stream && (
+          <Button className="ml-auto" icon={<MonitorX size={16} strokeWidth={1.75} />} onClick={stopSharing}>
+            Stop sharing
+          </Button>
+        )}
+      </div>
+      {stream ? (
+        <div className="grid min-h-0 grow place-items-center overflow-hidden">
+          <video
+            ref={video}
+            autoPlay
+            muted
+            playsInline
+            aria-label="Shared screen, live"
+            className="max-h-full max-w-full rounded-[6px] shadow-picture"
+          />
+        </div>
+      ) : (
+        <div className="grid min-h-0 grow place-content-center justify-items-center gap-4 text-center">
+          <p role="status" className="max-w-md font-bold">
+            {said ?? 'Share a screen, a window or a tab once; then take from it as often as you like.'}
+          </p>
+          <p className="max-w-md text-soft">
+            The browser asks what to share and shows that it is shared. Rezzik takes a picture only
+            when you say so.
+          </p>
+          <Button icon={<MonitorUp size={18} strokeWidth={1.75} />} onClick={() => void startSharing()}>
+            Share a screen
+          </Button>
+        </div>
+      )}
+    </>
+  );
+}

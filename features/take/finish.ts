@@ -1,0 +1,133 @@
+import type { ShotDocument } from '@/core/contracts/document';
+import type { Rect } from '@/core/geometry/rect';
+import { untouched } from '@/core/shot/document';
+import { api, ApiError, messageOf } from '../api/client';
+import { dropFromOutbox, putInOutbox, untilSafe, whenStored } from '../outbox/outbox';
+import { forget, remember } from '../outbox/memory';
+import { copyPicture } from '../pictures/clipboard';
+import { paintPng } from '../pictures/pictures';
+import { navigate } from '../shell/navigate';
+import { amend, dismiss, notify, useNotices } from '../shell/noticeStore';
+import { useSettings } from './settingsStore';
+import { playShutter } from './sound';
+import type { Stilled } from './sources/contract';
+
+/**
+ * What follows a confirmed take: into the outbox, and then whatever Then says. None of it waits
+ * for another, and none that fails stops the others.
+ */
+export function finishTake(stilled: Stilled, png: Promise<Blob>, crop: Rect): void {
+  const { settings } = useSettings.getState();
+  const id = crypto.randomUUID();
+  const document: ShotDocument = { ...untouched(stilled.picture), view: { crop } };
+  const { title, provenance, picture } = stilled;
+  remember({ id, title, picture, document, provenance });
+  const key = `take ${id}`;
+  const safe = untilSafe(
+    png.then((blob) =>
+      putInOutbox({ id, picture: blob, title, provenance, document, size: picture }),
+    ),
+  );
+  if (settings.thenMark) navigate(`/shots/${id}`);
+  if (settings.sound) playShutter();
+  if (settings.notice) showNotice(key, id, title, settings.thenMark);
+  safe.catch((error: unknown) => {
+    notify({
+      key: `${key} unsafe`,
+      tone: 'bad',
+      title: 'This shot could not be put aside',
+      lines: ['The browser’s own store refused it. Copy or download it now; closing this tab would lose it.'],
+      reason: messageOf(error),
+    });
+  });
+  void thumb(key, picture, document);
+  if (settings.thenCopy) void copy(key, picture, document);
+  if (settings.thenKeep) void keep(key, id);
+  if (!settings.thenCopy && !settings.thenKeep) tell(key, 'On the Shelf');
+}
+
+function showNotice(key: string, id: string, title: string, marking: boolean): void {
+  notify({
+    key,
+    tone: 'good',
+    title,
+    lines: [],
+    href: `/shots/${id}`,
+    action: marking ? undefined : { label: 'Mark', act: () => navigate(`/shots/${id}`) },
+    second: {
+      label: 'Throw away, take again',
+      hint: 'Shift+T',
+      act: () => void throwAway(key, id),
+    },
+  });
+}
+
+/** Adds to what the take's notice says; speaks up on its own when notices are off and it is bad. */
+function tell(key: string, line: string, bad?: { reason?: string; again: () => void }): void {
+  const notice = useNotices.getState().notices.find((n) => n.key === key);
+  if (bad) {
+    notify({
+      key: `${key} ${line}`,
+      tone: 'bad',
+      title: line,
+      lines: ['The shot itself is safe on the Shelf.'],
+      reason: bad.reason,
+      action: { label: 'Try again', act: bad.again },
+    });
+  } else if (notice) {
+    amend(key, { lines: [...(notice.lines ?? []), line], until: Date.now() + 9000 });
+  }
+}
+
+const THUMB_WIDTH = 160;
+
+async function thumb(key: string, frame: ImageBitmap, { view }: ShotDocument): Promise<void> {
+  const { x, y, width, height } = view.crop;
+  const scale = Math.min(1, THUMB_WIDTH / width);
+  const small = await createImageBitmap(frame, x, y, width, height, {
+    resizeWidth: Math.max(1, Math.round(width * scale)),
+    resizeHeight: Math.max(1, Math.round(height * scale)),
+    resizeQuality: 'medium',
+  });
+  const canvas = new OffscreenCanvas(small.width, small.height);
+  canvas.getContext('2d')?.drawImage(small, 0, 0);
+  small.close();
+  amend(key, { picture: URL.createObjectURL(await canvas.convertToBlob()) });
+}
+
+async function copy(key: string, frame: ImageBitmap, document: ShotDocument): Promise<void> {
+  try {
+    await copyPicture(paintPng(frame, document));
+    tell(key, 'Copied: paste it anywhere');
+  } catch (error) {
+    tell(key, `Not copied. ${messageOf(error)}`, { again: () => void copy(key, frame, document) });
+  }
+}
+
+async function keep(key: string, id: string): Promise<void> {
+  try {
+    await whenStored(id);
+    const { folders } = await api.folders();
+    const folder = folders.find((f) => f.isDefault);
+    if (!folder) throw new Error('No default folder is set up yet.');
+    const kept = await api.keep(id, { folderId: folder.id });
+    tell(key, `Kept: ${kept.path}`);
+  } catch (error) {
+    const reason = error instanceof ApiError ? error.reason : undefined;
+    dismiss(`${key} keep`);
+    tell(key, `Not kept in a folder. ${messageOf(error)}`, { reason, again: () => void keep(key, id) });
+  }
+}
+
+/** Bins the shot and takes again, the same way. */
+async function throwAway(key: string, id: string): Promise<void> {
+  dismiss(key);
+  navigate('/take');
+  forget(id);
+  // Loaded here, since the store of Take itself leads to this file.
+  const { startTake } = await import('./takeStore');
+  startTake();
+  await whenStored(id)
+    .then(() => api.bin(id))
+    .catch(() => dropFromOutbox(id));
+}

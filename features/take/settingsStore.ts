@@ -1,0 +1,23 @@
+import { create } from 'zustand';
+import { firstSettings, type Settings } from '@/core/contracts/settings';
+import { api } from '../api/client';
+
+interface SettingsStore {
+  settings: Settings;
+  read: boolean;
+}
+
+/** How the person likes to take; the server remembers it. */
+export const useSettings = create<SettingsStore>(() => ({ settings: firstSettings, read: false }));
+
+export async function readSettings(): Promise<void> {
+  if (useSettings.getState().read) return;
+  const settings = await api.settings().catch(() => null);
+  if (settings) useSettings.setState({ settings, read: true });
+}
+
+/** Takes effect at once; a server that does not answer only means it is forgotten on the next visit. */
+export function changeSettings(patch: Partial<Settings>): void {
+  useSettings.setState(({ settings }) => ({ settings: { ...settings, ...patch }, read: true }));
+  void api.changeSettings(patch).catch(() => undefined);
+}

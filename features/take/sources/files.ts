@@ -1,0 +1,78 @@
+import type { SourceName } from '@/core/contracts/provenance';
+import { limits } from '@/core/contracts/limits';
+import { putInOutbox, untilSafe, whenStored } from '../../outbox/outbox';
+import { messageOf } from '../../api/client';
+import { navigate } from '../../shell/navigate';
+import { amend, notify } from '../../shell/noticeStore';
+
+type Way = Extract<SourceName, 'pasted' | 'dropped' | 'opened'>;
+
+const verbs: Record<Way, string> = { pasted: 'Pasted', dropped: 'Dropped', opened: 'Opened' };
+
+/** A name a person can read, without its ending; clipboard pictures have none of their own. */
+function titleOf(file: File, way: Way): string {
+  const stem = file.name.replace(/\.[^.]{1,5}$/, '').trim();
+  return (way === 'pasted' && /^image$/i.test(stem)) || stem === ''
+    ? `${verbs[way]} picture`
+    : stem.slice(0, limits.titleLength);
+}
+
+/** Characters that a title may not hold; a file's name may. */
+// eslint-disable-next-line no-control-regex
+const clean = (text: string): string => text.replace(/[\u0000-\u001f\u007f]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, ' ');
+
+/** Brings pictures in, one shot each; a single one is opened in Mark when `open` says so. */
+export async function bringIn(files: readonly File[], way: Way, open: boolean): Promise<void> {
+  if (files.length === 0) {
+    notify({ key: 'nothing', tone: 'plain', title: `There is no picture in what was ${way}.` });
+    return;
+  }
+  const alone = files.length === 1 && open;
+  await Promise.all(files.map((file) => bringOne(file, way, alone)));
+}
+
+async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
+  const id = crypto.randomUUID();
+  const title = clean(titleOf(file, way));
+  const key = `file ${id}`;
+  if (file.size > limits.pictureBytes) {
+    notify({ key, tone: 'bad', title: `“${title}” was not taken`, lines: ['A picture may have at most 128 MB. The file itself is untouched.'] });
+    return;
+  }
+  notify({ key, tone: 'plain', title, lines: ['Being stored …'], stays: true });
+  try {
+    await untilSafe(
+      putInOutbox({
+        id,
+        title,
+        picture: file,
+        provenance: {
+          source: way,
+          takenAt: new Date().toISOString(),
+          fileName: clean(file.name).slice(0, limits.nameLength) || undefined,
+        },
+      }),
+    );
+    const stored = await whenStored(id);
+    amend(key, {
+      tone: 'good',
+      lines: [`${stored.width} × ${stored.height} px, on the Shelf`],
+      picture: `/api/shots/${id}/thumbnail?revision=${stored.revision}`,
+      href: `/shots/${id}`,
+      action: { label: 'Mark', act: () => navigate(`/shots/${id}`) },
+      until: Date.now() + 9000,
+    });
+    if (open) navigate(`/shots/${id}`);
+  } catch (error) {
+    amend(key, {
+      tone: 'bad',
+      title: `“${title}” was not taken`,
+      lines: [messageOf(error), 'It waits below “Last taken”, where you can save or drop it.'],
+    });
+  }
+}
+
+/** The files in a paste or drop. */
+export function filesIn(data: DataTransfer | null): File[] {
+  return [...(data?.files ?? [])];
+}

@@ -1,0 +1,98 @@
+import { create } from 'zustand';
+import type { Source, Stilled } from './contract';
+
+interface ScreenStore {
+  stream: MediaStream | null;
+  /** What is shared, in the browser's words: a screen, a window or a tab. */
+  surface: string;
+  size: { width: number; height: number } | null;
+  /** Why there is no picture, in plain words. */
+  said: string | null;
+}
+
+export const useScreen = create<ScreenStore>(() => ({ stream: null, surface: '', size: null, said: null }));
+
+const surfaces: Record<string, string> = { monitor: 'Screen', window: 'Window', browser: 'Browser tab' };
+
+/** Asks the browser to share a screen, a window or a tab; kept open until it is ended. */
+export async function startSharing(): Promise<void> {
+  const media = navigator.mediaDevices as MediaDevices | undefined;
+  if (!media?.getDisplayMedia) {
+    useScreen.setState({ said: 'This browser cannot share a screen with a page. Paste or open a picture instead.' });
+    return;
+  }
+  try {
+    const stream = await media.getDisplayMedia({ video: { frameRate: 15 }, audio: false });
+    const [track] = stream.getVideoTracks();
+    if (!track) throw new Error('no picture');
+    track.addEventListener('ended', () => ended(stream));
+    useScreen.setState({
+      stream,
+      surface: surfaces[track.getSettings().displaySurface ?? ''] ?? 'Screen',
+      said: null,
+    });
+    await attach(stream);
+  } catch (error) {
+    useScreen.setState({ said: refusal(error) });
+  }
+}
+
+export function stopSharing(): void {
+  const { stream } = useScreen.getState();
+  stream?.getTracks().forEach((track) => track.stop());
+  useScreen.setState({ stream: null, size: null, said: null });
+}
+
+function ended(stream: MediaStream): void {
+  if (useScreen.getState().stream !== stream) return;
+  useScreen.setState({ stream: null, size: null, said: 'Sharing has ended. Share again to take more.' });
+}
+
+function refusal(error: unknown): string {
+  const name = error instanceof DOMException ? error.name : '';
+  if (name === 'NotAllowedError') {
+    return 'Nothing is shared: the browser or you said no. You can ask again whenever you like.';
+  }
+  if (name === 'NotFoundError') return 'The browser found no screen to share.';
+  return 'The browser could not start sharing. Try again, or paste a picture instead.';
+}
+
+/** The element that receives the shared picture; outside the page, so every view can use it. */
+let video: HTMLVideoElement | null = null;
+
+async function attach(stream: MediaStream): Promise<void> {
+  video ??= document.createElement('video');
+  video.muted = true;
+  video.playsInline = true;
+  video.srcObject = stream;
+  await video.play();
+  useScreen.setState({ size: { width: video.videoWidth, height: video.videoHeight } });
+  video.onresize = () => {
+    if (video) useScreen.setState({ size: { width: video.videoWidth, height: video.videoHeight } });
+  };
+}
+
+/** A page that is out of sight gets no new video frames drawn, but can grab one from the track. */
+async function grab(track: MediaStreamTrack): Promise<ImageBitmap | null> {
+  if (!('ImageCapture' in window)) return null;
+  const late = new Promise<null>((resolve) => setTimeout(() => resolve(null), 700));
+  const frame = new ImageCapture(track).grabFrame().catch(() => null);
+  return Promise.race([frame, late]);
+}
+
+async function still(): Promise<Stilled> {
+  const { stream, surface } = useScreen.getState();
+  const [track] = stream?.getVideoTracks() ?? [];
+  if (!track || track.readyState !== 'live' || !video) {
+    throw new Error('Nothing is shared any more. Share a screen, then take.');
+  }
+  const grabbed = document.hidden ? await grab(track) : null;
+  return {
+    picture: grabbed ?? (await createImageBitmap(video)),
+    title: `Shared ${surface.toLowerCase()}`,
+    provenance: { source: 'screen', takenAt: new Date().toISOString(), display: surface },
+    displays: [],
+  };
+}
+
+export const screenSource: Source = { name: 'screen', label: 'Shared screen', displays: [], still };

@@ -1,0 +1,41 @@
+import { Tooltip } from 'radix-ui';
+import type { ButtonHTMLAttributes, ReactNode } from 'react';
+import { classes } from './classes';
+
+interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
+  label: string;
+  /** The key that does the same. */
+  hint?: string;
+  children: ReactNode;
+}
+
+/** A button with a picture only; its name shows on hover and focus. */
+export function IconButton({ label, hint, children, className, ...rest }: Props) {
+  return (
+    <Tooltip.Root>
+      <Tooltip.Trigger asChild>
+        <button
+          type="button"
+          aria-label={label}
+          aria-keyshortcuts={hint}
+          className={classes(
+            'grid size-8 shrink-0 place-items-center rounded-[7px] hover:bg-tint disabled:text-faint/60 disabled:hover:bg-transparent',
+            className,
+          )}
+          {...rest}
+        >
+          {children}
+        </button>
+      </Tooltip.Trigger>
+      <Tooltip.Portal>
+        <Tooltip.Content
+          sideOffset={4}
+          className="z-50 rounded-[6px] bg-ink px-2 py-1 text-[13px] text-on-ink"
+        >
+          {label}
+          {hint ? ` (${hint})` : ''}
+        </Tooltip.Content>
+      </Tooltip.Portal>
+    </Tooltip.Root>
+  );
+}

@@ -1,0 +1,39 @@
+import { X } from 'lucide-react';
+import { Dialog } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { IconButton } from './IconButton';
+
+interface Props {
+  open: boolean;
+  title: string;
+  description?: string;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+export function Modal({ open, title, description, onClose, children }: Props) {
+  return (
+    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <Dialog.Content
+          aria-describedby={description ? undefined : ''}
+          className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[min(560px,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-[9px] border border-line bg-card p-5 shadow-raised"
+        >
+          <div className="mb-3 flex items-start justify-between gap-4">
+            <Dialog.Title className="font-name text-lg">{title}</Dialog.Title>
+            <Dialog.Close asChild>
+              <IconButton label="Close">
+                <X size={18} strokeWidth={1.75} />
+              </IconButton>
+            </Dialog.Close>
+          </div>
+          {description && (
+            <Dialog.Description className="mb-4 text-soft">{description}</Dialog.Description>
+          )}
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

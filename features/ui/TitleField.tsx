@@ -1,0 +1,30 @@
+import { useEffect, useState } from 'react';
+import { limits } from '@/core/contracts/limits';
+
+/** A name, edited in place: Enter or leaving takes it, Esc puts the old one back. */
+export function TitleField({ title, onChange }: { title: string; onChange: (title: string) => void }) {
+  const [typed, setTyped] = useState(title);
+  useEffect(() => setTyped(title), [title]);
+  const commit = () => {
+    if (typed.trim() === '') setTyped(title);
+    else if (typed.trim() !== title) onChange(typed.trim());
+  };
+  return (
+    <input
+      aria-label="Name of the shot"
+      value={typed}
+      maxLength={limits.titleLength}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+        if (event.key === 'Escape') {
+          setTyped(title);
+          event.stopPropagation();
+        }
+      }}
+      className="min-w-24 grow truncate rounded-[6px] border border-transparent bg-transparent px-2 py-1 font-name text-base hover:border-edge focus:border-edge focus:bg-card"
+      style={{ maxWidth: 420 }}
+    />
+  );
+}

@@ -1,0 +1,30 @@
+const number = new Intl.NumberFormat();
+
+/** Bytes in KB and MB of 1000, in the browser's locale. */
+export function formatBytes(bytes: number): string {
+  const digits = (value: number) =>
+    new Intl.NumberFormat(undefined, { maximumSignificantDigits: 3 }).format(value);
+  if (bytes < 1000) return `${number.format(bytes)} bytes`;
+  return bytes < 1_000_000 ? `${digits(bytes / 1000)} KB` : `${digits(bytes / 1_000_000)} MB`;
+}
+
+export const formatCount = (n: number): string => number.format(n);
+
+export const formatTime = (iso: string): string =>
+  new Intl.DateTimeFormat(undefined, { timeStyle: 'short' }).format(new Date(iso));
+
+export const formatMoment = (iso: string): string =>
+  new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' }).format(
+    new Date(iso),
+  );
+
+/** Today, Yesterday, or the date. */
+export function formatDay(iso: string, now = new Date()): string {
+  const day = new Date(iso);
+  const midnight = (d: Date) => new Date(d.getFullYear(), d.getMonth(), d.getDate()).getTime();
+  const days = Math.round((midnight(now) - midnight(day)) / 86_400_000);
+  if (days === 0) return 'Today';
+  if (days === 1) return 'Yesterday';
+  const year = day.getFullYear() === now.getFullYear() ? {} : ({ year: 'numeric' } as const);
+  return new Intl.DateTimeFormat(undefined, { weekday: 'long', day: 'numeric', month: 'long', ...year }).format(day);
+}

@@ -1,0 +1,104 @@
+import { createHash } from 'node:crypto';
+import { join } from 'node:path';
+import { createCanvas } from '@napi-rs/canvas';
+import { paintDesk } from '@/core/desk/build';
+import { deskEvent, placeOf } from '@/core/desk/events';
+import { createDesk, deskBounds, deskDisplays, frontWindow, type Desk } from '@/core/desk/model';
+import { DOCUMENT_VERSION, type ShotDocument } from '@/core/contracts/document';
+import { sql } from '../db/sql';
+import { env } from '../env';
+import { addFolder } from '../folders/folders';
+import { keepCopy } from '../keep/copies';
+import { png } from '../keep/formats/png';
+import { serverShaper } from '../paint/shaper';
+import { storeShot } from '../shots/store';
+import { scenes, type Scene } from './scenes';
+
+/** An id that is the same on every start, so that a fill that was cut short goes on where it was. */
+function fixedId(name: string): string {
+  const h = createHash('sha256').update(`rezzik demo ${name}`).digest('hex');
+  return `${h.slice(0, 8)}-${h.slice(8, 12)}-4${h.slice(13, 16)}-8${h.slice(17, 20)}-${h.slice(20, 32)}`;
+}
+
+const folders = [
+  { name: 'Guides', format: 'png' as const, pattern: '{title}-{n:3}' },
+  { name: 'Faults', format: 'png' as const, pattern: 'fault {date} {time}' },
+  { name: 'Records', format: 'png' as const, pattern: '{date} {window}' },
+  { name: 'Web', format: 'jpeg' as const, pattern: '{title} {size}' },
+];
+
+const MINUTE = 60_000;
+const DAY = 1440 * MINUTE;
+
+/** Fills an empty database with the garden's work of three weeks, through the app's own code. */
+export async function fillDemo(now = new Date()): Promise<void> {
+  const [done] = await sql()`select 1 from shots where id = ${fixedId('last')}`;
+  const [touched] = await sql()`select 1 from shots limit 1`;
+  const [begun] = await sql()`select 1 from folders where id = ${fixedId('Guides')}`;
+  if (done || (touched && !begun)) return;
+  for (const folder of folders) {
+    const [there] = await sql()`select 1 from folders where id = ${fixedId(folder.name)}`;
+    if (there) continue;
+    const path = join(env().dataDir, 'kept', folder.name);
+    await addFolder({ ...folder, path, make: true, isDefault: folder.name === 'Guides' }, fixedId(folder.name));
+  }
+  const total = scenes.length;
+  for (const [i, scene] of scenes.entries()) {
+    const id = fixedId(i === total - 1 ? 'last' : `shot ${i}`);
+    const [there] = await sql()`select 1 from shots where id = ${id}`;
+    if (!there) await storeScene(id, scene, i, now);
+  }
+}
+
+async function storeScene(id: string, scene: Scene, index: number, now: Date): Promise<void> {
+  const at = takenAt(scene, now);
+  const desk = arrange(scene, at.getTime(), index);
+  const display = deskDisplays.find((d) => d.name === scene.display);
+  const part = display?.bounds ?? deskBounds;
+  const canvas = createCanvas(part.width, part.height);
+  const surface = canvas.getContext('2d');
+  paintDesk(surface, desk, await serverShaper(), part);
+  const pixels = surface.getImageData(0, 0, part.width, part.height);
+  const window = frontWindow(desk, display)?.title;
+  const document: ShotDocument = {
+    version: DOCUMENT_VERSION,
+    view: { crop: scene.crop ?? { x: 0, y: 0, width: part.width, height: part.height } },
+    marks: scene.marks ?? [],
+  };
+  await storeShot({
+    id,
+    title: scene.title,
+    picture: await png.encode(pixels, { quality: 100 }),
+    document,
+    provenance: {
+      source: 'desk',
+      takenAt: at.toISOString(),
+      display: display?.name ?? 'Both displays',
+      windowTitle: window,
+    },
+  });
+  for (const name of scene.keep ?? []) await keepCopy(id, { folderId: fixedId(name) });
+}
+
+/** So many days back, at the scene's time of day; never in the future. */
+function takenAt(scene: Scene, now: Date): Date {
+  const [hour = 9, minute = 0] = scene.time.split(':').map(Number);
+  const day = new Date(now.getTime() - scene.daysAgo * DAY);
+  day.setHours(hour, minute, (hour * 7 + minute) % 60, 0);
+  return day > now ? new Date(now.getTime() - (24 - hour) * MINUTE) : day;
+}
+
+/** A desk on which the scene's clicks were made. */
+function arrange(scene: Scene, at: number, index: number): Desk {
+  let desk = createDesk(index, at, -new Date(at).getTimezoneOffset());
+  for (const [act, target] of scene.clicks ?? []) {
+    const place = placeOf(desk, target);
+    if (!place) continue;
+    desk = deskEvent(desk, { type: 'move', at: place });
+    if (act === 'click') {
+      desk = deskEvent(deskEvent(desk, { type: 'press', at: place }), { type: 'release' });
+    }
+    if (act === 'rest') desk = deskEvent(desk, { type: 'tick', now: desk.now + 900 });
+  }
+  return scene.clicks?.length ? desk : deskEvent(desk, { type: 'leave' });
+}

@@ -1,0 +1,201 @@
+import type { Mark } from '@/core/marks/registry';
+import type { Rect } from '@/core/geometry/rect';
+
+/** One shot of the demo: what was on the desk, what was chosen and what was said about it. */
+export interface Scene {
+  title: string;
+  daysAgo: number;
+  time: string;
+  display: 'Left' | 'Right' | 'all';
+  /** Done on the desk before taking: hot areas by name. */
+  clicks?: ['click' | 'hover' | 'rest', string][];
+  crop?: Rect;
+  marks?: Mark[];
+  keep?: ('Guides' | 'Faults' | 'Records' | 'Web')[];
+}
+
+const VERMILLION = '#D55E00';
+const BLUE = '#0072B2';
+const YELLOW = '#F0E442';
+const INK = '#1C2B2A';
+
+const arrow = (id: string, from: [number, number], to: [number, number], bend: [number, number] | null = null): Mark => ({
+  id,
+  kind: 'arrow',
+  from: { x: from[0], y: from[1] },
+  to: { x: to[0], y: to[1] },
+  bend: bend && { x: bend[0], y: bend[1] },
+  colour: VERMILLION,
+  thickness: 7,
+  heads: 'end',
+  dashed: false,
+});
+
+const text = (id: string, x: number, y: number, words: string, textSize = 22): Mark => ({
+  id,
+  kind: 'text',
+  x,
+  y,
+  width: 420,
+  text: words,
+  colour: INK,
+  textSize,
+  bold: false,
+  plate: '#FFFFFF',
+});
+
+const box = (id: string, r: Rect, colour = VERMILLION): Mark => ({
+  id,
+  kind: 'box',
+  ...r,
+  colour,
+  outline: 4,
+  fill: null,
+  fillOpacity: 1,
+  dashed: false,
+  corner: 6,
+});
+
+const oval = (id: string, r: Rect, colour = BLUE): Mark => ({
+  id,
+  kind: 'oval',
+  ...r,
+  colour,
+  outline: 4,
+  fill: null,
+  fillOpacity: 1,
+  dashed: false,
+});
+
+const highlight = (id: string, x: number, y: number, length: number): Mark => ({
+  id,
+  kind: 'highlighter',
+  points: [
+    [x, y, 0.5],
+    [x + length, y, 0.5],
+  ],
+  colour: YELLOW,
+  thickness: 24,
+});
+
+const pen = (id: string, points: [number, number][]): Mark => ({
+  id,
+  kind: 'pen',
+  tip: 'felt',
+  points: points.map(([x, y]) => [x, y, 0.5]),
+  colour: BLUE,
+  thickness: 5,
+});
+
+/** Places of windows in a picture of their display. */
+const orderWindow: Rect = { x: 640, y: 250, width: 620, height: 430 };
+const registerWindow: Rect = { x: 48, y: 46, width: 700, height: 560 };
+const sensorsWindow: Rect = { x: 120, y: 70, width: 760, height: 430 };
+
+const slip = (title: string, daysAgo: number, time: string, keep?: Scene['keep']): Scene => ({
+  title,
+  daysAgo,
+  time,
+  display: 'Left',
+  crop: { x: 560, y: 200, width: 780, height: 560 },
+  clicks: [['click', 'slip']],
+  marks: [
+    highlight('conf', 812, 350, 126),
+    arrow('point', [1000, 690], [776, 578], [-30, 34]),
+    text('say', 1004, 690, 'Print the slip before closing'),
+  ],
+  keep,
+});
+
+const fault = (daysAgo: number, time: string, keep?: Scene['keep']): Scene => ({
+  title: 'Sensor 14, code E-207',
+  daysAgo,
+  time,
+  display: 'Right',
+  crop: sensorsWindow,
+  marks: [
+    box('code', { x: 140, y: 350, width: 720, height: 100 }),
+    text('say', 430, 90, 'No answer since 09:40', 30),
+  ],
+  keep,
+});
+
+const register = (title: string, daysAgo: number, time: string, extra: Partial<Scene> = {}): Scene => ({
+  title,
+  daysAgo,
+  time,
+  display: 'Left',
+  crop: registerWindow,
+  ...extra,
+});
+
+const menu = (title: string, name: 'Beds' | 'Labels', daysAgo: number, time: string, extra: Partial<Scene> = {}): Scene =>
+  register(title, daysAgo, time, { clicks: [['click', `menu:${name}`], ['hover', 'entry:1']], ...extra });
+
+const notes = (title: string, daysAgo: number, time: string, extra: Partial<Scene> = {}): Scene => ({
+  title,
+  daysAgo,
+  time,
+  display: 'Right',
+  clicks: [['click', 'window:notes']],
+  ...extra,
+});
+
+const whole = (title: string, daysAgo: number, time: string, display: Scene['display'] = 'Left'): Scene => ({
+  title,
+  daysAgo,
+  time,
+  display,
+});
+
+/** Three weeks at Fernhollow Botanic Garden, oldest first. */
+export const scenes: readonly Scene[] = [
+  whole('First look at the new desk', 20, '09:12', 'all'),
+  register('Plant register before the count', 20, '10:05', { keep: ['Records'] }),
+  notes('Notes for Sorrel', 19, '08:50'),
+  menu('Where the beds menu is', 'Beds', 19, '11:31', { marks: [arrow('a', [420, 60], [292, 66])], keep: ['Guides'] }),
+  fault(18, '09:44', ['Faults']),
+  whole('Both displays after the move', 17, '14:20', 'all'),
+  slip('Seed order slip', 16, '10:02', ['Guides']),
+  register('Sea holly row', 16, '15:47', { marks: [highlight('row', 62, 261, 560)], keep: ['Records'] }),
+  menu('Print a label', 'Labels', 15, '09:20', { marks: [arrow('a', [600, 250], [520, 165], [20, -20]), text('t', 430, 255, 'Preview it first')], keep: ['Guides', 'Web'] }),
+  notes('Frost tonight', 14, '16:10', { marks: [oval('o', { x: 90, y: 680, width: 480, height: 60 })] }),
+  fault(13, '09:41', ['Faults']),
+  register('Wood sorrel has no check date', 13, '11:18', { marks: [oval('o', { x: 470, y: 292, width: 110, height: 38 }), text('t', 300, 560, 'Who checked this one?')] }),
+  slip('Seed order slip, second try', 12, '10:30'),
+  whole('Right display in the morning', 12, '08:31', 'Right'),
+  menu('North bank is covered', 'Beds', 11, '13:00'),
+  register('Water the marsh marigold', 11, '14:26', { clicks: [['hover', 'row:0']], marks: [arrow('a', [560, 260], [662, 190])], keep: ['Guides'] }),
+  notes('Key to the nursery', 10, '09:09', { keep: ['Records'] }),
+  fault(9, '10:15'),
+  slip('Slip for the shop', 9, '15:15', ['Guides', 'Web']),
+  register('Count of the pond edge', 8, '10:40', { marks: [pen('p', [[66, 200], [90, 214], [130, 160]]), pen('q', [[66, 400], [90, 414], [130, 360]])] }),
+  whole('Desk on Sunday', 8, '12:00', 'Left'),
+  menu('Retire a label', 'Labels', 7, '09:55'),
+  register('Row button', 7, '11:02', { clicks: [['hover', 'row:4']], keep: ['Guides'] }),
+  notes('Labels are printed', 6, '14:44'),
+  fault(6, '09:40', ['Faults']),
+  slip('Order for Rowan', 5, '10:21'),
+  register('Guelder rose moved', 5, '15:33', { marks: [box('b', { x: 56, y: 272, width: 600, height: 28 }, BLUE)], keep: ['Records'] }),
+  whole('Both displays, bed map open', 4, '09:00', 'all'),
+  menu('Long border cut back', 'Beds', 4, '13:37'),
+  notes('What Wren asked', 3, '10:10'),
+  register('Tooltip of the labels menu', 3, '11:45', { clicks: [['hover', 'menu:Labels'], ['rest', 'menu:Labels']] }),
+  fault(3, '09:42', ['Faults']),
+  slip('Seed order – slip', 2, '10:58', ['Guides']),
+  register('Spindle without a date', 2, '14:02'),
+  whole('Right display at noon', 2, '12:11', 'Right'),
+  menu('Preview the label', 'Labels', 1, '09:31', { marks: [text('t', 60, 560, 'Hold Alt for dark stock')] }),
+  register('Plant register, beds list', 1, '13:40'),
+  fault(1, '13:47', ['Faults']),
+  {
+    title: 'Order confirmation',
+    daysAgo: 0,
+    time: '00:15',
+    display: 'Left',
+    crop: orderWindow,
+    marks: [highlight('conf', 812, 350, 126)],
+    keep: ['Records'],
+  },
+  slip('Seed order – slip before closing', 0, '00:40', ['Guides', 'Web']),
+];

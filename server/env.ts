@@ -1,0 +1,34 @@
+import { homedir } from 'node:os';
+import { delimiter, join, resolve } from 'node:path';
+import { z } from 'zod';
+
+const schema = z.object({
+  DATABASE_URL: z.string().min(1),
+  REZZIK_PORT: z.coerce.number().int().min(1).max(65535).default(4310),
+  REZZIK_DATA: z.string().optional(),
+  REZZIK_ROOTS: z.string().optional(),
+  REZZIK_DEMO: z.string().optional(),
+});
+
+export interface Env {
+  databaseUrl: string;
+  port: number;
+  dataDir: string;
+  /** The folders that kept copies may be put in or below. */
+  roots: string[];
+  demo: boolean;
+}
+
+/** What the surroundings say; read each time, so tests can set it. */
+export function env(): Env {
+  const read = schema.parse(process.env);
+  const dataDir = resolve(read.REZZIK_DATA ?? '.data');
+  const roots = read.REZZIK_ROOTS?.split(delimiter).filter(Boolean).map((r) => resolve(r));
+  return {
+    databaseUrl: read.DATABASE_URL,
+    port: read.REZZIK_PORT,
+    dataDir,
+    roots: roots?.length ? roots : [homedir(), join(dataDir, 'kept')],
+    demo: read.REZZIK_DEMO === '1',
+  };
+}

@@ -1,0 +1,83 @@
+import { randomUUID } from 'node:crypto';
+import type { z } from 'zod';
+import {
+  folderInputSchema,
+  folderSchema,
+  type Folder,
+  type folderPatchSchema,
+  type FolderInput,
+} from '@/core/contracts/folder';
+import { sql } from '../db/sql';
+import { notFound } from '../http/fault';
+import { checkPlace, placeProblem } from './place';
+
+interface Row {
+  id: string;
+  name: string;
+  path: string;
+  format: string;
+  quality: number;
+  pattern: string;
+  is_default: boolean;
+  next_number: number;
+}
+
+async function toFolder(row: Row): Promise<Folder> {
+  const problem = await placeProblem(row.path);
+  return folderSchema.parse({
+    ...row,
+    isDefault: row.is_default,
+    nextNumber: row.next_number,
+    problem: problem?.message ?? null,
+  });
+}
+
+export async function listFolders(): Promise<Folder[]> {
+  const rows = await sql()<Row[]>`select * from folders order by created_at, id`;
+  return Promise.all(rows.map(toFolder));
+}
+
+/** @throws Fault 404 */
+export async function getFolder(id: string): Promise<Folder> {
+  const [row] = await sql()<Row[]>`select * from folders where id = ${id}`;
+  if (!row) throw notFound('folder');
+  return toFolder(row);
+}
+
+/** The first folder becomes the default one. @throws Fault 400 when the place will not do */
+export async function addFolder(wanted: FolderInput, id: string = randomUUID()): Promise<Folder> {
+  const input = folderInputSchema.parse(wanted);
+  const path = await checkPlace(input.path, input.make);
+  await sql().begin(async (tx) => {
+    const [any] = await tx`select 1 from folders limit 1`;
+    const isDefault = input.isDefault || !any;
+    if (isDefault) await tx`update folders set is_default = false where is_default`;
+    await tx`insert into folders (id, name, path, format, quality, pattern, is_default) values
+      (${id}, ${input.name}, ${path}, ${input.format}, ${input.quality}, ${input.pattern}, ${isDefault})`;
+  });
+  return getFolder(id);
+}
+
+/** @throws Fault 400 when the new place will not do, 404 */
+export async function changeFolder(
+  id: string,
+  patch: z.output<typeof folderPatchSchema>,
+): Promise<Folder> {
+  const { make = false, isDefault, path: wanted, ...rest } = patch;
+  const before = await getFolder(id);
+  const path = wanted === undefined ? before.path : await checkPlace(wanted, make);
+  const next = { ...before, ...rest, path };
+  await sql().begin(async (tx) => {
+    if (isDefault) await tx`update folders set is_default = false where is_default`;
+    await tx`update folders set name = ${next.name}, path = ${next.path}, format = ${next.format},
+      quality = ${next.quality}, pattern = ${next.pattern},
+      is_default = ${isDefault ?? before.isDefault} where id = ${id}`;
+  });
+  return getFolder(id);
+}
+
+/** Forgets a folder; its files stay where they are. @throws Fault 404 */
+export async function removeFolder(id: string): Promise<void> {
+  const gone = await sql()`delete from folders where id = ${id}`;
+  if (gone.count === 0) throw notFound('folder');
+}

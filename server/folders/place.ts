@@ -1,0 +1,111 @@
+import { constants } from 'node:fs';
+import { access, lstat, mkdir, realpath, stat } from 'node:fs/promises';
+import { dirname, isAbsolute, join, normalize, relative, sep } from 'node:path';
+import { env } from '../env';
+import { Fault } from '../http/fault';
+
+const inside = (path: string, root: string): boolean => {
+  const way = relative(root, path);
+  return way === '' || (!way.startsWith(`..${sep}`) && way !== '..' && !isAbsolute(way));
+};
+
+const errorCode = (error: unknown): string =>
+  error instanceof Error && 'code' in error ? String(error.code) : '';
+
+/** The deepest part of a path that is there. */
+async function existingPart(path: string): Promise<string> {
+  try {
+    await lstat(path);
+    return path;
+  } catch (error) {
+    if (errorCode(error) === 'ENAMETOOLONG') {
+      throw new Fault(400, 'bad-path', 'A part of this path is longer than file systems allow.');
+    }
+    return path === dirname(path) ? path : existingPart(dirname(path));
+  }
+}
+
+/**
+ * The path as it is kept, when copies may be put there: absolute, inside an allowed root, and not
+ * reached through a link, so that it cannot be turned elsewhere later.
+ * @throws Fault 400
+ */
+export async function allowedPath(wanted: string): Promise<string> {
+  if (!isAbsolute(wanted)) {
+    throw new Fault(400, 'bad-path', 'A folder needs its whole path, beginning with /.');
+  }
+  const path = join(normalize(wanted)).replace(/(.)\/+$/, '$1');
+  const roots = env().roots;
+  const root = roots.find((r) => inside(path, r));
+  if (!root) {
+    throw new Fault(
+      400,
+      'outside-roots',
+      `Copies may be kept in ${roots.join(' and ')} only. This path is outside.`,
+    );
+  }
+  const there = await existingPart(path);
+  const real = await realpath(there);
+  const realRoot = inside(there, root) ? await realpath(root).catch(() => root) : real;
+  const expected = inside(there, root) ? join(realRoot, relative(root, there)) : real;
+  if (real !== expected) {
+    throw new Fault(400, 'through-link', `This path goes through a link. Its real place is ${real}.`);
+  }
+  return path;
+}
+
+/**
+ * Checks a folder for keeping, making it first when asked.
+ * @throws Fault 400 with the reason in plain words
+ */
+export async function checkPlace(wanted: string, make: boolean): Promise<string> {
+  const path = await allowedPath(wanted);
+  if (make) {
+    try {
+      await mkdir(path, { recursive: true });
+    } catch (error) {
+      throw keepFault(error, path);
+    }
+    await allowedPath(path);
+  }
+  const problem = await placeProblem(path);
+  if (problem) throw new Fault(400, problem.code, problem.message);
+  return path;
+}
+
+/** Why nothing can be kept in a folder now; null when all is well. */
+export async function placeProblem(path: string): Promise<Fault | null> {
+  try {
+    await allowedPath(path);
+    if (!(await stat(path)).isDirectory()) {
+      return new Fault(409, 'not-a-folder', `${path} is a file, not a folder.`);
+    }
+    await access(path, constants.W_OK | constants.X_OK);
+    return null;
+  } catch (error) {
+    return error instanceof Fault ? error : keepFault(error, path);
+  }
+}
+
+/** What a failed write means, in plain words. */
+export function keepFault(error: unknown, path: string): Fault {
+  const reason = { reason: error instanceof Error ? error.message : String(error) };
+  switch (errorCode(error)) {
+    case 'ENOENT':
+      return new Fault(409, 'folder-missing', `The folder ${path} is not there.`, reason);
+    case 'ENOTDIR':
+    case 'EEXIST':
+      return new Fault(409, 'not-a-folder', `A part of ${path} is a file, not a folder.`, reason);
+    case 'EACCES':
+    case 'EPERM':
+    case 'EROFS':
+      return new Fault(409, 'folder-read-only', `Rezzik may not write into ${path}.`, reason);
+    case 'ENOSPC':
+    case 'EDQUOT':
+      return new Fault(507, 'disk-full', `There is no space left for ${path}.`, reason);
+    case 'ENAMETOOLONG':
+      return new Fault(400, 'name-too-long', 'The file name is longer than this folder allows.', reason);
+    default:
+      return new Fault(500, 'not-kept', `The copy could not be written into ${path}.`, reason);
+  }
+}

@@ -1,0 +1,24 @@
+import { Fault } from './fault';
+
+const hostNames = ['127.0.0.1', 'localhost', '[::1]'];
+
+/**
+ * Refuses what does not come from Rezzik's own pages or from a program on this computer: another
+ * host name (a name that was pointed at this address), another origin, another site.
+ * @throws Fault 403
+ */
+export function guard(headers: Headers, port: number): void {
+  const hosts = hostNames.map((name) => `${name}:${port}`);
+  const host = headers.get('host') ?? '';
+  if (!hosts.includes(host.toLowerCase())) {
+    throw new Fault(403, 'wrong-host', 'Rezzik answers only to its own address on this computer.');
+  }
+  const origin = headers.get('origin');
+  if (origin !== null && origin !== `http://${host}`) {
+    throw new Fault(403, 'wrong-origin', 'Rezzik answers only to its own pages.');
+  }
+  const site = headers.get('sec-fetch-site');
+  if (site !== null && site !== 'same-origin' && site !== 'none') {
+    throw new Fault(403, 'wrong-origin', 'Rezzik answers only to its own pages.');
+  }
+}

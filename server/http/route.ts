@@ -1,0 +1,64 @@
+import { ZodError } from 'zod';
+import { env } from '../env';
+import { Fault } from './fault';
+import { guard } from './guard';
+
+interface Context<P> {
+  params: Promise<P>;
+}
+
+/** Headers of every answer: nothing may be read or framed from elsewhere, nothing guessed. */
+const always = {
+  'Cross-Origin-Resource-Policy': 'same-origin',
+  'X-Content-Type-Options': 'nosniff',
+  'Referrer-Policy': 'no-referrer',
+};
+
+/** A route handler behind the guard, whose faults become answers in plain words. */
+export function route<P = Record<string, never>>(
+  handle: (request: Request, params: P) => Promise<Response>,
+): (request: Request, context: Context<P>) => Promise<Response> {
+  return async (request, context) => {
+    const answer = await attempt(async () => {
+      guard(request.headers, env().port);
+      return handle(request, await context.params);
+    });
+    for (const [name, value] of Object.entries(always)) answer.headers.set(name, value);
+    if (!answer.headers.has('Cache-Control')) answer.headers.set('Cache-Control', 'no-store');
+    return answer;
+  };
+}
+
+async function attempt(act: () => Promise<Response>): Promise<Response> {
+  try {
+    return await act();
+  } catch (error) {
+    if (error instanceof Fault) {
+      const { status, code, message, more } = error;
+      return Response.json({ error: { code, message }, ...more }, { status });
+    }
+    if (error instanceof ZodError) console.error('A stored value does not fit:', error.message);
+    else console.error(error);
+    const message = 'Something went wrong inside Rezzik. What was stored before is safe.';
+    return Response.json({ error: { code: 'inside', message } }, { status: 500 });
+  }
+}
+
+export const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+
+/** The id in an address. @throws Fault 404 when it cannot be one */
+export function readId({ id }: { id: string }): string {
+  if (!UUID.test(id)) throw new Fault(404, 'not-found', 'There is nothing at this address.');
+  return id.toLowerCase();
+}
+
+export function bytesAnswer(
+  bytes: Uint8Array,
+  type: string,
+  headers: Record<string, string> = {},
+): Response {
+  const body = new Uint8Array(bytes);
+  return new Response(body, {
+    headers: { 'Content-Type': type, 'Content-Length': String(body.length), ...headers },
+  });
+}

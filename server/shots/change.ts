@@ -1,0 +1,68 @@
+import type postgres from 'postgres';
+import { documentFor, type ShotDocument } from '@/core/contracts/document';
+import type { ShotChange } from '@/core/contracts/shot';
+import { stepSchema, type Step } from '@/core/contracts/steps';
+import { json, sql } from '../db/sql';
+import { fit } from '../http/body';
+import { Fault, notFound } from '../http/fault';
+import { getShot } from './rows';
+
+/**
+ * Stores a changed document with the steps that led to it, if nobody changed it since.
+ * @returns the new revision
+ * @throws Fault 400 for steps that do not follow on, 404, 409 with the current shot when stale
+ */
+export async function changeShot(id: string, change: ShotChange): Promise<number> {
+  const before = await getShot(id);
+  const document = fit(change.document, documentFor(before));
+  const revision = await sql().begin(async (tx) => {
+    const [row] = await tx<{ revision: number; step_position: number }[]>`
+      update shots set document = ${json(document)}, revision = revision + 1, changed_at = now(),
+        title = ${change.title?.trim() || before.title}
+      where id = ${id} and revision = ${change.revision} returning revision, step_position`;
+    if (!row) return null;
+    const steps = change.steps ?? oneStep(before.document, document, row.step_position);
+    await storeSteps(tx, id, steps);
+    return row.revision;
+  });
+  if (revision === null) {
+    const message = 'This shot was changed elsewhere since it was read.';
+    throw new Fault(409, 'stale', message, { current: await getShot(id) });
+  }
+  return revision;
+}
+
+type StepsChange = NonNullable<ShotChange['steps']>;
+
+/** A change that came without steps is one step, so that undo still leads back over it. */
+function oneStep(before: ShotDocument, after: ShotDocument, position: number): StepsChange {
+  const whole = (value: ShotDocument): Step['patches'] =>
+    stepSchema.shape.patches.parse([{ op: 'replace', path: [], value }]);
+  const step = { label: 'Changed by a program', patches: whole(after), inverse: whole(before) };
+  return { keep: position, added: [step], position: position + 1 };
+}
+
+async function storeSteps(tx: postgres.TransactionSql, id: string, steps: StepsChange): Promise<void> {
+  const [row] = await tx<{ count: number }[]>`
+    select count(*)::int as count from steps where shot_id = ${id}`;
+  const count = row?.count ?? 0;
+  if (steps.keep > count || steps.position > steps.keep + steps.added.length) {
+    throw new Fault(400, 'steps-do-not-follow', 'The steps do not follow on the stored ones.');
+  }
+  await tx`delete from steps where shot_id = ${id} and position >= ${steps.keep}`;
+  for (const [i, step] of steps.added.entries()) {
+    await tx`insert into steps (shot_id, position, step)
+      values (${id}, ${steps.keep + i}, ${json(step)})`;
+  }
+  await tx`update shots set step_position = ${steps.position} where id = ${id}`;
+}
+
+/** The undo steps of a shot, oldest first, and how many of them are done. @throws Fault 404 */
+export async function getSteps(id: string): Promise<{ steps: Step[]; position: number }> {
+  const [row] = await sql()<{ step_position: number }[]>`
+    select step_position from shots where id = ${id}`;
+  if (!row) throw notFound('shot');
+  const rows = await sql()<{ step: unknown }[]>`
+    select step from steps where shot_id = ${id} order by position`;
+  return { steps: rows.map((r) => stepSchema.parse(r.step)), position: row.step_position };
+}

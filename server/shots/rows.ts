@@ -1,0 +1,58 @@
+import { readDocument } from '@/core/shot/document';
+import type { ShotDocument } from '@/core/contracts/document';
+import { provenanceSchema } from '@/core/contracts/provenance';
+import type { Shot } from '@/core/contracts/shot';
+import { sql } from '../db/sql';
+import { notFound } from '../http/fault';
+
+interface ShotRow {
+  id: string;
+  title: string;
+  revision: number;
+  document: unknown;
+  provenance: unknown;
+  width: number;
+  height: number;
+  binned_at: Date | null;
+}
+
+/** A shot without its pixels. @throws Fault 404 */
+export async function getShot(id: string): Promise<Shot> {
+  const [row] = await sql()<ShotRow[]>`
+    select s.id, s.title, s.revision, s.document, s.provenance, f.width, f.height, s.binned_at
+    from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
+  if (!row) throw notFound('shot');
+  return {
+    id: row.id,
+    title: row.title,
+    revision: row.revision,
+    document: readDocument(row.document),
+    provenance: provenanceSchema.parse(row.provenance),
+    width: row.width,
+    height: row.height,
+    binnedAt: row.binned_at?.toISOString() ?? null,
+  };
+}
+
+/** The untouched frame as PNG. @throws Fault 404 */
+export async function getFrame(id: string): Promise<{ bytes: Uint8Array; sha256: string }> {
+  const [row] = await sql()<{ bytes: Buffer; sha256: string }[]>`
+    select f.bytes, f.sha256 from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
+  if (!row) throw notFound('shot');
+  return row;
+}
+
+export interface Paintable {
+  frame: Uint8Array;
+  document: ShotDocument;
+  revision: number;
+}
+
+/** What is needed to paint a shot, read in one go. @throws Fault 404 */
+export async function getPaintable(id: string): Promise<Paintable> {
+  const [row] = await sql()<{ bytes: Buffer; document: unknown; revision: number }[]>`
+    select f.bytes, s.document, s.revision
+    from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
+  if (!row) throw notFound('shot');
+  return { frame: row.bytes, document: readDocument(row.document), revision: row.revision };
+}

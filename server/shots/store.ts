@@ -1,0 +1,112 @@
+import { randomUUID } from 'node:crypto';
+import { documentFor, type ShotDocument } from '@/core/contracts/document';
+import { provenanceSchema, sourceLabels, type Provenance } from '@/core/contracts/provenance';
+import type { Stored } from '@/core/contracts/shot';
+import { untouched } from '@/core/shot/document';
+import { json, sql } from '../db/sql';
+import { takeIn } from '../frames/intake';
+import { fit } from '../http/body';
+import { Fault, notFound } from '../http/fault';
+import { getShot } from './rows';
+
+export interface NewShot {
+  id?: string | undefined;
+  picture: Uint8Array;
+  title?: string | undefined;
+  provenance?: Provenance | undefined;
+  /** The first view and marks; the whole frame without marks when absent. */
+  document?: unknown;
+}
+
+/** A shot from a picture; sent twice under one id it is stored once. @throws Fault 4xx */
+export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored> {
+  const id = shot.id?.toLowerCase() ?? randomUUID();
+  if (await exists(id)) return stored(id);
+  const frame = await takeIn(shot.picture);
+  const document: ShotDocument =
+    shot.document === undefined ? untouched(frame) : fit(shot.document, documentFor(frame));
+  const provenance = provenanceSchema.parse(
+    shot.provenance ?? { source: 'api', takenAt: now.toISOString() },
+  );
+  const takenAt = new Date(provenance.takenAt);
+  const title = shot.title?.trim() || firstTitle(provenance);
+  try {
+    await sql().begin(async (tx) => {
+      const frameId = randomUUID();
+      await tx`insert into frames (id, sha256, width, height, bytes, original, original_type) values
+        (${frameId}, ${frame.sha256}, ${frame.width}, ${frame.height}, ${Buffer.from(frame.bytes)},
+         ${frame.original ? Buffer.from(frame.original.bytes) : null}, ${frame.original?.type ?? null})`;
+      const added = await tx`insert into shots (id, frame_id, title, document, provenance, taken_at)
+        values (${id}, ${frameId}, ${title}, ${json(document)}, ${json(provenance)}, ${takenAt})
+        on conflict (id) do nothing`;
+      if (added.count === 0) throw new AlreadyStored();
+    });
+  } catch (error) {
+    if (!(error instanceof AlreadyStored)) throw error;
+  }
+  return stored(id);
+}
+
+/** The same id came twice at the same time: takes this frame back, the other one stands. */
+class AlreadyStored extends Error {}
+
+async function exists(id: string): Promise<boolean> {
+  const [row] = await sql()`select 1 from shots where id = ${id}`;
+  return row !== undefined;
+}
+
+async function stored(id: string): Promise<Stored> {
+  const { revision, width, height } = await getShot(id);
+  return { id, revision, width, height };
+}
+
+function firstTitle(provenance: Provenance): string {
+  const file = provenance.fileName?.replace(/\.[^.]{1,5}$/, '');
+  return file || provenance.windowTitle || provenance.display || sourceLabels[provenance.source];
+}
+
+/** A new shot over the same frame. @throws Fault 400, 404 */
+export async function duplicateShot(
+  from: string,
+  given: { id?: string | undefined; title?: string | undefined; document?: ShotDocument | undefined },
+): Promise<Stored> {
+  const shot = await getShot(from);
+  const id = given.id?.toLowerCase() ?? randomUUID();
+  const document = fit(given.document ?? shot.document, documentFor(shot));
+  const title = given.title?.trim() || `${shot.title} (2)`.slice(-300);
+  await sql()`insert into shots (id, frame_id, title, document, provenance, taken_at)
+    select ${id}, frame_id, ${title}, ${json(document)}, provenance, taken_at
+    from shots where id = ${from} on conflict (id) do nothing`;
+  return stored(id);
+}
+
+/** Sets only the title; what is being drawn meanwhile is not disturbed. @throws Fault 404 */
+export async function renameShot(id: string, title: string): Promise<void> {
+  const done = await sql()`update shots set title = ${title}, changed_at = now() where id = ${id}`;
+  if (done.count === 0) throw notFound('shot');
+}
+
+export async function binShot(id: string): Promise<void> {
+  const done = await sql()`update shots set binned_at = coalesce(binned_at, now()) where id = ${id}`;
+  if (done.count === 0) throw notFound('shot');
+}
+
+export async function restoreShot(id: string): Promise<void> {
+  const done = await sql()`update shots set binned_at = null where id = ${id}`;
+  if (done.count === 0) throw notFound('shot');
+}
+
+/** Erases a shot that lies in the bin, and its frame when no other shot uses it. @throws Fault 404, 409 */
+export async function eraseShot(id: string): Promise<void> {
+  const shot = await getShot(id);
+  if (!shot.binnedAt) {
+    throw new Fault(409, 'not-in-bin', 'Only a shot that lies in the bin can be deleted for good.');
+  }
+  await sql().begin(async (tx) => {
+    const [row] = await tx<{ frame_id: string }[]>`
+      delete from shots where id = ${id} returning frame_id`;
+    if (!row) return;
+    await tx`delete from frames f where f.id = ${row.frame_id}
+      and not exists (select 1 from shots s where s.frame_id = f.id)`;
+  });
+}
