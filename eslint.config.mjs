@@ -32,7 +32,10 @@ export default tseslint.config(
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
       '@typescript-eslint/no-non-null-assertion': 'error',
-      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      '@typescript-eslint/no-misused-promises': [
+        'error',
+        { checksVoidReturn: { attributes: false } },
+      ],
       'import-x/no-restricted-paths': ['error', { zones, basePath: import.meta.dirname }],
       eqeqeq: 'error',
     },
@@ -69,6 +72,14 @@ export default tseslint.config(
     },
   },
   { files: ['**/*.tsx', 'features/**/*.ts'], ...reactHooks.configs.flat.recommended },
+  {
+    files: ['features/**/*.{ts,tsx}'],
+    rules: {
+      // Both speak for the React Compiler, which this project does not use.
+      'react-hooks/set-state-in-effect': 'off',
+      'react-hooks/incompatible-library': 'off',
+    },
+  },
   {
     files: ['**/*.mjs', '**/*.cjs'],
     ...tseslint.configs.disableTypeChecked,

@@ -23,7 +23,9 @@ export interface Env {
 export function env(): Env {
   const read = schema.parse(process.env);
   const dataDir = resolve(read.REZZIK_DATA ?? '.data');
-  const roots = read.REZZIK_ROOTS?.split(delimiter).filter(Boolean).map((r) => resolve(r));
+  const roots = read.REZZIK_ROOTS?.split(delimiter)
+    .filter(Boolean)
+    .map((r) => resolve(r));
   return {
     databaseUrl: read.DATABASE_URL,
     port: read.REZZIK_PORT,

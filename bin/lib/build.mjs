@@ -6,7 +6,14 @@ import { run } from './run.mjs';
 import { say, Stop } from './say.mjs';
 
 const parts = ['app', 'core', 'features', 'server', 'workers', 'public'];
-const files = ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'instrumentation.ts', 'proxy.ts', 'postcss.config.mjs'];
+const files = [
+  'package-lock.json',
+  'next.config.ts',
+  'tsconfig.json',
+  'instrumentation.ts',
+  'proxy.ts',
+  'postcss.config.mjs',
+];
 
 /** One value for everything that goes into a build. */
 function sourceHash() {
@@ -34,7 +41,12 @@ export async function needBuild(dist = '.next') {
   const hash = sourceHash();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
   say('Building …');
-  const env = { ...process.env, REZZIK_DIST: dist, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' };
+  const env = {
+    ...process.env,
+    REZZIK_DIST: dist,
+    NEXT_TELEMETRY_DISABLED: '1',
+    NODE_ENV: 'production',
+  };
   const done = await run(process.execPath, [next, 'build'], { cwd: top, env });
   if (done.code !== 0) throw new Stop(`${done.output.slice(-4000)}\nThe build failed.`);
   writeFileSync(stamp, hash);

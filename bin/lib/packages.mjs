@@ -44,7 +44,9 @@ export async function needPackages(names) {
   const may = asRoot || (onPath('sudo') && (await run('sudo', ['-n', 'true'])).code === 0);
   const byHand = `${asRoot ? '' : 'sudo '}sh -c "apt-get update && ${install.join(' ')}"`;
   if (!may || !onPath('apt-get')) {
-    throw new Stop(`These Debian packages are missing: ${missing.join(', ')}.\nInstall them with:\n\n  ${byHand}\n`);
+    throw new Stop(
+      `These Debian packages are missing: ${missing.join(', ')}.\nInstall them with:\n\n  ${byHand}\n`,
+    );
   }
   say(`Installing Debian packages: ${missing.join(', ')} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
@@ -52,7 +54,9 @@ export async function needPackages(names) {
     const [program, ...rest] = [...sudo, ...args];
     const done = await run(program, rest, { env });
     if (done.code !== 0) {
-      throw new Stop(`${done.output.slice(-1500)}\nThe packages could not be installed. By hand:\n\n  ${byHand}\n`);
+      throw new Stop(
+        `${done.output.slice(-1500)}\nThe packages could not be installed. By hand:\n\n  ${byHand}\n`,
+      );
     }
   }
   const still = names.filter((name) => !known[name]());
@@ -68,6 +72,7 @@ export async function needModules() {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   say('Installing npm packages …');
   const done = await run('npm', ['ci', '--no-audit', '--no-fund', '--include=dev'], { cwd: top });
-  if (done.code !== 0) throw new Stop(`${done.output.slice(0, 2000)}\nnpm ci failed. Nothing else was changed.`);
+  if (done.code !== 0)
+    throw new Stop(`${done.output.slice(0, 2000)}\nnpm ci failed. Nothing else was changed.`);
   writeFileSync(stamp, lock);
 }

@@ -24,8 +24,11 @@ async function needPort(port, name) {
   const health = await fetch(`http://127.0.0.1:${port}/api/health`)
     .then((answer) => answer.json())
     .catch(() => null);
-  if (health?.name === 'Rezzik') throw new Stop(`Rezzik is running already: http://127.0.0.1:${port}`);
-  throw new Stop(`Port ${port} is taken by another program. Choose another one, for example:\n\n  REZZIK_PORT=${port + 1} npm ${name}\n`);
+  if (health?.name === 'Rezzik')
+    throw new Stop(`Rezzik is running already: http://127.0.0.1:${port}`);
+  throw new Stop(
+    `Port ${port} is taken by another program. Choose another one, for example:\n\n  REZZIK_PORT=${port + 1} npm ${name}\n`,
+  );
 }
 
 function readPort() {
@@ -41,7 +44,9 @@ function readPort() {
 export async function answers(port, child) {
   for (let i = 0; i < 1200; i += 1) {
     if (child.exitCode !== null) return false;
-    const ok = await fetch(`http://127.0.0.1:${port}/api/health`).then((a) => a.ok).catch(() => false);
+    const ok = await fetch(`http://127.0.0.1:${port}/api/health`)
+      .then((a) => a.ok)
+      .catch(() => false);
     if (ok) return true;
     await sleep(150);
   }
@@ -82,7 +87,14 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   const database = own ? await startDatabase(data) : null;
   const databaseUrl = database?.url ?? process.env.DATABASE_URL;
   if (demo) say('Starting; the first time, the demo data is made, which takes a moment …');
-  const app = startApp({ port, databaseUrl, data, mode, env: { REZZIK_DEMO: demo ? '1' : '0' }, stdio: ['ignore', 'ignore', 'inherit'] });
+  const app = startApp({
+    port,
+    databaseUrl,
+    data,
+    mode,
+    env: { REZZIK_DEMO: demo ? '1' : '0' },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   let stopping = null;
   const stop = () =>
     (stopping ??= (async () => {
@@ -92,7 +104,8 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
   app.once('close', () => void stop());
   database?.child.once('close', () => void stop());
-  if (await answers(port, app)) say(`\nRezzik is at http://127.0.0.1:${port}   (Ctrl-C stops it)\n`);
+  if (await answers(port, app))
+    say(`\nRezzik is at http://127.0.0.1:${port}   (Ctrl-C stops it)\n`);
   else if (!stopping) process.exitCode = 1;
   await new Promise((resolve) => (app.exitCode === null ? app.once('close', resolve) : resolve()));
   await stop();

@@ -50,7 +50,10 @@ export const folderSchema = z.object({
 });
 export type Folder = z.infer<typeof folderSchema>;
 
-export const foldersSchema = z.object({ folders: z.array(folderSchema), roots: z.array(z.string()) });
+export const foldersSchema = z.object({
+  folders: z.array(folderSchema),
+  roots: z.array(z.string()),
+});
 
 export const copyInputSchema = z.strictObject({
   folderId: z.uuid(),

@@ -41,7 +41,12 @@ function addGround(scene: Scene, { bounds }: DeskDisplay): void {
     const width = bounds.width;
     const hill = (x: number, y: number, w: number, h: number, fill: string) =>
       scene.oval(
-        { x: bounds.x + x * width, y: bounds.y + y * bounds.height, width: w * width, height: h * width },
+        {
+          x: bounds.x + x * width,
+          y: bounds.y + y * bounds.height,
+          width: w * width,
+          height: h * width,
+        },
         fill,
       );
     hill(-0.2, 0.35, 0.9, 0.8, '#9CBAA3');
@@ -126,7 +131,8 @@ export function paintPointer(surface: Surface, pointer: PointerImage): void {
   } else {
     const outline = [1, 1, 1, 17, 5, 13, 8, 20, 11, 19, 8, 12, 13, 12];
     surface.moveTo(outline[0] ?? 0, outline[1] ?? 0);
-    for (let i = 2; i < outline.length; i += 2) surface.lineTo(outline[i] ?? 0, outline[i + 1] ?? 0);
+    for (let i = 2; i < outline.length; i += 2)
+      surface.lineTo(outline[i] ?? 0, outline[i + 1] ?? 0);
     surface.closePath();
   }
   surface.fillStyle = pointer.shape === 'hand' ? '#2F5D3A' : '#111111';

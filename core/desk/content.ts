@@ -59,11 +59,16 @@ export const notes = [
   'Ask Wren whether order SX-48-7713-KA went out.',
 ];
 
-export const beds: readonly { name: string; x: number; y: number; width: number; height: number }[] =
-  [
-    { name: 'Pond edge', x: 40, y: 60, width: 170, height: 90 },
-    { name: 'North bank', x: 240, y: 40, width: 260, height: 60 },
-    { name: 'Shingle bed', x: 260, y: 130, width: 130, height: 110 },
-    { name: 'Long border', x: 60, y: 190, width: 160, height: 70 },
-    { name: 'Nursery', x: 420, y: 150, width: 90, height: 100 },
-  ];
+export const beds: readonly {
+  name: string;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}[] = [
+  { name: 'Pond edge', x: 40, y: 60, width: 170, height: 90 },
+  { name: 'North bank', x: 240, y: 40, width: 260, height: 60 },
+  { name: 'Shingle bed', x: 260, y: 130, width: 130, height: 110 },
+  { name: 'Long border', x: 60, y: 190, width: 160, height: 70 },
+  { name: 'Nursery', x: 420, y: 150, width: 90, height: 100 },
+];

@@ -90,7 +90,11 @@ function pressed(desk: Desk, at: Point): Desk {
       return raise(setMinimised(closed, which, false), which);
     case 'water': {
       const plant = plants[Number(which)];
-      return say(raise(closed, 'register'), 'register', `Watering ${plant?.[1] ?? ''} for ten minutes`);
+      return say(
+        raise(closed, 'register'),
+        'register',
+        `Watering ${plant?.[1] ?? ''} for ten minutes`,
+      );
     }
     case 'slip':
       return say(raise(closed, 'exchange'), 'exchange', 'Slip sent to the shop printer');
@@ -111,7 +115,8 @@ function keyed(desk: Desk, key: string, down: boolean): Desk {
   if (!down || !desk.menu) return desk;
   const count = menus[desk.menu.name].length;
   if (key === 'ArrowDown') return { ...desk, menuEntry: (desk.menuEntry + 1) % count };
-  if (key === 'ArrowUp') return { ...desk, menuEntry: (Math.max(desk.menuEntry, 0) + count - 1) % count };
+  if (key === 'ArrowUp')
+    return { ...desk, menuEntry: (Math.max(desk.menuEntry, 0) + count - 1) % count };
   if (key === 'Enter' && desk.menuEntry >= 0) return chooseEntry(desk, desk.menuEntry);
   return { ...desk, menu: null, menuEntry: -1 };
 }
@@ -151,4 +156,3 @@ export function placeOf(desk: Desk, id: string): Point | null {
   if (!area) return null;
   return { x: area.rect.x + area.rect.width / 2, y: area.rect.y + area.rect.height / 2 };
 }
-

@@ -75,7 +75,12 @@ export class Scene {
       surface.strokeStyle = colour;
       surface.lineWidth = w;
       surface.beginPath();
-      const inner = { x: to.x + w / 2, y: to.y + w / 2, width: to.width - w, height: to.height - w };
+      const inner = {
+        x: to.x + w / 2,
+        y: to.y + w / 2,
+        width: to.width - w,
+        height: to.height - w,
+      };
       roundedPath(surface, inner, radius * w);
       surface.stroke();
     });

@@ -16,7 +16,11 @@ export function addWindow(scene: Scene, desk: Desk, window: DeskWindow, front: b
     scene.box({ x: 3, y: 5, width: size.width, height: size.height }, '#2F4A40', 7);
     scene.box(whole, '#FDFDFA', 7);
     scene.hot(`window:${window.name}`, whole);
-    scene.box({ x: 0, y: 0, width: size.width, height: TITLE_HEIGHT }, front ? '#3D5A43' : '#C9CFC4', 7);
+    scene.box(
+      { x: 0, y: 0, width: size.width, height: TITLE_HEIGHT },
+      front ? '#3D5A43' : '#C9CFC4',
+      7,
+    );
     scene.box({ x: 0, y: 20, width: size.width, height: 10 }, front ? '#3D5A43' : '#C9CFC4');
     const ink = front ? '#FFFFFF' : '#3A4642';
     scene.words(window.title, 12, 7, { colour: ink, bold: front });
@@ -24,8 +28,9 @@ export function addWindow(scene: Scene, desk: Desk, window: DeskWindow, front: b
     const dash = { x: size.width - 34, y: 3, width: 28, height: 24 };
     scene.box({ x: dash.x + 8, y: 15, width: 12, height: 2 }, ink);
     scene.hot(`minimise:${window.name}`, dash, 'hand', 'Minimise');
-    scene.clipped({ x: 0, y: TITLE_HEIGHT, width: size.width, height: size.height - TITLE_HEIGHT }, () =>
-      contents[window.name](scene, desk, size),
+    scene.clipped(
+      { x: 0, y: TITLE_HEIGHT, width: size.width, height: size.height - TITLE_HEIGHT },
+      () => contents[window.name](scene, desk, size),
     );
     scene.frame(whole, front ? '#2C4533' : '#9AA39B', 7);
   });
@@ -64,7 +69,12 @@ function menuButton(scene: Scene, desk: Desk, name: 'Beds' | 'Labels', x: number
   const r = { x, y: 42, width: 62, height: 28 };
   if (desk.menu?.name === name) scene.box(r, '#D9E5D4', 4);
   scene.words(name, x + 9, 47);
-  scene.hot(`menu:${name}`, r, 'hand', name === 'Labels' ? 'Print and mend labels' : 'Jump to a bed');
+  scene.hot(
+    `menu:${name}`,
+    r,
+    'hand',
+    name === 'Labels' ? 'Print and mend labels' : 'Jump to a bed',
+  );
 }
 
 /** The button that shows only while the pointer is on a row. */
@@ -74,7 +84,12 @@ export function addRowButton(scene: Scene, desk: Desk, row: number): void {
   const { scale } = displayOf(window.bounds);
   const width = window.bounds.width / scale;
   scene.within(window.bounds, scale, () => {
-    const r = { x: width - 96, y: rows.top + row * ROW - desk.scroll + 2, width: 82, height: ROW - 4 };
+    const r = {
+      x: width - 96,
+      y: rows.top + row * ROW - desk.scroll + 2,
+      width: 82,
+      height: ROW - 4,
+    };
     scene.box(r, '#2F6B45', 4);
     scene.words('Water now', r.x + 10, r.y + 2, { colour: '#FFFFFF', size: 12, bold: true });
     scene.hot(`water:${row}`, r, 'hand', 'Opens the valve for ten minutes');

@@ -72,7 +72,10 @@ export function cutBent(line: BentLine, t: number, keep: 'before' | 'after'): Be
   const at = pointAt(line, t);
   if (!line.bend) return keep === 'before' ? { ...line, to: at } : { ...line, from: at };
   const c = control(line);
-  const lerp = (a: Point, b: Point): Point => ({ x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t });
+  const lerp = (a: Point, b: Point): Point => ({
+    x: a.x + (b.x - a.x) * t,
+    y: a.y + (b.y - a.y) * t,
+  });
   const near = keep === 'before' ? lerp(line.from, c) : lerp(c, line.to);
   const from = keep === 'before' ? line.from : at;
   const to = keep === 'before' ? at : line.to;

@@ -5,7 +5,8 @@ import { bottom, rectFromPoints, right, type Rect } from './rect';
 export const grips = ['nw', 'n', 'ne', 'e', 'se', 's', 'sw', 'w'] as const;
 export type Grip = (typeof grips)[number];
 
-export const isGrip = (value: string): value is Grip => (grips as readonly string[]).includes(value);
+export const isGrip = (value: string): value is Grip =>
+  (grips as readonly string[]).includes(value);
 
 /** Where a grip sits on the outline of `r`. */
 export function gripPoint(r: Rect, grip: Grip): Point {

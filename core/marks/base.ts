@@ -12,9 +12,7 @@ export const baseShape = {
 
 /** Takes from `style` the settings that `mark` has, and only those that are set. */
 export function applyStyle<M extends object>(mark: M, style: object): M {
-  const known = Object.entries(style).filter(
-    ([key, value]) => key in mark && value !== undefined,
-  );
+  const known = Object.entries(style).filter(([key, value]) => key in mark && value !== undefined);
   return { ...mark, ...Object.fromEntries(known) };
 }
 

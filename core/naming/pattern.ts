@@ -15,7 +15,16 @@ export interface NameFacts {
   number: number;
 }
 
-export const nameFields = ['date', 'time', 'title', 'window', 'n', 'size', 'width', 'height'] as const;
+export const nameFields = [
+  'date',
+  'time',
+  'title',
+  'window',
+  'n',
+  'size',
+  'width',
+  'height',
+] as const;
 type NameField = (typeof nameFields)[number];
 
 export const firstPattern = '{title} {date} {time}';
@@ -37,7 +46,8 @@ function readField(inside: string): Field | null {
 export function patternProblem(pattern: string): string | null {
   for (const [, inside = ''] of pattern.matchAll(FIELD)) {
     const field = readField(inside);
-    if (!field) return `There is no field {${inside}}. Fields are ${nameFields.map((f) => `{${f}}`).join(', ')}.`;
+    if (!field)
+      return `There is no field {${inside}}. Fields are ${nameFields.map((f) => `{${f}}`).join(', ')}.`;
     if (field.name === 'n' && field.option && !/^[1-9]$/.test(field.option)) {
       return 'The number of digits in {n:…} must be from 1 to 9.';
     }

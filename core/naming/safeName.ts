@@ -11,8 +11,9 @@ const DEVICE = /^(con|prn|aux|nul|com[0-9¹²³]|lpt[0-9¹²³])$/i;
  * Control characters, the characters Windows refuses, and the invisible ones that turn the
  * direction of what follows, which can make one name look like another.
  */
-// eslint-disable-next-line no-control-regex
-const IMPOSSIBLE = /[\u0000-\u001f\u007f-\u009f<>:"/\\|?*\u200e\u200f\u202a-\u202e\u2066-\u2069\ufeff]/g;
+
+const IMPOSSIBLE =
+  /[\u0000-\u001f\u007f-\u009f<>:"/\\|?*\u200e\u200f\u202a-\u202e\u2066-\u2069\ufeff]/g;
 
 const LONE_SURROGATE = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
 

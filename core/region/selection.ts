@@ -53,7 +53,9 @@ function onSide(r: Rect, side: Grip, at: Point, reach: number): boolean {
   const p = gripPoint(r, side);
   const along = side === 'n' || side === 's';
   const near = along ? Math.abs(at.y - p.y) : Math.abs(at.x - p.x);
-  const within = along ? at.x >= r.x && at.x <= r.x + r.width : at.y >= r.y && at.y <= r.y + r.height;
+  const within = along
+    ? at.x >= r.x && at.x <= r.x + r.width
+    : at.y >= r.y && at.y <= r.y + r.height;
   return near <= reach && within;
 }
 
@@ -106,7 +108,11 @@ export function nudge(s: Selection, key: Arrow, by: number, resize: boolean): Se
   if (!s.region) return { ...s, region: firstRegion(s) };
   const d = arrowStep(key, by);
   const { region } = s;
-  if (!resize) return { ...s, region: moveInside({ ...region, x: region.x + d.x, y: region.y + d.y }, limits(s)) };
+  if (!resize)
+    return {
+      ...s,
+      region: moveInside({ ...region, x: region.x + d.x, y: region.y + d.y }, limits(s)),
+    };
   return {
     ...s,
     region: cut(s, {

@@ -29,7 +29,7 @@ export function change(
   const [document, patches, inverse] = produceWithPatches(history.document, recipe);
   if (patches.length === 0) return history;
   // immer types a patch's value as unknown; what it holds came out of a JSON document.
-  const step = { label, patches, inverse } as unknown as Step;
+  const step = { label, patches, inverse };
   const steps = [...history.steps.slice(0, history.position), step];
   return { document, steps, position: steps.length };
 }
@@ -47,12 +47,23 @@ export function changeOn(
   if (!last || last.label !== label || history.position !== history.steps.length) {
     return change(history, label, recipe);
   }
-  const before = undo(history);
-  const joined = change(before, label, (draft) => {
-    Object.assign(draft, history.document);
-    recipe(draft);
-  });
-  return joined === before ? before : joined;
+  const joined = change(history, label, recipe);
+  const step = joined.steps.at(-1);
+  if (joined === history || !step) return history;
+  const one = {
+    label,
+    patches: withoutRepeats([...last.patches, ...step.patches]),
+    inverse: withoutRepeats([...step.inverse, ...last.inverse]),
+  };
+  const steps = [...history.steps.slice(0, -1), one];
+  return { document: joined.document, steps, position: steps.length };
+}
+
+/** Of several replacements at one path only the last counts. */
+function withoutRepeats(patches: Step['patches']): Step['patches'] {
+  if (patches.some((patch) => patch.op !== 'replace')) return patches;
+  const last = new Map(patches.map((patch, i) => [JSON.stringify(patch.path), i]));
+  return patches.filter((patch, i) => last.get(JSON.stringify(patch.path)) === i);
 }
 
 export const canUndo = (history: History): boolean => history.position > 0;

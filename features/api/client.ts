@@ -49,13 +49,18 @@ async function ask(path: string, init?: RequestInit): Promise<Response> {
   try {
     answer = await fetch(path, init);
   } catch {
-    throw new ApiError(0, 'no-answer', 'Rezzik’s server does not answer. Nothing is lost; it is tried again.');
+    throw new ApiError(
+      0,
+      'no-answer',
+      'Rezzik’s server does not answer. Nothing is lost; it is tried again.',
+    );
   }
   if (answer.ok) return answer;
   const body: unknown = await answer.json().catch(() => null);
   const conflict = conflictSchema.safeParse(body);
   const read = errorSchema.safeParse(body);
-  const reason = body && typeof body === 'object' && 'reason' in body ? String(body.reason) : undefined;
+  const reason =
+    body && typeof body === 'object' && 'reason' in body ? String(body.reason) : undefined;
   throw new ApiError(
     answer.status,
     read.data?.error.code ?? 'unknown',
@@ -65,7 +70,11 @@ async function ask(path: string, init?: RequestInit): Promise<Response> {
   );
 }
 
-async function read<T extends z.ZodType>(schema: T, path: string, init?: RequestInit): Promise<z.output<T>> {
+async function read<T extends z.ZodType>(
+  schema: T,
+  path: string,
+  init?: RequestInit,
+): Promise<z.output<T>> {
   const answer = await ask(path, init);
   return schema.parse(await answer.json());
 }
@@ -88,25 +97,38 @@ export interface CopyWish {
 export const api = {
   shot: (id: string): Promise<Shot> => read(shotSchema, shotPath(id)),
   shots: (options: { before?: string | null; limit?: number; bin?: boolean }) => {
-    const query = new URLSearchParams({ limit: String(options.limit ?? 60), bin: options.bin ? '1' : '0' });
+    const query = new URLSearchParams({
+      limit: String(options.limit ?? 60),
+      bin: options.bin ? '1' : '0',
+    });
     if (options.before) query.set('before', options.before);
     return read(shotPageSchema, `/api/shots?${query.toString()}`);
   },
   store: (form: FormData) => read(storedSchema, '/api/shots', { method: 'POST', body: form }),
-  change: (id: string, change: ShotChange) => read(revisedSchema, shotPath(id), sent('PUT', change)),
+  change: (id: string, change: ShotChange) =>
+    read(revisedSchema, shotPath(id), sent('PUT', change)),
   rename: (id: string, title: string) => ask(shotPath(id), sent('PATCH', { title })),
-  duplicate: (id: string, given: object) => read(storedSchema, `${shotPath(id)}/duplicates`, sent('POST', given)),
+  duplicate: (id: string, given: object) =>
+    read(storedSchema, `${shotPath(id)}/duplicates`, sent('POST', given)),
   steps: (id: string) => read(stepsSchema, `${shotPath(id)}/steps`),
   frame: async (id: string): Promise<Blob> => (await ask(`${shotPath(id)}/frame`)).blob(),
-  picture: async (id: string, format: FormatName, quality: number, signal?: AbortSignal): Promise<Blob> =>
+  picture: async (
+    id: string,
+    format: FormatName,
+    quality: number,
+    signal?: AbortSignal,
+  ): Promise<Blob> =>
     (await ask(`${shotPath(id)}/picture?format=${format}&quality=${quality}`, { signal })).blob(),
-  copies: async (id: string): Promise<Copy[]> => (await read(copiesSchema, `${shotPath(id)}/copies`)).copies,
-  keep: (id: string, wish: CopyWish): Promise<Copy> => read(copySchema, `${shotPath(id)}/copies`, sent('POST', wish)),
+  copies: async (id: string): Promise<Copy[]> =>
+    (await read(copiesSchema, `${shotPath(id)}/copies`)).copies,
+  keep: (id: string, wish: CopyWish): Promise<Copy> =>
+    read(copySchema, `${shotPath(id)}/copies`, sent('POST', wish)),
   bin: (id: string) => ask(`${shotPath(id)}/bin`, { method: 'POST' }),
   restore: (id: string) => ask(`${shotPath(id)}/restore`, { method: 'POST' }),
   erase: (id: string) => ask(shotPath(id), { method: 'DELETE' }),
   folders: () => read(foldersSchema, '/api/folders'),
-  addFolder: (input: FolderInput): Promise<Folder> => read(folderSchema, '/api/folders', sent('POST', input)),
+  addFolder: (input: FolderInput): Promise<Folder> =>
+    read(folderSchema, '/api/folders', sent('POST', input)),
   changeFolder: (id: string, patch: Partial<FolderInput>): Promise<Folder> =>
     read(folderSchema, `/api/folders/${id}`, sent('PATCH', patch)),
   removeFolder: (id: string) => ask(`/api/folders/${id}`, { method: 'DELETE' }),

@@ -31,17 +31,28 @@ export function As({ format, quality, bytes, onChange }: Props) {
             onClick={() => onChange({ format: name })}
             className={classes(
               'h-7 rounded-full border px-3',
-              name === format ? 'border-petrol bg-tint font-bold text-petrol' : 'border-edge bg-card hover:bg-tint',
+              name === format
+                ? 'border-petrol bg-tint font-bold text-petrol'
+                : 'border-edge bg-card hover:bg-tint',
             )}
           >
             {labels[name]}
           </button>
         ))}
-        <span className="ml-auto font-measure text-[13px]">{bytes !== null && formatBytes(bytes)}</span>
+        <span className="ml-auto font-measure text-[13px]">
+          {bytes !== null && formatBytes(bytes)}
+        </span>
       </div>
       <p className="mb-2 text-[13px] text-soft">{notes[format]}</p>
       {format === 'jpeg' && (
-        <Range label="Quality" value={quality} min={1} max={100} width="w-44" onChange={(value) => onChange({ quality: value })} />
+        <Range
+          label="Quality"
+          value={quality}
+          min={1}
+          max={100}
+          width="w-44"
+          onChange={(value) => onChange({ quality: value })}
+        />
       )}
     </section>
   );

@@ -90,7 +90,14 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
   const keep = useCallback(async () => {
     if (busy || count === 0) return;
     setBusy(true);
-    await keepEverywhere({ shot, folders, places, wish, onResult: (result) => setResults((all) => [...all.filter((r) => r.key !== result.key), result]) });
+    await keepEverywhere({
+      shot,
+      folders,
+      places,
+      wish,
+      onResult: (result) =>
+        setResults((all) => [...all.filter((r) => r.key !== result.key), result]),
+    });
     setBusy(false);
   }, [busy, count, shot, folders, places, wish]);
   useKey('mod+enter', () => void keep());
@@ -102,12 +109,19 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
   };
   return (
     <>
-      <Thread step="keep" shot={shot.id} middle={<TitleField title={shot.title} onChange={rename} />} />
+      <Thread
+        step="keep"
+        shot={shot.id}
+        middle={<TitleField title={shot.title} onChange={rename} />}
+      />
       <div className="flex min-h-0 grow">
         <main aria-label="As it will arrive" className="flex min-w-0 grow flex-col bg-desk p-4">
           <Preview shot={shot} picture={picture} format={format} quality={quality} />
         </main>
-        <aside aria-label="How to keep it" className="flex w-[372px] shrink-0 flex-col border-l border-line bg-paper">
+        <aside
+          aria-label="How to keep it"
+          className="flex w-[372px] shrink-0 flex-col border-l border-line bg-paper"
+        >
           <div className="flex min-h-0 grow flex-col gap-5 overflow-auto p-4">
             <Where folders={folders} places={places} onChange={setPlaces} />
             {folders.length === 0 && (
@@ -119,8 +133,19 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
                 , or copy or download the picture.
               </p>
             )}
-            <As format={format} quality={quality} bytes={picture.blob?.size ?? null} onChange={(change) => setWish({ ...wish, ...change })} />
-            <NameField shot={shot} folder={first} format={format} pattern={wish.pattern ?? first?.pattern ?? '{title} {date} {time}'} onChange={(pattern) => setWish({ ...wish, pattern })} />
+            <As
+              format={format}
+              quality={quality}
+              bytes={picture.blob?.size ?? null}
+              onChange={(change) => setWish({ ...wish, ...change })}
+            />
+            <NameField
+              shot={shot}
+              folder={first}
+              format={format}
+              pattern={wish.pattern ?? first?.pattern ?? '{title} {date} {time}'}
+              onChange={(pattern) => setWish({ ...wish, pattern })}
+            />
             <Results results={results} shot={shot} />
           </div>
           <div className="flex gap-2 border-t border-line p-4">

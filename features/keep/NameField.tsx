@@ -44,8 +44,9 @@ export function NameField({ shot, folder, format, pattern, onChange }: Props) {
           <span className="text-brick">{problem}</span>
         ) : (
           <>
-            gives <span className="font-measure">{`${name}.${format === 'jpeg' ? 'jpg' : format}`}</span>; a
-            taken name gets the next number
+            gives{' '}
+            <span className="font-measure">{`${name}.${format === 'jpeg' ? 'jpg' : format}`}</span>;
+            a taken name gets the next number
           </>
         )}
       </p>

@@ -42,12 +42,22 @@ export function Preview({ shot, picture, format, quality }: Props) {
         </Button>
       </div>
       {picture.problem && <Problem>{picture.problem}</Problem>}
-      <div className={actual ? 'min-h-0 grow overflow-auto' : 'grid min-h-0 grow place-items-center overflow-hidden'}>
+      <div
+        className={
+          actual
+            ? 'min-h-0 grow overflow-auto'
+            : 'grid min-h-0 grow place-items-center overflow-hidden'
+        }
+      >
         {picture.url ? (
           <img
             src={before && format === 'jpeg' ? beforeUrl : picture.url}
             alt={`${shot.title}, as it will arrive`}
-            className={actual ? 'max-w-none shadow-picture' : 'max-h-full max-w-full min-h-0 object-contain shadow-picture'}
+            className={
+              actual
+                ? 'max-w-none shadow-picture'
+                : 'max-h-full min-h-0 max-w-full object-contain shadow-picture'
+            }
             style={actual ? { width: crop.width / dots, height: crop.height / dots } : undefined}
           />
         ) : (
@@ -69,7 +79,11 @@ function useHeldSpace(): boolean {
   useEffect(() => {
     const down = (event: KeyboardEvent) => {
       if (event.key !== ' ') return;
-      if (event.target instanceof HTMLElement && event.target.matches('input, button, a, summary, [role]')) return;
+      if (
+        event.target instanceof HTMLElement &&
+        event.target.matches('input, button, a, summary, [role]')
+      )
+        return;
       event.preventDefault();
       inUse.current = true;
       setHeld(true);

@@ -29,16 +29,29 @@ function Outcome({ result, shot }: { result: Result; shot: Shot }) {
   }
   const { copy } = result;
   return (
-    <div className="flex items-center gap-3 rounded-[8px] border border-petrol bg-card p-2" data-testid="kept">
+    <div
+      className="flex items-center gap-3 rounded-[8px] border border-petrol bg-card p-2"
+      data-testid="kept"
+    >
       {result.state === 'working' ? (
         <LoaderCircle size={20} strokeWidth={1.75} aria-hidden />
       ) : (
-        <img src={thumbnailUrl(shot)} alt="" className="h-12 w-16 rounded-[4px] border border-line object-cover" />
+        <img
+          src={thumbnailUrl(shot)}
+          alt=""
+          className="h-12 w-16 rounded-[4px] border border-line object-cover"
+        />
       )}
       <div className="min-w-0 grow">
         <p className="flex items-center gap-1.5 font-bold">
-          {result.state === 'done' && <CheckCircle2 size={16} strokeWidth={1.75} className="text-petrol" aria-hidden />}
-          {result.state === 'working' ? `Keeping in ${result.place} …` : copy ? `Kept in ${result.place}` : 'Copied: paste it anywhere'}
+          {result.state === 'done' && (
+            <CheckCircle2 size={16} strokeWidth={1.75} className="text-petrol" aria-hidden />
+          )}
+          {result.state === 'working'
+            ? `Keeping in ${result.place} …`
+            : copy
+              ? `Kept in ${result.place}`
+              : 'Copied: paste it anywhere'}
         </p>
         {copy && (
           <p className="font-measure text-[12px] break-all text-soft" data-testid="path">
@@ -64,6 +77,11 @@ async function copyPath(path: string): Promise<void> {
     await copyText(path);
     notify({ key: 'path', tone: 'good', title: 'Path copied', lines: [path] });
   } catch {
-    notify({ key: 'path', tone: 'bad', title: 'The browser did not allow copying.', lines: [path] });
+    notify({
+      key: 'path',
+      tone: 'bad',
+      title: 'The browser did not allow copying.',
+      lines: [path],
+    });
   }
 }

@@ -34,7 +34,8 @@ export function usePicture(shot: Shot, format: FormatName, quality: number): Pic
       api.picture(shot.id, format, asked, stop.signal).then(
         (blob) => setState({ blob, url: URL.createObjectURL(blob), making: false, problem: null }),
         (error: unknown) => {
-          if (!stop.signal.aborted) setState((s) => ({ ...s, making: false, problem: messageOf(error) }));
+          if (!stop.signal.aborted)
+            setState((s) => ({ ...s, making: false, problem: messageOf(error) }));
         },
       );
     }, PAUSE);

@@ -7,7 +7,7 @@ import { cropInside } from '@/core/shot/document';
 import { setView } from './actions';
 import { useSession } from './session';
 
-const MOST = { width: 222, height: 150 };
+const MOST = { width: 202, height: 150 };
 const REACH = 9;
 
 /** A map of the whole frame with the view on it, dragged to show more or less of it. */
@@ -51,7 +51,12 @@ export function KeptAround() {
     drag.current = null;
     setPulled(null);
   };
-  const r = { x: shown.x * scale, y: shown.y * scale, width: shown.width * scale, height: shown.height * scale };
+  const r = {
+    x: shown.x * scale,
+    y: shown.y * scale,
+    width: shown.width * scale,
+    height: shown.height * scale,
+  };
   const dots = window.devicePixelRatio;
   return (
     <section aria-label="Kept around it">
@@ -73,17 +78,31 @@ export function KeptAround() {
             height={Math.round(size.height * dots)}
             className="size-full rounded-[3px]"
           />
-          <svg aria-hidden className="pointer-events-none absolute inset-0 overflow-visible" width={size.width} height={size.height}>
+          <svg
+            aria-hidden
+            className="pointer-events-none absolute inset-0 overflow-visible"
+            width={size.width}
+            height={size.height}
+          >
             <path
               fillRule="evenodd"
-              className="fill-ink/45 dark:fill-black/55"
+              className="dark:fill-black/55 fill-ink/45"
               d={`M0 0H${size.width}V${size.height}H0Z M${r.x} ${r.y}h${r.width}v${r.height}h${-r.width}Z`}
             />
             <rect {...r} fill="none" className="stroke-ink" strokeWidth={3.5} />
             <rect {...r} fill="none" className="stroke-saffron" strokeWidth={2} />
             {grips.map((grip) => {
               const p = gripPoint(r, grip);
-              return <rect key={grip} x={p.x - 3} y={p.y - 3} width={6} height={6} className="fill-card stroke-ink" />;
+              return (
+                <rect
+                  key={grip}
+                  x={p.x - 3}
+                  y={p.y - 3}
+                  width={6}
+                  height={6}
+                  className="fill-card stroke-ink"
+                />
+              );
             })}
           </svg>
         </div>

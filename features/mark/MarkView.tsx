@@ -1,6 +1,5 @@
 import { Copy, Download, PanelRight, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
-import { sourceLabels } from '@/core/contracts/provenance';
 import { canRedo, canUndo } from '@/core/shot/history';
 import { messageOf } from '../api/client';
 import { copyPicture } from '../pictures/clipboard';
@@ -10,7 +9,6 @@ import { notify } from '../shell/noticeStore';
 import { Thread } from '../shell/Thread';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
-import { formatMoment } from '../ui/format';
 import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
 import { TitleField } from '../ui/TitleField';
@@ -89,7 +87,11 @@ function OpenMark({ onReload }: { onReload: () => void }) {
               <Strip />
             </div>
             <div className="border-b border-line bg-card p-1.5 min-[1180px]:hidden">
-              <IconButton label={folded ? 'Show marks and map' : 'Hide marks and map'} aria-expanded={!folded} onClick={() => setFolded(!folded)}>
+              <IconButton
+                label={folded ? 'Show marks and map' : 'Hide marks and map'}
+                aria-expanded={!folded}
+                onClick={() => setFolded(!folded)}
+              >
                 <PanelRight size={18} strokeWidth={1.75} />
               </IconButton>
             </div>
@@ -114,7 +116,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
 }
 
 function MarkThread() {
-  const { id, title, provenance, history } = useSession((s) => s);
+  const { id, title, history } = useSession((s) => s);
   const icon = { size: 18, strokeWidth: 1.75 };
   useKey('mod+c', () => void copy());
   useKey('mod+enter', () => navigate(`/shots/${id}/keep`));
@@ -122,26 +124,36 @@ function MarkThread() {
     <Thread
       step="mark"
       shot={id}
-      middle={
-        <>
-          <TitleField title={title} onChange={setTitle} />
-          <span className="hidden truncate text-[13px] text-soft min-[1180px]:inline">
-            {sourceLabels[provenance.source]} · {formatMoment(provenance.takenAt)}
-          </span>
-        </>
-      }
+      middle={<TitleField title={title} onChange={setTitle} />}
       actions={
         <>
-          <IconButton label="Undo" hint={`${modifier}+Z`} disabled={!canUndo(history)} onClick={undo} className="border border-edge bg-card">
+          <IconButton
+            label="Undo"
+            hint={`${modifier}+Z`}
+            disabled={!canUndo(history)}
+            onClick={undo}
+            className="border border-edge bg-card"
+          >
             <Undo2 {...icon} />
           </IconButton>
-          <IconButton label="Redo" hint={`${modifier}+Y`} disabled={!canRedo(history)} onClick={redo} className="border border-edge bg-card">
+          <IconButton
+            label="Redo"
+            hint={`${modifier}+Y`}
+            disabled={!canRedo(history)}
+            onClick={redo}
+            className="border border-edge bg-card"
+          >
             <Redo2 {...icon} />
           </IconButton>
           <Button hint={`${modifier}+C`} icon={<Copy {...icon} />} onClick={() => void copy()}>
             Copy
           </Button>
-          <Button look="next" hint={`${modifier}+Enter`} icon={<Download {...icon} />} onClick={() => navigate(`/shots/${id}/keep`)}>
+          <Button
+            look="next"
+            hint={`${modifier}+Enter`}
+            icon={<Download {...icon} />}
+            onClick={() => navigate(`/shots/${id}/keep`)}
+          >
             Keep
           </Button>
         </>
@@ -154,7 +166,12 @@ async function copy(): Promise<void> {
   const { picture, history, id } = session();
   try {
     await copyPicture(paintPng(picture, history.document));
-    notify({ key: `copied ${id}`, tone: 'good', title: 'Copied', lines: ['Paste the picture anywhere.'] });
+    notify({
+      key: `copied ${id}`,
+      tone: 'good',
+      title: 'Copied',
+      lines: ['Paste the picture anywhere.'],
+    });
   } catch (error) {
     notify({
       key: `copied ${id}`,

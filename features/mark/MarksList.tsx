@@ -38,7 +38,10 @@ export function MarksList() {
   const tool = useSession((s) => s.tool);
   const frame = useSession((s) => s.picture);
   const view = history.document.view.crop;
-  const isUntouched = history.document.marks.length === 0 && view.width === frame.width && view.height === frame.height;
+  const isUntouched =
+    history.document.marks.length === 0 &&
+    view.width === frame.width &&
+    view.height === frame.height;
   const list = useRef<HTMLUListElement>(null);
   const marks = shownMarks({ history, live });
   const step = (event: KeyboardEvent, at: number) => {
@@ -57,12 +60,18 @@ export function MarksList() {
   return (
     <section aria-label="Marks">
       <h2 className="mb-2 flex items-center justify-between font-name text-base">
-        Marks <span className="font-measure text-[13px] font-normal text-soft">{history.document.marks.length}</span>
+        Marks{' '}
+        <span className="font-measure text-[13px] font-normal text-soft">
+          {history.document.marks.length}
+        </span>
       </h2>
       {marks.length === 0 ? (
         <p className="mb-2 text-soft">None yet. Choose a tool and draw on the picture.</p>
       ) : (
-        <ul ref={list} className="mb-2 max-h-[40vh] overflow-auto rounded-[8px] border border-line bg-card">
+        <ul
+          ref={list}
+          className="mb-2 max-h-[40vh] overflow-auto rounded-[8px] border border-line bg-card"
+        >
           {marks.map((mark, at) => (
             <Row key={mark.id} mark={mark} onKeyDown={(event) => step(event, at)} />
           ))}
@@ -70,7 +79,10 @@ export function MarksList() {
       )}
       <div className="flex flex-wrap gap-2">
         {addable && (
-          <Button icon={<Plus size={16} strokeWidth={1.75} />} onClick={() => addInMiddle(addable, view)}>
+          <Button
+            icon={<Plus size={16} strokeWidth={1.75} />}
+            onClick={() => addInMiddle(addable, view)}
+          >
             Add {facts.label.toLowerCase()}
           </Button>
         )}
@@ -103,9 +115,15 @@ function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent
           onKeyDown={onKeyDown}
           className="flex min-h-8 min-w-0 grow items-center gap-2 px-2 text-left -outline-offset-2"
         >
-          <span aria-hidden className="h-5 w-1.5 shrink-0 rounded-full border border-edge" style={{ background: mark.colour }} />
+          <span
+            aria-hidden
+            className="h-5 w-1.5 shrink-0 rounded-full border border-edge"
+            style={{ background: mark.colour }}
+          />
           <Icon size={16} strokeWidth={1.75} className="shrink-0" aria-hidden />
-          <span className={classes('shrink-0 font-bold', mark.off && 'text-faint line-through')}>{mark.name ?? kind.label}</span>
+          <span className={classes('shrink-0 font-bold', mark.off && 'text-faint line-through')}>
+            {mark.name ?? kind.label}
+          </span>
           <span className="truncate text-[13px] text-soft">{kind.describe(mark)}</span>
           {mark.off && <span className="sr-only">switched off</span>}
           {mark.locked && <span className="sr-only">locked</span>}
@@ -115,7 +133,11 @@ function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent
           className="!size-7"
           onClick={() => setOnMark(mark.id, { off: mark.off ? undefined : true })}
         >
-          {mark.off ? <EyeOff size={16} strokeWidth={1.75} /> : <Eye size={16} strokeWidth={1.75} />}
+          {mark.off ? (
+            <EyeOff size={16} strokeWidth={1.75} />
+          ) : (
+            <Eye size={16} strokeWidth={1.75} />
+          )}
         </IconButton>
       </div>
       {only && <Details mark={mark} />}
@@ -143,10 +165,19 @@ function Details({ mark }: { mark: Mark }) {
         <IconButton label="Rename" onClick={() => setNaming(true)}>
           <PencilLine {...icon} />
         </IconButton>
-        <IconButton label={mark.locked ? 'Unlock' : 'Lock'} onClick={() => setOnMark(mark.id, { locked: mark.locked ? undefined : true })}>
+        <IconButton
+          label={mark.locked ? 'Unlock' : 'Lock'}
+          onClick={() => setOnMark(mark.id, { locked: mark.locked ? undefined : true })}
+        >
           {mark.locked ? <Lock {...icon} /> : <LockOpen {...icon} />}
         </IconButton>
-        <IconButton label="Delete" hint="Delete" onClick={deleteSelected} disabled={mark.locked} className="text-brick">
+        <IconButton
+          label="Delete"
+          hint="Delete"
+          onClick={deleteSelected}
+          disabled={mark.locked}
+          className="text-brick"
+        >
           <Trash2 {...icon} />
         </IconButton>
       </div>
@@ -160,7 +191,12 @@ function Details({ mark }: { mark: Mark }) {
         {kindOf(mark)
           .numbers(mark, { shaper })
           .map((field) => (
-            <NumberInput key={field.id} label={field.label} value={field.value} onCommit={(value) => setNumber(mark.id, field.id, value)} />
+            <NumberInput
+              key={field.id}
+              label={field.label}
+              value={field.value}
+              onCommit={(value) => setNumber(mark.id, field.id, value)}
+            />
           ))}
       </div>
     </div>

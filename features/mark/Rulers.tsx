@@ -67,7 +67,11 @@ function drawRuler(surface: CanvasRenderingContext2D, ruler: RulerProps): void {
   surface.textBaseline = 'top';
   surface.beginPath();
   const small = step / 5;
-  for (let value = Math.ceil(from / small) * small; (value - from) * scale < length; value += small) {
+  for (
+    let value = Math.ceil(from / small) * small;
+    (value - from) * scale < length;
+    value += small
+  ) {
     const at = Math.round((value - from) * scale) + 0.5;
     const whole = Math.abs(value / step - Math.round(value / step)) < 1e-6;
     const start = whole ? 4 : 15;

@@ -66,7 +66,11 @@ export function Stage() {
     if (event.target !== event.currentTarget) return;
     event.preventDefault();
     const origin = toFrame(resolved, { x: 0, y: 0 });
-    const seen = { ...origin, width: size.width / resolved.scale, height: size.height / resolved.scale };
+    const seen = {
+      ...origin,
+      width: size.width / resolved.scale,
+      height: size.height / resolved.scale,
+    };
     addInMiddle(name, shownPart(view, seen));
   };
   return (
@@ -117,7 +121,7 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
   const painter = useMemo(() => new LivePaint(), []);
   const paint = (context: Konva.Context) => {
     // konva wraps the canvas; the painter needs the real one, for the same pixels as everywhere.
-    const target = context._context as CanvasRenderingContext2D;
+    const target = context._context;
     const several = live.length > 1;
     const moved = new Set(live.map((mark) => mark.id));
     const sight = {

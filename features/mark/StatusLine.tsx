@@ -58,7 +58,8 @@ function UnderPointer() {
   const picture = useSession((s) => s.picture);
   const view = useSession((s) => s.history.document.view.crop);
   const read = usePixelReader(picture);
-  if (!at || !contains({ x: 0, y: 0, width: picture.width, height: picture.height }, at)) return null;
+  if (!at || !contains({ x: 0, y: 0, width: picture.width, height: picture.height }, at))
+    return null;
   const x = Math.floor(at.x);
   const y = Math.floor(at.y);
   const hex = read(x, y);

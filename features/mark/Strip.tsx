@@ -31,9 +31,13 @@ export function Strip() {
     >
       <span className="font-name">{label}</span>
       {tool === 'crop' && <CropSettings />}
-      {name && style && kindOf(name).settings.map((field) => <Setting key={field} field={field} style={style} />)}
+      {name &&
+        style &&
+        kindOf(name).settings.map((field) => <Setting key={field} field={field} style={style} />)}
       {!name && tool === 'grab' && (
-        <span className="text-soft">Click a mark to select it, drag to move it, Shift-click for several.</span>
+        <span className="text-soft">
+          Click a mark to select it, drag to move it, Shift-click for several.
+        </span>
       )}
     </div>
   );
@@ -42,17 +46,61 @@ export function Strip() {
 function Setting({ field, style }: { field: keyof Style; style: Style }) {
   switch (field) {
     case 'colour':
-      return <Colours label="Colour" value={style.colour} onChange={(colour) => setStyle({ colour })} />;
+      return (
+        <Colours label="Colour" value={style.colour} onChange={(colour) => setStyle({ colour })} />
+      );
     case 'fill':
-      return <Colours label="Fill" value={style.fill} none="No fill" onNone={() => setStyle({ fill: null })} onChange={(fill) => setStyle({ fill })} />;
+      return (
+        <Colours
+          label="Fill"
+          value={style.fill}
+          none="No fill"
+          onNone={() => setStyle({ fill: null })}
+          onChange={(fill) => setStyle({ fill })}
+        />
+      );
     case 'plate':
-      return <Colours label="Plate" value={style.plate} none="No plate" extra="#FFFFFF" onNone={() => setStyle({ plate: null })} onChange={(plate) => setStyle({ plate })} />;
+      return (
+        <Colours
+          label="Plate"
+          value={style.plate}
+          none="No plate"
+          extra="#FFFFFF"
+          onNone={() => setStyle({ plate: null })}
+          onChange={(plate) => setStyle({ plate })}
+        />
+      );
     case 'thickness':
-      return <Range label="Thickness" value={style.thickness} min={1} max={60} onChange={(thickness) => setStyle({ thickness })} />;
+      return (
+        <Range
+          label="Thickness"
+          value={style.thickness}
+          min={1}
+          max={60}
+          onChange={(thickness) => setStyle({ thickness })}
+        />
+      );
     case 'outline':
-      return <Range label="Line" value={style.outline} min={0} max={60} onChange={(outline) => setStyle({ outline })} />;
+      return (
+        <Range
+          label="Line"
+          value={style.outline}
+          min={0}
+          max={60}
+          onChange={(outline) => setStyle({ outline })}
+        />
+      );
     case 'corner':
-      return <Range label="Corners" value={style.corner} min={0} max={60} width="w-14" onChange={(corner) => setStyle({ corner })} />;
+      return (
+        <Range
+          label="Corners"
+          value={style.corner}
+          min={0}
+          max={60}
+          width="w-14"
+          onChange={(corner) => setStyle({ corner })}
+        />
+      );
     case 'fillOpacity':
       if (!style.fill) return null;
       return (
@@ -67,7 +115,15 @@ function Setting({ field, style }: { field: keyof Style; style: Style }) {
         />
       );
     case 'textSize':
-      return <NumberInput label="Size" value={style.textSize} min={6} max={400} onCommit={(textSize) => setStyle({ textSize })} />;
+      return (
+        <NumberInput
+          label="Size"
+          value={style.textSize}
+          min={6}
+          max={400}
+          onCommit={(textSize) => setStyle({ textSize })}
+        />
+      );
     case 'bold':
       return <Press label="Bold" on={style.bold} onChange={(bold) => setStyle({ bold })} />;
     case 'dashed':
@@ -104,7 +160,15 @@ function Heads({ value }: { value: Style['heads'] }) {
   );
 }
 
-function Press({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+function Press({
+  label,
+  on,
+  onChange,
+}: {
+  label: string;
+  on: boolean;
+  onChange: (on: boolean) => void;
+}) {
   return (
     <button
       type="button"
@@ -136,11 +200,15 @@ function Colours({ label, value, none, extra, onNone, onChange }: ColoursProps) 
   return (
     <div role="group" aria-label={label} className="flex items-center gap-1">
       {label !== 'Colour' && <span className="mr-1 text-soft">{label}</span>}
-      {none && (
-        <Swatch hex={null} name={none} chosen={value === null} onClick={() => onNone?.()} />
-      )}
+      {none && <Swatch hex={null} name={none} chosen={value === null} onClick={() => onNone?.()} />}
       {offered.map((hex) => (
-        <Swatch key={hex} hex={hex} name={hex === '#FFFFFF' ? 'White' : colourName(hex)} chosen={hex === value} onClick={() => onChange(hex)} />
+        <Swatch
+          key={hex}
+          hex={hex}
+          name={hex === '#FFFFFF' ? 'White' : colourName(hex)}
+          chosen={hex === value}
+          onClick={() => onChange(hex)}
+        />
       ))}
       <label
         title="Another colour"
@@ -163,7 +231,17 @@ function Colours({ label, value, none, extra, onNone, onChange }: ColoursProps) 
   );
 }
 
-function Swatch({ hex, name, chosen, onClick }: { hex: string | null; name: string; chosen: boolean; onClick: () => void }) {
+function Swatch({
+  hex,
+  name,
+  chosen,
+  onClick,
+}: {
+  hex: string | null;
+  name: string;
+  chosen: boolean;
+  onClick: () => void;
+}) {
   return (
     <button
       type="button"
@@ -177,7 +255,11 @@ function Swatch({ hex, name, chosen, onClick }: { hex: string | null; name: stri
       )}
       style={hex ? { background: hex, color: readableOn(hex) } : undefined}
     >
-      {hex === null ? <X size={14} strokeWidth={1.75} aria-hidden /> : chosen && <Check size={14} strokeWidth={2.5} aria-hidden />}
+      {hex === null ? (
+        <X size={14} strokeWidth={1.75} aria-hidden />
+      ) : (
+        chosen && <Check size={14} strokeWidth={2.5} aria-hidden />
+      )}
     </button>
   );
 }
@@ -196,11 +278,17 @@ function CropSettings() {
           onCommit={(value) => setCropping({ ...crop, [field]: value })}
         />
       ))}
-      <Button onClick={() => setCropping({ x: 0, y: 0, width: frame.width, height: frame.height })}>Whole frame</Button>
+      <Button onClick={() => setCropping({ x: 0, y: 0, width: frame.width, height: frame.height })}>
+        Whole frame
+      </Button>
       <Button hint="Esc" onClick={() => endCrop(false)}>
         Leave it
       </Button>
-      <Button hint="Enter" icon={<Check size={16} strokeWidth={1.75} />} onClick={() => endCrop(true)}>
+      <Button
+        hint="Enter"
+        icon={<Check size={16} strokeWidth={1.75} />}
+        onClick={() => endCrop(true)}
+      >
         Crop
       </Button>
     </>

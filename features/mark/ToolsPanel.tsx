@@ -7,7 +7,10 @@ import { grabTool, toolGroups, type ToolFacts } from './tools';
 /** The left column: tools as words, in groups of purpose. */
 export function ToolsPanel() {
   return (
-    <aside aria-label="Tools" className="w-[172px] shrink-0 overflow-auto border-r border-line bg-paper p-2.5">
+    <aside
+      aria-label="Tools"
+      className="w-[172px] shrink-0 overflow-auto border-r border-line bg-paper p-2.5"
+    >
       <ToolButton facts={grabTool} />
       {toolGroups.map((group) => (
         <section key={group.title} aria-label={group.title}>

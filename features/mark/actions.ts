@@ -35,7 +35,12 @@ function step(to: history.History): void {
   if (to === open.history) return;
   lastChange = { key: '', at: 0 };
   const ids = new Set(to.document.marks.map((m) => m.id));
-  update({ history: to, live: [], editing: null, selection: open.selection.filter((id) => ids.has(id)) });
+  update({
+    history: to,
+    live: [],
+    editing: null,
+    selection: open.selection.filter((id) => ids.has(id)),
+  });
   storeSoon();
 }
 
@@ -51,8 +56,7 @@ export function setTitle(title: string): void {
 
 export const marks = (): readonly Mark[] => session().history.document.marks;
 export const markById = (id: string): Mark | undefined => marks().find((m) => m.id === id);
-export const selectedMarks = (): Mark[] =>
-  session().selection.flatMap((id) => markById(id) ?? []);
+export const selectedMarks = (): Mark[] => session().selection.flatMap((id) => markById(id) ?? []);
 
 export const select = (ids: readonly string[]): void => update({ selection: ids, editing: null });
 
@@ -163,21 +167,29 @@ export function shiftInOrder(id: string, by: 1 | -1): void {
 }
 
 /** Sets what a mark carries beside its shape: its name, whether it is off or locked. */
-export function setOnMark(id: string, change: Partial<Pick<Mark, 'name' | 'off' | 'locked'>>): void {
+export function setOnMark(
+  id: string,
+  change: Partial<Pick<Mark, 'name' | 'off' | 'locked'>>,
+): void {
   const mark = markById(id);
   if (mark) replaceMarks([{ ...mark, ...change }], 'Change a mark');
 }
 
 export function setNumber(id: string, field: string, value: number): void {
   const mark = markById(id);
-  if (mark && !mark.locked) replaceMarks([kindOf(mark).withNumber(mark, field, value)], 'Change a number');
+  if (mark && !mark.locked)
+    replaceMarks([kindOf(mark).withNumber(mark, field, value)], 'Change a number');
 }
 
 /** A setting of the strip: for the selected marks, else for the tool; either way remembered. */
 export function setStyle(change: Partial<Style>): void {
   const chosen = unlocked();
   const { tool } = session();
-  const names = chosen.length ? chosen.map((m) => m.kind) : tool === 'grab' || tool === 'crop' ? [] : [tool];
+  const names = chosen.length
+    ? chosen.map((m) => m.kind)
+    : tool === 'grab' || tool === 'crop'
+      ? []
+      : [tool];
   for (const name of new Set(names)) rememberStyle(name, change);
   if (chosen.length === 0) return;
   const changed = chosen.map((mark) => kindOf(mark).restyle(mark, change));
@@ -211,7 +223,13 @@ export const setCropping = (crop: Rect): void =>
 
 export function setView(crop: Rect, label = 'Crop', joins = ''): void {
   const inside = cropInside(crop, session().picture);
-  changeDocument(label, (draft) => { draft.view.crop = inside; }, joins);
+  changeDocument(
+    label,
+    (draft) => {
+      draft.view.crop = inside;
+    },
+    joins,
+  );
 }
 
 function applyCrop(): void {

@@ -12,7 +12,7 @@ export interface Camera {
 
 export const MOST_SCALE = 32;
 export const LEAST_SCALE = 0.02;
-const MARGIN = 28;
+const MARGIN = 20;
 
 interface Space {
   width: number;
@@ -22,7 +22,10 @@ interface Space {
 /** The camera with a free choice resolved, or the one that shows all of `view`. */
 export function resolveCamera(camera: Camera, view: Rect, space: Space): Camera {
   if (camera.mode === 'free') return camera;
-  const room = { width: Math.max(50, space.width - 2 * MARGIN), height: Math.max(50, space.height - 2 * MARGIN) };
+  const room = {
+    width: Math.max(50, space.width - 2 * MARGIN),
+    height: Math.max(50, space.height - 2 * MARGIN),
+  };
   const scale = fitScale(view, room, 1);
   return {
     mode: 'fit',

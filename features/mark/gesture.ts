@@ -51,8 +51,12 @@ export function pressOn(at: StrokePoint, screen: Point, scale: number, adds: boo
       return;
     }
     const chosen = selection.includes(mark.id)
-      ? adds ? selection.filter((id) => id !== mark.id) : selection
-      : adds ? [...selection, mark.id] : [mark.id];
+      ? adds
+        ? selection.filter((id) => id !== mark.id)
+        : selection
+      : adds
+        ? [...selection, mark.id]
+        : [mark.id];
     select(chosen);
     gesture = { kind: 'move', start: at, marks: selectedMarks().filter((m) => !m.locked) };
     return;
@@ -99,7 +103,9 @@ export function moveTo(points: readonly StrokePoint[], screen: Point, keep: bool
       return;
     }
     case 'pan':
-      update({ camera: pan(session().camera, screen.x - gesture.last.x, screen.y - gesture.last.y) });
+      update({
+        camera: pan(session().camera, screen.x - gesture.last.x, screen.y - gesture.last.y),
+      });
       gesture = { kind: 'pan', last: screen };
       return;
     case 'crop':

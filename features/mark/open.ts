@@ -34,7 +34,13 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
     const shot = { ...waiting, document: waiting.document };
     const begun = resume(shot.document, [], 0, drafts[0]);
     if (!stillWanted()) return;
-    openSession({ ...shot, title: begun.title ?? shot.title, picture, shaper, history: begun.history });
+    openSession({
+      ...shot,
+      title: begun.title ?? shot.title,
+      picture,
+      shaper,
+      history: begun.history,
+    });
     startStoring(shot, { revision: 1, steps: [], unstored: true });
     if (begun.resumed) storeSoon();
     return;
@@ -61,7 +67,11 @@ async function openStored(
   const draft = fitting ?? stale;
   const begun = fitting
     ? resume(shot.document, stored.steps, stored.position, fitting)
-    : { history: { document: draft?.change.document ?? shot.document, ...stored }, title: draft?.change.title, resumed: false };
+    : {
+        history: { document: draft?.change.document ?? shot.document, ...stored },
+        title: draft?.change.title,
+        resumed: false,
+      };
   openSession({
     ...shot,
     title: begun.title ?? shot.title,
@@ -92,7 +102,11 @@ function resume(
   if (!change?.steps) return { history: { document, steps, position }, resumed: false };
   const { keep, added, position: at } = change.steps;
   return {
-    history: { document: change.document, steps: [...steps.slice(0, keep), ...added], position: at },
+    history: {
+      document: change.document,
+      steps: [...steps.slice(0, keep), ...added],
+      position: at,
+    },
     title: change.title,
     resumed: true,
   };

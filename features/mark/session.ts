@@ -37,7 +37,10 @@ export interface Session {
   stored: StoredState;
 }
 
-export type Opened = Pick<Session, 'id' | 'title' | 'picture' | 'provenance' | 'shaper' | 'history'> & {
+export type Opened = Pick<
+  Session,
+  'id' | 'title' | 'picture' | 'provenance' | 'shaper' | 'history'
+> & {
   stored?: StoredState;
 };
 

@@ -11,7 +11,9 @@ type Styles = Record<MarkName, Style>;
 function remembered(): Styles {
   const styles = { ...firstStyles };
   try {
-    const read = z.record(z.string(), z.unknown()).parse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
+    const read = z
+      .record(z.string(), z.unknown())
+      .parse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
     for (const name of markNames) {
       const style = styleSchema.safeParse(read[name]);
       if (style.success) styles[name] = style.data;

@@ -28,9 +28,12 @@ export function useMarkKeys(): void {
   useKey('mod+shift+z,mod+y', redo);
   useKey('mod+d', duplicateSelected);
   useKey('delete,backspace', deleteSelected);
-  useKey('arrowleft,arrowright,arrowup,arrowdown,shift+arrowleft,shift+arrowright,shift+arrowup,shift+arrowdown', (event) => {
-    if (isArrow(event.key)) nudge(arrowStep(event.key, event.shiftKey ? 10 : 1));
-  });
+  useKey(
+    'arrowleft,arrowright,arrowup,arrowdown,shift+arrowleft,shift+arrowright,shift+arrowup,shift+arrowdown',
+    (event) => {
+      if (isArrow(event.key)) nudge(arrowStep(event.key, event.shiftKey ? 10 : 1));
+    },
+  );
   useKey(']', () => session().selection.forEach((id) => shiftInOrder(id, 1)));
   useKey('[', () => session().selection.forEach((id) => shiftInOrder(id, -1)));
   useKey('0', () => update({ camera: { ...session().camera, mode: 'fit' } }));

@@ -18,7 +18,11 @@ interface OutboxState {
   storedCount: number;
 }
 
-export const useOutbox = create<OutboxState>(() => ({ waiting: [], unreachable: false, storedCount: 0 }));
+export const useOutbox = create<OutboxState>(() => ({
+  waiting: [],
+  unreachable: false,
+  storedCount: 0,
+}));
 
 const toWaiting = (entry: OutboxEntry): Waiting => ({
   id: entry.id,
@@ -92,7 +96,8 @@ export function settle(id: string, settled: Settled): void {
 /** Resolves when the server has the take; rejects when it will never take it. */
 export function whenStored(id: string): Promise<Stored> {
   return new Promise((resolve, reject) => {
-    const tell = (settled: Settled) => (settled instanceof Error ? reject(settled) : resolve(settled));
+    const tell = (settled: Settled) =>
+      settled instanceof Error ? reject(settled) : resolve(settled);
     const before = settledTakes.get(id);
     if (before) tell(before);
     else listeners.set(id, [...(listeners.get(id) ?? []), tell]);

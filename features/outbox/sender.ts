@@ -1,7 +1,15 @@
 import type { Stored } from '@/core/contracts/shot';
 import { api, messageOf, noAnswer } from '../api/client';
 import type { OutboxEntry } from './db';
-import { dropFromOutbox, markRefused, onWake, readOutbox, settle, startHolding, useOutbox } from './outbox';
+import {
+  dropFromOutbox,
+  markRefused,
+  onWake,
+  readOutbox,
+  settle,
+  startHolding,
+  useOutbox,
+} from './outbox';
 
 /** Waits between tries while the server does not answer, in milliseconds. */
 const PAUSES = [500, 1000, 2000, 5000, 10_000];

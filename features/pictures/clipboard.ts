@@ -6,7 +6,11 @@ export async function copyPicture(png: Promise<Blob>): Promise<void> {
     throw new Error('This browser gives pages no way to copy a picture. Download it instead.');
   }
   if (!document.hasFocus()) {
-    notify({ key: 'copy-waits', tone: 'plain', title: 'The picture is copied when you are back in this window.' });
+    notify({
+      key: 'copy-waits',
+      tone: 'plain',
+      title: 'The picture is copied when you are back in this window.',
+    });
     await focusReturns();
   }
   try {
@@ -26,7 +30,9 @@ function focusReturns(): Promise<void> {
 
 function plainWords(error: unknown): Error {
   if (error instanceof DOMException && error.name === 'NotAllowedError') {
-    return new Error('The browser did not allow copying. The shot is safe; try Copy again, or download it.');
+    return new Error(
+      'The browser did not allow copying. The shot is safe; try Copy again, or download it.',
+    );
   }
   return error instanceof Error ? error : new Error(String(error));
 }

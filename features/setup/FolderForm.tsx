@@ -18,7 +18,8 @@ interface Props {
 
 type Fields = z.input<typeof folderInputSchema>;
 
-const field = 'h-9 w-full rounded-[7px] border border-edge bg-card px-2.5 aria-invalid:border-brick';
+const field =
+  'h-9 w-full rounded-[7px] border border-edge bg-card px-2.5 aria-invalid:border-brick';
 
 /** Everything of a folder; its path is checked by the server when it is entered. */
 export function FolderForm({ folder, firstPath, onDone }: Props) {
@@ -26,8 +27,24 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
   const form = useForm<Fields, unknown, z.output<typeof folderInputSchema>>({
     resolver: zodResolver(folderInputSchema),
     defaultValues: folder
-      ? { name: folder.name, path: folder.path, format: folder.format, quality: folder.quality, pattern: folder.pattern, isDefault: folder.isDefault, make: false }
-      : { name: '', path: `${firstPath}/`, format: 'png', quality: 85, pattern: firstPattern, isDefault: false, make: false },
+      ? {
+          name: folder.name,
+          path: folder.path,
+          format: folder.format,
+          quality: folder.quality,
+          pattern: folder.pattern,
+          isDefault: folder.isDefault,
+          make: false,
+        }
+      : {
+          name: '',
+          path: `${firstPath}/`,
+          format: 'png',
+          quality: 85,
+          pattern: firstPattern,
+          isDefault: false,
+          make: false,
+        },
   });
   const { register, handleSubmit, watch, formState } = form;
   const { errors } = formState;
@@ -48,7 +65,12 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
         <input className={field} aria-invalid={!!errors.name} {...register('name')} />
       </Row>
       <Row label="Path" error={errors.path?.message}>
-        <input className={`${field} font-measure text-[13px]`} aria-invalid={!!errors.path || !!refused} spellCheck={false} {...register('path')} />
+        <input
+          className={`${field} font-measure text-[13px]`}
+          aria-invalid={!!errors.path || !!refused}
+          spellCheck={false}
+          {...register('path')}
+        />
       </Row>
       {refused && (
         <Problem
@@ -77,17 +99,31 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
         </Row>
         {watch('format') === 'jpeg' && (
           <Row label="Quality, 1 to 100" error={errors.quality?.message}>
-            <input className={field} inputMode="numeric" {...register('quality', { valueAsNumber: true })} />
+            <input
+              className={field}
+              inputMode="numeric"
+              {...register('quality', { valueAsNumber: true })}
+            />
           </Row>
         )}
       </div>
       <Row label="Name pattern" error={errors.pattern?.message}>
-        <input className={`${field} font-measure text-[13px]`} aria-invalid={!!errors.pattern} spellCheck={false} {...register('pattern')} />
+        <input
+          className={`${field} font-measure text-[13px]`}
+          aria-invalid={!!errors.pattern}
+          spellCheck={false}
+          {...register('pattern')}
+        />
       </Row>
       <Example pattern={watch('pattern') ?? ''} format={watch('format') ?? 'png'} />
       <PatternHelp />
       <label className="flex items-center gap-2">
-        <input type="checkbox" className="size-4 accent-petrol" disabled={folder?.isDefault} {...register('isDefault')} />
+        <input
+          type="checkbox"
+          className="size-4 accent-petrol"
+          disabled={folder?.isDefault}
+          {...register('isDefault')}
+        />
         The default folder
       </label>
       <div className="flex justify-end">
@@ -122,7 +158,8 @@ function Example({ pattern, format }: { pattern: string; format: string }) {
   });
   return (
     <p className="-mt-2 text-[13px] text-soft">
-      gives, for example, <span className="font-measure break-all">{`${name}.${format === 'jpeg' ? 'jpg' : format}`}</span>
+      gives, for example,{' '}
+      <span className="font-measure break-all">{`${name}.${format === 'jpeg' ? 'jpg' : format}`}</span>
     </p>
   );
 }

@@ -39,7 +39,11 @@ export function FoldersPage() {
     <div className="max-w-3xl">
       <div className="mb-1 flex items-center gap-4">
         <h1 className="grow font-name text-xl">Folders</h1>
-        <Button look="next" icon={<FolderPlus size={18} strokeWidth={1.75} />} onClick={() => setEditing('new')}>
+        <Button
+          look="next"
+          icon={<FolderPlus size={18} strokeWidth={1.75} />}
+          onClick={() => setEditing('new')}
+        >
           Add a folder
         </Button>
       </div>
@@ -47,7 +51,9 @@ export function FoldersPage() {
         Copies are kept on the computer Rezzik runs on, in these places and below:{' '}
         <span className="font-measure text-[13px] break-all">{roots.join(', ')}</span>
       </p>
-      {problem && <Problem action={<Button onClick={() => void read()}>Try again</Button>}>{problem}</Problem>}
+      {problem && (
+        <Problem action={<Button onClick={() => void read()}>Try again</Button>}>{problem}</Problem>
+      )}
       {folders?.length === 0 && (
         <p className="rounded-[9px] border border-dashed border-edge p-6 text-center text-soft">
           No folder yet. Add the first one, and Keep has a place to put copies.
@@ -55,12 +61,17 @@ export function FoldersPage() {
       )}
       <ul className="flex flex-col gap-2">
         {folders?.map((folder) => (
-          <li key={folder.id} className="flex items-center gap-3 rounded-[9px] border border-line bg-card p-3">
+          <li
+            key={folder.id}
+            className="flex items-center gap-3 rounded-[9px] border border-line bg-card p-3"
+          >
             <div className="min-w-0 grow">
               <p className="flex flex-wrap items-center gap-2">
                 <span className="font-name text-base">{folder.name}</span>
                 {folder.isDefault && (
-                  <span className="rounded-full border border-petrol px-2 text-[13px] text-petrol">default</span>
+                  <span className="rounded-full border border-petrol px-2 text-[13px] text-petrol">
+                    default
+                  </span>
                 )}
               </p>
               <p className="font-measure text-[13px] break-all text-soft">{folder.path}</p>
@@ -71,7 +82,10 @@ export function FoldersPage() {
               {folder.problem && <p className="text-brick">{folder.problem}</p>}
             </div>
             {!folder.isDefault && (
-              <IconButton label={`Make ${folder.name} the default`} onClick={() => void act(api.changeFolder(folder.id, { isDefault: true }))}>
+              <IconButton
+                label={`Make ${folder.name} the default`}
+                onClick={() => void act(api.changeFolder(folder.id, { isDefault: true }))}
+              >
                 <Star size={18} strokeWidth={1.75} />
               </IconButton>
             )}
@@ -84,7 +98,11 @@ export function FoldersPage() {
           </li>
         ))}
       </ul>
-      <Modal open={editing !== null} title={editing === 'new' ? 'Add a folder' : 'Edit the folder'} onClose={() => setEditing(null)}>
+      <Modal
+        open={editing !== null}
+        title={editing === 'new' ? 'Add a folder' : 'Edit the folder'}
+        onClose={() => setEditing(null)}
+      >
         {editing !== null && (
           <FolderForm
             folder={editing === 'new' ? null : editing}

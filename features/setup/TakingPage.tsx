@@ -9,7 +9,9 @@ export function TakingPage() {
   return (
     <div className="max-w-xl">
       <h1 className="mb-1 font-name text-xl">Taking</h1>
-      <p className="mb-4 text-soft">What Rezzik shows and sounds while it takes. All off leaves no sign but the result.</p>
+      <p className="mb-4 text-soft">
+        What Rezzik shows and sounds while it takes. All off leaves no sign but the result.
+      </p>
       <div className="divide-y divide-line rounded-[9px] border border-line bg-card [&>*]:px-4 [&>*]:py-2.5">
         <Toggle
           label="Countdown"

@@ -28,7 +28,7 @@ export function Days({ list, chosen, onChoose, onOpen }: Props) {
     [list.shots, list.waiting, columns],
   );
   // The library keeps its measurements in an object that changes under React's eyes.
-  // eslint-disable-next-line react-hooks/incompatible-library
+
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => space.current,
@@ -50,7 +50,9 @@ export function Days({ list, chosen, onChoose, onOpen }: Props) {
     onChoose(to.id);
     const at = rows.findIndex((row) => row.kind === 'shots' && row.shots.includes(to));
     virtual.scrollToIndex(at);
-    requestAnimationFrame(() => space.current?.querySelector<HTMLElement>(`[data-shot="${to.id}"]`)?.focus());
+    requestAnimationFrame(() =>
+      space.current?.querySelector<HTMLElement>(`[data-shot="${to.id}"]`)?.focus(),
+    );
   };
   return (
     <div ref={space} className="min-h-0 grow overflow-auto px-5">
@@ -64,7 +66,14 @@ export function Days({ list, chosen, onChoose, onOpen }: Props) {
               className="absolute inset-x-0 top-0"
               style={{ height: item.size, transform: `translateY(${item.start}px)` }}
             >
-              <RowView row={row} columns={columns} chosen={chosen} onChoose={onChoose} onOpen={onOpen} onKey={key} />
+              <RowView
+                row={row}
+                columns={columns}
+                chosen={chosen}
+                onChoose={onChoose}
+                onOpen={onOpen}
+                onKey={key}
+              />
             </div>
           );
         })}
@@ -92,7 +101,10 @@ function RowView({ row, columns, ...rest }: RowProps) {
   }
   if (row.kind === 'waiting') return <WaitingRow entry={row.entry} />;
   return (
-    <div className="grid gap-4" style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
+    <div
+      className="grid gap-4"
+      style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+    >
       {row.shots.map((shot) => (
         <Card key={shot.id} shot={shot} {...rest} />
       ))}
@@ -100,7 +112,13 @@ function RowView({ row, columns, ...rest }: RowProps) {
   );
 }
 
-function Card({ shot, chosen, onChoose, onOpen, onKey }: Omit<RowProps, 'row' | 'columns'> & { shot: ShotSummary }) {
+function Card({
+  shot,
+  chosen,
+  onChoose,
+  onOpen,
+  onKey,
+}: Omit<RowProps, 'row' | 'columns'> & { shot: ShotSummary }) {
   const selected = shot.id === chosen;
   return (
     <button
@@ -141,7 +159,9 @@ function WaitingRow({ entry }: { entry: Waiting }) {
   return (
     <p className="rounded-[8px] border border-dashed border-edge bg-card px-3 py-2">
       <span className="font-bold">{entry.title}</span>{' '}
-      <span className="text-brick">{entry.refused ?? 'not stored yet; it is safe in this browser and sent again'}</span>
+      <span className="text-brick">
+        {entry.refused ?? 'not stored yet; it is safe in this browser and sent again'}
+      </span>
     </p>
   );
 }

@@ -37,30 +37,63 @@ export function ShelfView() {
         place="shelf"
         shot={shot && !bin ? shot.id : null}
         actions={
-          <Button look="next" icon={<Aperture size={18} strokeWidth={1.75} />} onClick={() => navigate('/take')}>
+          <Button
+            look="next"
+            icon={<Aperture size={18} strokeWidth={1.75} />}
+            onClick={() => navigate('/take')}
+          >
             Take
           </Button>
         }
       />
       <div className="flex min-h-0 grow">
         <nav aria-label="Places" className="w-[180px] shrink-0 border-r border-line bg-paper p-2.5">
-          <Place label="Everything" icon={<Inbox size={18} strokeWidth={1.75} />} current={!bin} count={bin ? null : list.total} onClick={() => show(false)} />
-          <Place label="Bin" icon={<Archive size={18} strokeWidth={1.75} />} current={bin} count={bin ? list.total : null} onClick={() => show(true)} />
+          <Place
+            label="Everything"
+            icon={<Inbox size={18} strokeWidth={1.75} />}
+            current={!bin}
+            count={bin ? null : list.total}
+            onClick={() => show(false)}
+          />
+          <Place
+            label="Bin"
+            icon={<Archive size={18} strokeWidth={1.75} />}
+            current={bin}
+            count={bin ? list.total : null}
+            onClick={() => show(true)}
+          />
         </nav>
         <main aria-label={bin ? 'Bin' : 'Shots by day'} className="flex min-w-0 grow flex-col">
           <h1 className="sr-only">{bin ? 'Bin' : 'Shelf'}</h1>
           {list.problem && (
             <div className="p-4">
-              <Problem action={<Button onClick={list.reload}>Try again</Button>}>{list.problem}</Problem>
+              <Problem action={<Button onClick={list.reload}>Try again</Button>}>
+                {list.problem}
+              </Problem>
             </div>
           )}
           {list.loaded && list.shots.length === 0 && list.waiting.length === 0 ? (
             <Empty bin={bin} />
           ) : (
-            <Days list={list} chosen={chosen} onChoose={setChosen} onOpen={(s: ShotSummary) => !bin && navigate(`/shots/${s.id}`)} />
+            <Days
+              list={list}
+              chosen={chosen}
+              onChoose={setChosen}
+              onOpen={(s: ShotSummary) => !bin && navigate(`/shots/${s.id}`)}
+            />
           )}
         </main>
-        {shot && <ShotFacts key={shot.id} shot={shot} onChanged={list.replace} onGone={(id) => { list.remove(id); setChosen(null); }} />}
+        {shot && (
+          <ShotFacts
+            key={shot.id}
+            shot={shot}
+            onChanged={list.replace}
+            onGone={(id) => {
+              list.remove(id);
+              setChosen(null);
+            }}
+          />
+        )}
       </div>
     </>
   );

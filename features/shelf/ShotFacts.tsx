@@ -36,7 +36,8 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
       setProblem(messageOf(error));
     }
   };
-  const rename = (title: string) => void act(api.rename(shot.id, title), () => onChanged({ ...shot, title }));
+  const rename = (title: string) =>
+    void act(api.rename(shot.id, title), () => onChanged({ ...shot, title }));
   const bin = () =>
     void act(api.bin(shot.id), () => {
       onGone(shot.id);
@@ -44,16 +45,26 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
         key: 'binned',
         tone: 'plain',
         title: `“${shot.title}” is in the bin`,
-        action: { label: 'Restore', act: () => void api.restore(shot.id).then(() => navigate(`/shots/${shot.id}`)) },
+        action: {
+          label: 'Restore',
+          act: () => void api.restore(shot.id).then(() => navigate(`/shots/${shot.id}`)),
+        },
       });
     });
   const source = sourceNames.find((name) => name === shot.source);
   const icon = { size: 18, strokeWidth: 1.75 };
   return (
-    <aside aria-label="About this shot" className="flex w-[262px] shrink-0 flex-col border-l border-line bg-paper">
+    <aside
+      aria-label="About this shot"
+      className="flex w-[262px] shrink-0 flex-col border-l border-line bg-paper"
+    >
       <div className="flex min-h-0 grow flex-col gap-4 overflow-auto p-3">
         <TitleField title={shot.title} onChange={rename} />
-        <img src={thumbnailUrl(shot)} alt="" className="max-h-44 w-full rounded-[6px] border border-line bg-card object-contain" />
+        <img
+          src={thumbnailUrl(shot)}
+          alt=""
+          className="max-h-44 w-full rounded-[6px] border border-line bg-card object-contain"
+        />
         {problem && <Problem>{problem}</Problem>}
         <dl className="grid grid-cols-[60px_1fr] gap-x-2">
           <dt className="text-soft">From</dt>
@@ -78,7 +89,12 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
       <div className="flex flex-wrap gap-2 border-t border-line p-3">
         {shot.binnedAt ? (
           <>
-            <Button look="next" className="grow" icon={<ArchiveRestore {...icon} />} onClick={() => void act(api.restore(shot.id), () => onGone(shot.id))}>
+            <Button
+              look="next"
+              className="grow"
+              icon={<ArchiveRestore {...icon} />}
+              onClick={() => void act(api.restore(shot.id), () => onGone(shot.id))}
+            >
               Restore
             </Button>
             <Button look="danger" onClick={() => setErasing(true)}>
@@ -87,10 +103,18 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
           </>
         ) : (
           <>
-            <Button className="grow" icon={<PencilLine {...icon} />} onClick={() => navigate(`/shots/${shot.id}`)}>
+            <Button
+              className="grow"
+              icon={<PencilLine {...icon} />}
+              onClick={() => navigate(`/shots/${shot.id}`)}
+            >
               Mark
             </Button>
-            <Button className="grow" icon={<FolderDown {...icon} />} onClick={() => navigate(`/shots/${shot.id}/keep`)}>
+            <Button
+              className="grow"
+              icon={<FolderDown {...icon} />}
+              onClick={() => navigate(`/shots/${shot.id}/keep`)}
+            >
               Keep
             </Button>
             <IconButton label="Put in the bin" onClick={bin} className="border border-edge bg-card">
@@ -128,7 +152,11 @@ function CopyItem({ copy }: { copy: Copy }) {
       </div>
       <IconButton
         label={`Copy the path of ${name}`}
-        onClick={() => void copyText(copy.path).then(() => notify({ key: 'path', tone: 'good', title: 'Path copied', lines: [copy.path] }))}
+        onClick={() =>
+          void copyText(copy.path).then(() =>
+            notify({ key: 'path', tone: 'good', title: 'Path copied', lines: [copy.path] }),
+          )
+        }
       >
         <ClipboardCopy size={16} strokeWidth={1.75} />
       </IconButton>

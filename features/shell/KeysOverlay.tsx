@@ -63,7 +63,12 @@ export function KeysOverlay() {
   useKey('shift+?', () => setOpen(true));
   useKey('?', () => setOpen(true));
   return (
-    <Modal open={open} title="Keys" description="Letters act while no field has the focus." onClose={() => setOpen(false)}>
+    <Modal
+      open={open}
+      title="Keys"
+      description="Letters act while no field has the focus."
+      onClose={() => setOpen(false)}
+    >
       <div className="grid grid-cols-2 gap-5">
         {groups.map((group) => (
           <section key={group.title}>

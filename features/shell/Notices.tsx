@@ -81,10 +81,21 @@ function Card({ notice }: { notice: Notice }) {
 }
 
 function Picture({ notice }: { notice: Notice }) {
-  const image = <img src={notice.picture} alt="" className="h-14 w-20 rounded-[5px] border border-line object-cover" />;
+  const image = (
+    <img
+      src={notice.picture}
+      alt=""
+      className="h-14 w-20 rounded-[5px] border border-line object-cover"
+    />
+  );
   if (!notice.href) return image;
   return (
-    <a href={notice.href} onClick={followLink} aria-label={`Mark: ${notice.title}`} className="shrink-0">
+    <a
+      href={notice.href}
+      onClick={followLink}
+      aria-label={`Mark: ${notice.title}`}
+      className="shrink-0"
+    >
       {image}
     </a>
   );

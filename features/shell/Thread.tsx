@@ -24,25 +24,37 @@ export function Thread({ step, place, shot, middle, actions }: Props) {
   ];
   return (
     <header className="flex h-[54px] shrink-0 items-center gap-4 border-b border-line bg-paper px-4">
-      <a href="/take" onClick={followLink} className="flex items-center gap-2 font-name text-xl text-ink">
+      <a
+        href="/take"
+        onClick={followLink}
+        className="flex items-center gap-2 font-name text-xl text-ink"
+      >
         <Logo />
         Rezzik
       </a>
       <nav aria-label="Steps" className="flex items-center">
         {steps.map(({ name, label, href }, i) => (
           <Fragment key={name}>
-            {i > 0 && <span aria-hidden className="w-5 border-t-2 border-dotted border-edge" />}
+            {i > 0 && (
+              <span aria-hidden className="mx-1 w-4 border-t-2 border-dotted border-edge" />
+            )}
             <StepLink label={label} href={href} current={name === step} />
           </Fragment>
         ))}
       </nav>
       <div className="flex min-w-0 grow items-center gap-3">{middle}</div>
       <div className="flex shrink-0 items-center gap-2">
-        <PlaceLink href="/shelf" current={place === 'shelf'} label="Shelf" icon={<Layers size={18} strokeWidth={1.75} />} />
+        <PlaceLink
+          href="/shelf"
+          current={place === 'shelf'}
+          label="Shelf"
+          icon={<Layers size={18} strokeWidth={1.75} />}
+        />
         <PlaceLink
           href="/setup/folders"
           current={place === 'setup'}
           label="Setup"
+          iconOnly
           icon={<SlidersHorizontal size={18} strokeWidth={1.75} />}
         />
         {actions}
@@ -51,7 +63,15 @@ export function Thread({ step, place, shot, middle, actions }: Props) {
   );
 }
 
-function StepLink({ label, href, current }: { label: string; href: string | null; current: boolean }) {
+function StepLink({
+  label,
+  href,
+  current,
+}: {
+  label: string;
+  href: string | null;
+  current: boolean;
+}) {
   const look = classes(
     'rounded-[7px] px-3 py-1.5',
     current ? 'bg-ink font-bold text-on-ink' : 'text-soft',
@@ -59,25 +79,39 @@ function StepLink({ label, href, current }: { label: string; href: string | null
   );
   if (!href) return <span className={look}>{label}</span>;
   return (
-    <a href={href} onClick={followLink} aria-current={current ? 'step' : undefined} className={look}>
+    <a
+      href={href}
+      onClick={followLink}
+      aria-current={current ? 'step' : undefined}
+      className={look}
+    >
       {label}
     </a>
   );
 }
 
-function PlaceLink(props: { href: string; label: string; icon: ReactNode; current: boolean }) {
+interface PlaceProps {
+  href: string;
+  label: string;
+  icon: ReactNode;
+  current: boolean;
+  iconOnly?: boolean;
+}
+
+function PlaceLink(props: PlaceProps) {
   return (
     <a
       href={props.href}
       onClick={followLink}
       aria-current={props.current ? 'page' : undefined}
+      title={props.iconOnly ? props.label : undefined}
       className={classes(
         'inline-flex h-9 items-center gap-2 rounded-[7px] border px-3 hover:bg-tint',
         props.current ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
       )}
     >
       {props.icon}
-      {props.label}
+      <span className={props.iconOnly ? 'sr-only' : undefined}>{props.label}</span>
     </a>
   );
 }

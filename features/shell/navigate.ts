@@ -11,7 +11,8 @@ export function navigate(path: string, how: 'push' | 'replace' = 'push'): void {
 
 /** For links: a plain click stays in the shell, any other does what the browser does. */
 export function followLink(event: MouseEvent<HTMLAnchorElement>): void {
-  if (event.button !== 0 || event.metaKey || event.ctrlKey || event.shiftKey || event.altKey) return;
+  if (event.button !== 0 || event.metaKey || event.ctrlKey || event.shiftKey || event.altKey)
+    return;
   event.preventDefault();
   navigate(event.currentTarget.pathname);
 }

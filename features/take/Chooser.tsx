@@ -65,10 +65,18 @@ export function Chooser({ stilled, onTake, onCancel }: Props) {
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <h1 className="font-name text-lg">The picture is still</h1>
         <p className="text-soft">
-          {region ? 'Adjust it by its edges, arrow keys or numbers.' : 'Drag over the part you want, or press an arrow key.'}
+          {region
+            ? 'Adjust it by its edges, arrow keys or numbers.'
+            : 'Drag over the part you want, or press an arrow key.'}
         </p>
       </div>
-      <StillPicture stilled={stilled} selection={selection} setSelection={setSelection} at={at} setAt={setAt} />
+      <StillPicture
+        stilled={stilled}
+        selection={selection}
+        setSelection={setSelection}
+        at={at}
+        setAt={setAt}
+      />
       <div className="mt-3 flex flex-wrap items-center gap-3">
         {(['x', 'y', 'width', 'height'] as const).map((field) => (
           <NumberInput
@@ -78,14 +86,23 @@ export function Chooser({ stilled, onTake, onCancel }: Props) {
             onCommit={(value) => setSelection((s) => typeNumber(s, field, value))}
           />
         ))}
-        <output aria-live="polite" aria-label="Size of the region" className="font-measure text-[13px] text-soft">
+        <output
+          aria-live="polite"
+          aria-label="Size of the region"
+          className="font-measure text-[13px] text-soft"
+        >
           {region ? `${region.width} × ${region.height} px` : 'no region yet'}
         </output>
         <span className="grow" />
         <Button hint="Esc" icon={<X size={16} strokeWidth={1.75} />} onClick={onCancel}>
           Leave it
         </Button>
-        <Button look="next" hint="Enter" icon={<Check size={18} strokeWidth={1.75} />} onClick={take}>
+        <Button
+          look="next"
+          hint="Enter"
+          icon={<Check size={18} strokeWidth={1.75} />}
+          onClick={take}
+        >
           {region ? 'Take this region' : 'Take all of it'}
         </Button>
       </div>
@@ -149,7 +166,14 @@ function StillPicture({ stilled, selection, setSelection, at, setAt }: PicturePr
       >
         <canvas ref={canvas} className="size-full" />
         <Overlay selection={selection} scale={scale} />
-        {at && <PixelView picture={picture} at={at} space={{ width: picture.width * scale, height: picture.height * scale }} scale={scale} />}
+        {at && (
+          <PixelView
+            picture={picture}
+            at={at}
+            space={{ width: picture.width * scale, height: picture.height * scale }}
+            scale={scale}
+          />
+        )}
       </div>
     </div>
   );
@@ -160,19 +184,39 @@ function Overlay({ selection, scale }: { selection: Selection; scale: number }) 
   const { region, frame } = selection;
   const width = frame.width * scale;
   const height = frame.height * scale;
-  if (!region) return <div aria-hidden className="pointer-events-none absolute inset-0 border-2 border-saffron" />;
-  const r = { x: region.x * scale, y: region.y * scale, width: region.width * scale, height: region.height * scale };
+  if (!region)
+    return (
+      <div aria-hidden className="pointer-events-none absolute inset-0 border-2 border-saffron" />
+    );
+  const r = {
+    x: region.x * scale,
+    y: region.y * scale,
+    width: region.width * scale,
+    height: region.height * scale,
+  };
   const hole = `M0 0H${width}V${height}H0Z M${r.x} ${r.y}V${r.y + r.height}H${r.x + r.width}V${r.y}Z`;
   return (
     <>
-      <svg aria-hidden className="pointer-events-none absolute inset-0" width={width} height={height}>
-        <path d={hole} fillRule="evenodd" className="fill-ink/50 dark:fill-black/50" />
+      <svg
+        aria-hidden
+        className="pointer-events-none absolute inset-0"
+        width={width}
+        height={height}
+      >
+        <path d={hole} fillRule="evenodd" className="dark:fill-black/50 fill-ink/50" />
         <rect {...r} fill="none" className="stroke-ink" strokeWidth={3} />
         <rect {...r} fill="none" className="stroke-saffron" strokeWidth={1.5} />
         {grips.map((grip) => {
           const p = gripPoint(r, grip);
           return (
-            <circle key={grip} cx={p.x} cy={p.y} r={5} className="fill-card stroke-petrol" strokeWidth={2} />
+            <circle
+              key={grip}
+              cx={p.x}
+              cy={p.y}
+              r={5}
+              className="fill-card stroke-petrol"
+              strokeWidth={2}
+            />
           );
         })}
       </svg>

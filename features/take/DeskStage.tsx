@@ -51,7 +51,9 @@ function DisplayChooser() {
           onClick={() => useTake.setState({ display: id })}
           className={classes(
             'h-7 rounded-full border px-3 text-[13px]',
-            id === display ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
+            id === display
+              ? 'border-petrol bg-tint text-petrol'
+              : 'border-edge bg-card hover:bg-tint',
           )}
         >
           {label}
@@ -85,7 +87,8 @@ function LiveDesk({ shaper }: { shaper: Shaper }) {
     const dots = scale * window.devicePixelRatio;
     const width = Math.round(part.width * dots);
     const height = Math.round(part.height * dots);
-    if (element.width !== width || element.height !== height) Object.assign(element, { width, height });
+    if (element.width !== width || element.height !== height)
+      Object.assign(element, { width, height });
     surface.setTransform(dots, 0, 0, dots, 0, 0);
     surface.clearRect(0, 0, part.width, part.height);
     paintDesk(surface, desk, shaper, part);

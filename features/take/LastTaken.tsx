@@ -31,7 +31,10 @@ export function LastTaken() {
     );
   }
   return (
-    <section aria-label="Last taken" className="mt-3 flex shrink-0 items-center gap-3 overflow-hidden">
+    <section
+      aria-label="Last taken"
+      className="mt-3 flex shrink-0 items-center gap-3 overflow-hidden"
+    >
       <h2 className="w-14 shrink-0 font-bold text-soft">Last taken</h2>
       {unreachable && (
         <p role="status" className="text-[13px] text-brick">
@@ -51,7 +54,12 @@ export function LastTaken() {
               aria-label={shot.title}
               className="block h-[62px] w-[100px] overflow-hidden rounded-[5px] border border-line bg-card"
             >
-              <img src={thumbnailUrl(shot)} alt="" className="size-full object-cover" loading="lazy" />
+              <img
+                src={thumbnailUrl(shot)}
+                alt=""
+                className="size-full object-cover"
+                loading="lazy"
+              />
             </a>
           </li>
         ))}

@@ -31,8 +31,10 @@ export function PixelView({ picture, at, space, scale }: Props) {
     surface.strokeStyle = '#000000';
     surface.strokeRect(middle - 1.5, middle - 1.5, ENLARGED + 3, ENLARGED + 3);
   }, [picture, x, y]);
-  const left = at.x * scale + 24 + SIDE > space.width ? at.x * scale - 24 - SIDE : at.x * scale + 24;
-  const top = at.y * scale + 24 + SIDE + 22 > space.height ? at.y * scale - 46 - SIDE : at.y * scale + 24;
+  const left =
+    at.x * scale + 24 + SIDE > space.width ? at.x * scale - 24 - SIDE : at.x * scale + 24;
+  const top =
+    at.y * scale + 24 + SIDE + 22 > space.height ? at.y * scale - 46 - SIDE : at.y * scale + 24;
   return (
     <div
       aria-hidden

@@ -20,7 +20,11 @@ export function ScreenStage() {
           </span>
         )}
         {stream && (
-          <Button className="ml-auto" icon={<MonitorX size={16} strokeWidth={1.75} />} onClick={stopSharing}>
+          <Button
+            className="ml-auto"
+            icon={<MonitorX size={16} strokeWidth={1.75} />}
+            onClick={stopSharing}
+          >
             Stop sharing
           </Button>
         )}
@@ -39,13 +43,17 @@ export function ScreenStage() {
       ) : (
         <div className="grid min-h-0 grow place-content-center justify-items-center gap-4 text-center">
           <p role="status" className="max-w-md font-bold">
-            {said ?? 'Share a screen, a window or a tab once; then take from it as often as you like.'}
+            {said ??
+              'Share a screen, a window or a tab once; then take from it as often as you like.'}
           </p>
           <p className="max-w-md text-soft">
             The browser asks what to share and shows that it is shared. Rezzik takes a picture only
             when you say so.
           </p>
-          <Button icon={<MonitorUp size={18} strokeWidth={1.75} />} onClick={() => void startSharing()}>
+          <Button
+            icon={<MonitorUp size={18} strokeWidth={1.75} />}
+            onClick={() => void startSharing()}
+          >
             Share a screen
           </Button>
         </div>

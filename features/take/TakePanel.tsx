@@ -1,4 +1,11 @@
-import { Aperture, Copy, FolderDown, Monitor, PencilLine, SquareDashedMousePointer } from 'lucide-react';
+import {
+  Aperture,
+  Copy,
+  FolderDown,
+  Monitor,
+  PencilLine,
+  SquareDashedMousePointer,
+} from 'lucide-react';
 import { useEffect, useState, type ReactNode } from 'react';
 import { limits } from '@/core/contracts/limits';
 import type { Folder } from '@/core/contracts/folder';
@@ -20,10 +27,23 @@ export function TakePanel() {
   const phase = useTake((s) => s.phase);
   const problem = useTake((s) => s.problem);
   return (
-    <aside aria-label="How to take" className="flex w-[270px] shrink-0 flex-col border-r border-line bg-paper">
+    <aside
+      aria-label="How to take"
+      className="flex w-[270px] shrink-0 flex-col border-r border-line bg-paper"
+    >
       <div className="min-h-0 grow overflow-auto p-3">
-        <div role="radiogroup" aria-label="What to take" className="flex flex-col gap-1 border-b border-line pb-3">
-          <Kind name="full" hint="1" label="Full screen" note="A display, or all of them" icon={<Monitor size={20} strokeWidth={1.75} />} />
+        <div
+          role="radiogroup"
+          aria-label="What to take"
+          className="flex flex-col gap-1 border-b border-line pb-3"
+        >
+          <Kind
+            name="full"
+            hint="1"
+            label="Full screen"
+            note="A display, or all of them"
+            icon={<Monitor size={20} strokeWidth={1.75} />}
+          />
           <Kind
             name="region"
             hint="3"
@@ -38,7 +58,13 @@ export function TakePanel() {
       <div className="flex flex-col gap-2 p-3">
         {problem && <Problem>{problem}</Problem>}
         {phase.name === 'ready' ? (
-          <Button look="next" hint="Enter" className="h-12 text-base" icon={<Aperture size={20} strokeWidth={1.75} />} onClick={startTake}>
+          <Button
+            look="next"
+            hint="Enter"
+            className="h-12 text-base"
+            icon={<Aperture size={20} strokeWidth={1.75} />}
+            onClick={startTake}
+          >
             {kind === 'full' ? 'Take the screen' : 'Take a region'}
           </Button>
         ) : (
@@ -76,7 +102,9 @@ function Kind({ name, hint, label, note, icon }: KindProps) {
       {icon}
       <span className="grow">
         <span className="block font-bold">{label}</span>
-        <span className={classes('block text-[13px]', current ? 'text-on-ink' : 'text-soft')}>{note}</span>
+        <span className={classes('block text-[13px]', current ? 'text-on-ink' : 'text-soft')}>
+          {note}
+        </span>
       </span>
       <Key>{hint}</Key>
     </button>
@@ -113,7 +141,13 @@ function Delay() {
             {seconds}
           </button>
         ))}
-        <button type="button" aria-label="Own delay" aria-pressed={isOwn} className={chip(isOwn)} onClick={() => setOwn(true)}>
+        <button
+          type="button"
+          aria-label="Own delay"
+          aria-pressed={isOwn}
+          className={chip(isOwn)}
+          onClick={() => setOwn(true)}
+        >
           …
         </button>
       </div>
@@ -148,8 +182,18 @@ function Then() {
     <section className="py-3">
       <h2 className="mb-2 font-bold">Then</h2>
       <div role="group" aria-label="Then" className="flex flex-wrap gap-1.5">
-        <Choice label="Copy" on={thenCopy} icon={<Copy size={16} strokeWidth={1.75} />} onChange={(on) => changeSettings({ thenCopy: on })} />
-        <Choice label="Mark" on={thenMark} icon={<PencilLine size={16} strokeWidth={1.75} />} onChange={(on) => changeSettings({ thenMark: on })} />
+        <Choice
+          label="Copy"
+          on={thenCopy}
+          icon={<Copy size={16} strokeWidth={1.75} />}
+          onChange={(on) => changeSettings({ thenCopy: on })}
+        />
+        <Choice
+          label="Mark"
+          on={thenMark}
+          icon={<PencilLine size={16} strokeWidth={1.75} />}
+          onChange={(on) => changeSettings({ thenMark: on })}
+        />
         {folder && (
           <Choice
             label={`Keep in ${folder.name}`}
@@ -171,7 +215,12 @@ function Then() {
   );
 }
 
-function Choice(props: { label: string; on: boolean; icon: ReactNode; onChange: (on: boolean) => void }) {
+function Choice(props: {
+  label: string;
+  on: boolean;
+  icon: ReactNode;
+  onChange: (on: boolean) => void;
+}) {
   return (
     <button
       type="button"

@@ -37,8 +37,16 @@ export function TakeView() {
         step="take"
         middle={
           <div role="group" aria-label="Sources" className="flex gap-2">
-            <SourceChip name="desk" icon={<Sprout size={16} strokeWidth={1.75} />} label="Practice desk" />
-            <SourceChip name="screen" icon={<MonitorUp size={16} strokeWidth={1.75} />} label="Shared screen" />
+            <SourceChip
+              name="desk"
+              icon={<Sprout size={16} strokeWidth={1.75} />}
+              label="Practice desk"
+            />
+            <SourceChip
+              name="screen"
+              icon={<MonitorUp size={16} strokeWidth={1.75} />}
+              label="Shared screen"
+            />
             <Chip
               icon={<FolderOpen size={16} strokeWidth={1.75} />}
               label="Open a picture"
@@ -110,7 +118,15 @@ function useBringing(openInMark: boolean): void {
   }, [openInMark]);
 }
 
-function SourceChip({ name, label, icon }: { name: 'desk' | 'screen'; label: string; icon: ReactNode }) {
+function SourceChip({
+  name,
+  label,
+  icon,
+}: {
+  name: 'desk' | 'screen';
+  label: string;
+  icon: ReactNode;
+}) {
   const current = useTake((s) => s.source) === name;
   const choose = () => {
     cancelTake();

@@ -36,14 +36,16 @@ export function finishTake(stilled: Stilled, png: Promise<Blob>, crop: Rect): vo
       key: `${key} unsafe`,
       tone: 'bad',
       title: 'This shot could not be put aside',
-      lines: ['The browser’s own store refused it. Copy or download it now; closing this tab would lose it.'],
+      lines: [
+        'The browser’s own store refused it. Copy or download it now; closing this tab would lose it.',
+      ],
       reason: messageOf(error),
     });
   });
   void thumb(key, picture, document);
   if (settings.thenCopy) void copy(key, picture, document);
   if (settings.thenKeep) void keep(key, id);
-  if (!settings.thenCopy && !settings.thenKeep) tell(key, 'On the Shelf');
+  void arrive(key, id);
 }
 
 function showNotice(key: string, id: string, title: string, marking: boolean): void {
@@ -104,6 +106,12 @@ async function copy(key: string, frame: ImageBitmap, document: ShotDocument): Pr
   }
 }
 
+/** The take says where it is once the server has it; trouble is the outbox's to tell. */
+async function arrive(key: string, id: string): Promise<void> {
+  const stored = await whenStored(id).catch(() => null);
+  if (stored) tell(key, 'On the Shelf');
+}
+
 async function keep(key: string, id: string): Promise<void> {
   try {
     await whenStored(id);
@@ -115,7 +123,10 @@ async function keep(key: string, id: string): Promise<void> {
   } catch (error) {
     const reason = error instanceof ApiError ? error.reason : undefined;
     dismiss(`${key} keep`);
-    tell(key, `Not kept in a folder. ${messageOf(error)}`, { reason, again: () => void keep(key, id) });
+    tell(key, `Not kept in a folder. ${messageOf(error)}`, {
+      reason,
+      again: () => void keep(key, id),
+    });
   }
 }
 

@@ -46,7 +46,9 @@ export function startTake(): void {
     void still(mine);
     return;
   }
-  useTake.setState({ phase: { name: 'counting', until: Date.now() + delay * 1000, seconds: delay } });
+  useTake.setState({
+    phase: { name: 'counting', until: Date.now() + delay * 1000, seconds: delay },
+  });
   countdown = setTimeout(() => void still(mine), delay * 1000);
 }
 

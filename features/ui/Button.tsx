@@ -15,7 +15,8 @@ interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
 const looks: Record<Look, string> = {
   next: 'border-ink bg-saffron text-on-saffron font-bold hover:brightness-105 disabled:opacity-60',
   plain: 'border-edge bg-card text-ink hover:bg-tint disabled:text-faint disabled:hover:bg-card',
-  quiet: 'border-transparent text-ink hover:bg-tint disabled:text-faint disabled:hover:bg-transparent',
+  quiet:
+    'border-transparent text-ink hover:bg-tint disabled:text-faint disabled:hover:bg-transparent',
   danger: 'border-brick bg-card text-brick hover:bg-tint',
 };
 

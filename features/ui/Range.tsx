@@ -12,7 +12,16 @@ interface Props {
 }
 
 /** A slider with its name and value; the arrow keys move it by one step. */
-export function Range({ label, value, min, max, step = 1, unit = '', width = 'w-24', onChange }: Props) {
+export function Range({
+  label,
+  value,
+  min,
+  max,
+  step = 1,
+  unit = '',
+  width = 'w-24',
+  onChange,
+}: Props) {
   return (
     <div className="flex items-center gap-2">
       <span aria-hidden className="text-soft">

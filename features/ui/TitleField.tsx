@@ -2,7 +2,13 @@ import { useEffect, useState } from 'react';
 import { limits } from '@/core/contracts/limits';
 
 /** A name, edited in place: Enter or leaving takes it, Esc puts the old one back. */
-export function TitleField({ title, onChange }: { title: string; onChange: (title: string) => void }) {
+export function TitleField({
+  title,
+  onChange,
+}: {
+  title: string;
+  onChange: (title: string) => void;
+}) {
   const [typed, setTyped] = useState(title);
   useEffect(() => setTyped(title), [title]);
   const commit = () => {

@@ -23,7 +23,7 @@ export function Toggle({ label, note, checked, disabled, onChange }: Props) {
         checked={checked}
         disabled={disabled}
         onCheckedChange={onChange}
-        className="relative h-6 w-10 shrink-0 rounded-full border border-edge bg-line transition-colors data-[state=checked]:border-petrol data-[state=checked]:bg-petrol disabled:opacity-50"
+        className="relative h-6 w-10 shrink-0 rounded-full border border-edge bg-line transition-colors disabled:opacity-50 data-[state=checked]:border-petrol data-[state=checked]:bg-petrol"
       >
         <Switch.Thumb className="block size-4 translate-x-1 rounded-full bg-card transition-transform data-[state=checked]:translate-x-[19px]" />
       </Switch.Root>

@@ -26,5 +26,10 @@ export function formatDay(iso: string, now = new Date()): string {
   if (days === 0) return 'Today';
   if (days === 1) return 'Yesterday';
   const year = day.getFullYear() === now.getFullYear() ? {} : ({ year: 'numeric' } as const);
-  return new Intl.DateTimeFormat(undefined, { weekday: 'long', day: 'numeric', month: 'long', ...year }).format(day);
+  return new Intl.DateTimeFormat(undefined, {
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    ...year,
+  }).format(day);
 }

@@ -1,7 +1,10 @@
 import { useLayoutEffect, useRef, useState, type RefObject } from 'react';
 
 /** The size of an element's content box, followed as it changes. */
-export function useSize<T extends HTMLElement>(): [RefObject<T | null>, { width: number; height: number }] {
+export function useSize<T extends HTMLElement>(): [
+  RefObject<T | null>,
+  { width: number; height: number },
+] {
   const ref = useRef<T>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {

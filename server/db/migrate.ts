@@ -12,7 +12,9 @@ export async function migrate(folder = join(process.cwd(), 'migrations')): Promi
     await tx`select pg_advisory_xact_lock(${LOCK})`;
     await tx`create table if not exists migrations (
       name text primary key, applied_at timestamptz not null default now())`;
-    const done = new Set((await tx<{ name: string }[]>`select name from migrations`).map((r) => r.name));
+    const done = new Set(
+      (await tx<{ name: string }[]>`select name from migrations`).map((r) => r.name),
+    );
     const fresh = names.filter((name) => !done.has(name));
     for (const name of fresh) {
       await tx.unsafe(await readFile(join(folder, name), 'utf8'));

@@ -40,7 +40,10 @@ export async function fillDemo(now = new Date()): Promise<void> {
     const [there] = await sql()`select 1 from folders where id = ${fixedId(folder.name)}`;
     if (there) continue;
     const path = join(env().dataDir, 'kept', folder.name);
-    await addFolder({ ...folder, path, make: true, isDefault: folder.name === 'Guides' }, fixedId(folder.name));
+    await addFolder(
+      { ...folder, path, make: true, isDefault: folder.name === 'Guides' },
+      fixedId(folder.name),
+    );
   }
   const total = scenes.length;
   for (const [i, scene] of scenes.entries()) {

@@ -19,7 +19,12 @@ const BLUE = '#0072B2';
 const YELLOW = '#F0E442';
 const INK = '#1C2B2A';
 
-const arrow = (id: string, from: [number, number], to: [number, number], bend: [number, number] | null = null): Mark => ({
+const arrow = (
+  id: string,
+  from: [number, number],
+  to: [number, number],
+  bend: [number, number] | null = null,
+): Mark => ({
   id,
   kind: 'arrow',
   from: { x: from[0], y: from[1] },
@@ -120,7 +125,12 @@ const fault = (daysAgo: number, time: string, keep?: Scene['keep']): Scene => ({
   keep,
 });
 
-const register = (title: string, daysAgo: number, time: string, extra: Partial<Scene> = {}): Scene => ({
+const register = (
+  title: string,
+  daysAgo: number,
+  time: string,
+  extra: Partial<Scene> = {},
+): Scene => ({
   title,
   daysAgo,
   time,
@@ -129,10 +139,27 @@ const register = (title: string, daysAgo: number, time: string, extra: Partial<S
   ...extra,
 });
 
-const menu = (title: string, name: 'Beds' | 'Labels', daysAgo: number, time: string, extra: Partial<Scene> = {}): Scene =>
-  register(title, daysAgo, time, { clicks: [['click', `menu:${name}`], ['hover', 'entry:1']], ...extra });
+const menu = (
+  title: string,
+  name: 'Beds' | 'Labels',
+  daysAgo: number,
+  time: string,
+  extra: Partial<Scene> = {},
+): Scene =>
+  register(title, daysAgo, time, {
+    clicks: [
+      ['click', `menu:${name}`],
+      ['hover', 'entry:1'],
+    ],
+    ...extra,
+  });
 
-const notes = (title: string, daysAgo: number, time: string, extra: Partial<Scene> = {}): Scene => ({
+const notes = (
+  title: string,
+  daysAgo: number,
+  time: string,
+  extra: Partial<Scene> = {},
+): Scene => ({
   title,
   daysAgo,
   time,
@@ -141,7 +168,12 @@ const notes = (title: string, daysAgo: number, time: string, extra: Partial<Scen
   ...extra,
 });
 
-const whole = (title: string, daysAgo: number, time: string, display: Scene['display'] = 'Left'): Scene => ({
+const whole = (
+  title: string,
+  daysAgo: number,
+  time: string,
+  display: Scene['display'] = 'Left',
+): Scene => ({
   title,
   daysAgo,
   time,
@@ -153,39 +185,82 @@ export const scenes: readonly Scene[] = [
   whole('First look at the new desk', 20, '09:12', 'all'),
   register('Plant register before the count', 20, '10:05', { keep: ['Records'] }),
   notes('Notes for Sorrel', 19, '08:50'),
-  menu('Where the beds menu is', 'Beds', 19, '11:31', { marks: [arrow('a', [420, 60], [292, 66])], keep: ['Guides'] }),
+  menu('Where the beds menu is', 'Beds', 19, '11:31', {
+    marks: [arrow('a', [420, 60], [292, 66])],
+    keep: ['Guides'],
+  }),
   fault(18, '09:44', ['Faults']),
   whole('Both displays after the move', 17, '14:20', 'all'),
   slip('Seed order slip', 16, '10:02', ['Guides']),
-  register('Sea holly row', 16, '15:47', { marks: [highlight('row', 62, 261, 560)], keep: ['Records'] }),
-  menu('Print a label', 'Labels', 15, '09:20', { marks: [arrow('a', [600, 250], [520, 165], [20, -20]), text('t', 430, 255, 'Preview it first')], keep: ['Guides', 'Web'] }),
-  notes('Frost tonight', 14, '16:10', { marks: [oval('o', { x: 90, y: 680, width: 480, height: 60 })] }),
+  register('Sea holly row', 16, '15:47', {
+    marks: [highlight('row', 62, 261, 560)],
+    keep: ['Records'],
+  }),
+  menu('Print a label', 'Labels', 15, '09:20', {
+    marks: [arrow('a', [600, 250], [520, 165], [20, -20]), text('t', 430, 255, 'Preview it first')],
+    keep: ['Guides', 'Web'],
+  }),
+  notes('Frost tonight', 14, '16:10', {
+    marks: [oval('o', { x: 90, y: 680, width: 480, height: 60 })],
+  }),
   fault(13, '09:41', ['Faults']),
-  register('Wood sorrel has no check date', 13, '11:18', { marks: [oval('o', { x: 470, y: 292, width: 110, height: 38 }), text('t', 300, 560, 'Who checked this one?')] }),
+  register('Wood sorrel has no check date', 13, '11:18', {
+    marks: [
+      oval('o', { x: 470, y: 292, width: 110, height: 38 }),
+      text('t', 300, 560, 'Who checked this one?'),
+    ],
+  }),
   slip('Seed order slip, second try', 12, '10:30'),
   whole('Right display in the morning', 12, '08:31', 'Right'),
   menu('North bank is covered', 'Beds', 11, '13:00'),
-  register('Water the marsh marigold', 11, '14:26', { clicks: [['hover', 'row:0']], marks: [arrow('a', [560, 260], [662, 190])], keep: ['Guides'] }),
+  register('Water the marsh marigold', 11, '14:26', {
+    clicks: [['hover', 'row:0']],
+    marks: [arrow('a', [560, 260], [662, 190])],
+    keep: ['Guides'],
+  }),
   notes('Key to the nursery', 10, '09:09', { keep: ['Records'] }),
   fault(9, '10:15'),
   slip('Slip for the shop', 9, '15:15', ['Guides', 'Web']),
-  register('Count of the pond edge', 8, '10:40', { marks: [pen('p', [[66, 200], [90, 214], [130, 160]]), pen('q', [[66, 400], [90, 414], [130, 360]])] }),
+  register('Count of the pond edge', 8, '10:40', {
+    marks: [
+      pen('p', [
+        [66, 200],
+        [90, 214],
+        [130, 160],
+      ]),
+      pen('q', [
+        [66, 400],
+        [90, 414],
+        [130, 360],
+      ]),
+    ],
+  }),
   whole('Desk on Sunday', 8, '12:00', 'Left'),
   menu('Retire a label', 'Labels', 7, '09:55'),
   register('Row button', 7, '11:02', { clicks: [['hover', 'row:4']], keep: ['Guides'] }),
   notes('Labels are printed', 6, '14:44'),
   fault(6, '09:40', ['Faults']),
   slip('Order for Rowan', 5, '10:21'),
-  register('Guelder rose moved', 5, '15:33', { marks: [box('b', { x: 56, y: 272, width: 600, height: 28 }, BLUE)], keep: ['Records'] }),
+  register('Guelder rose moved', 5, '15:33', {
+    marks: [box('b', { x: 56, y: 272, width: 600, height: 28 }, BLUE)],
+    keep: ['Records'],
+  }),
   whole('Both displays, bed map open', 4, '09:00', 'all'),
   menu('Long border cut back', 'Beds', 4, '13:37'),
   notes('What Wren asked', 3, '10:10'),
-  register('Tooltip of the labels menu', 3, '11:45', { clicks: [['hover', 'menu:Labels'], ['rest', 'menu:Labels']] }),
+  register('Tooltip of the labels menu', 3, '11:45', {
+    clicks: [
+      ['hover', 'menu:Labels'],
+      ['rest', 'menu:Labels'],
+    ],
+  }),
   fault(3, '09:42', ['Faults']),
   slip('Seed order – slip', 2, '10:58', ['Guides']),
   register('Spindle without a date', 2, '14:02'),
   whole('Right display at noon', 2, '12:11', 'Right'),
-  menu('Preview the label', 'Labels', 1, '09:31', { marks: [text('t', 60, 560, 'Hold Alt for dark stock')] }),
+  menu('Preview the label', 'Labels', 1, '09:31', {
+    marks: [text('t', 60, 560, 'Hold Alt for dark stock')],
+  }),
   register('Plant register, beds list', 1, '13:40'),
   fault(1, '13:47', ['Faults']),
   {

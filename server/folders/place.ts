@@ -2,15 +2,13 @@ import { constants } from 'node:fs';
 import { access, lstat, mkdir, realpath, stat } from 'node:fs/promises';
 import { dirname, isAbsolute, join, normalize, relative, sep } from 'node:path';
 import { env } from '../env';
+import { errorCode } from '../errorCode';
 import { Fault } from '../http/fault';
 
 const inside = (path: string, root: string): boolean => {
   const way = relative(root, path);
   return way === '' || (!way.startsWith(`..${sep}`) && way !== '..' && !isAbsolute(way));
 };
-
-const errorCode = (error: unknown): string =>
-  error instanceof Error && 'code' in error ? String(error.code) : '';
 
 /** The deepest part of a path that is there. */
 async function existingPart(path: string): Promise<string> {
@@ -49,7 +47,11 @@ export async function allowedPath(wanted: string): Promise<string> {
   const realRoot = inside(there, root) ? await realpath(root).catch(() => root) : real;
   const expected = inside(there, root) ? join(realRoot, relative(root, there)) : real;
   if (real !== expected) {
-    throw new Fault(400, 'through-link', `This path goes through a link. Its real place is ${real}.`);
+    throw new Fault(
+      400,
+      'through-link',
+      `This path goes through a link. Its real place is ${real}.`,
+    );
   }
   return path;
 }
@@ -104,7 +106,12 @@ export function keepFault(error: unknown, path: string): Fault {
     case 'EDQUOT':
       return new Fault(507, 'disk-full', `There is no space left for ${path}.`, reason);
     case 'ENAMETOOLONG':
-      return new Fault(400, 'name-too-long', 'The file name is longer than this folder allows.', reason);
+      return new Fault(
+        400,
+        'name-too-long',
+        'The file name is longer than this folder allows.',
+        reason,
+      );
     default:
       return new Fault(500, 'not-kept', `The copy could not be written into ${path}.`, reason);
   }

@@ -1,9 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { link, open, rename, unlink } from 'node:fs/promises';
 import { join } from 'node:path';
-
-const code = (error: unknown): unknown =>
-  error instanceof Error && 'code' in error ? error.code : undefined;
+import { errorCode } from '../errorCode';
 
 export interface Part {
   path: string;
@@ -36,15 +34,15 @@ export async function placePart(part: Part, target: string): Promise<boolean> {
     await unlink(part.path);
     return true;
   } catch (error) {
-    if (code(error) === 'EEXIST') return false;
-    if (!['EPERM', 'ENOTSUP', 'EOPNOTSUPP', 'ENOSYS', 'EMLINK'].includes(String(code(error)))) {
+    if (errorCode(error) === 'EEXIST') return false;
+    if (!['EPERM', 'ENOTSUP', 'EOPNOTSUPP', 'ENOSYS', 'EMLINK'].includes(errorCode(error))) {
       throw error;
     }
   }
   try {
     await (await open(target, 'wx')).close();
   } catch (error) {
-    if (code(error) === 'EEXIST') return false;
+    if (errorCode(error) === 'EEXIST') return false;
     throw error;
   }
   await rename(part.path, target);

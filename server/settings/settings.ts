@@ -14,7 +14,9 @@ export async function getSettings(): Promise<Settings> {
   return read.success ? read.data : firstSettings;
 }
 
-export async function changeSettings(patch: z.output<typeof settingsPatchSchema>): Promise<Settings> {
+export async function changeSettings(
+  patch: z.output<typeof settingsPatchSchema>,
+): Promise<Settings> {
   await sql()`insert into settings (value) values (${json(patch)})
     on conflict (id) do update set value = settings.value || excluded.value`;
   return getSettings();

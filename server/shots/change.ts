@@ -42,7 +42,11 @@ function oneStep(before: ShotDocument, after: ShotDocument, position: number): S
   return { keep: position, added: [step], position: position + 1 };
 }
 
-async function storeSteps(tx: postgres.TransactionSql, id: string, steps: StepsChange): Promise<void> {
+async function storeSteps(
+  tx: postgres.TransactionSql,
+  id: string,
+  steps: StepsChange,
+): Promise<void> {
   const [row] = await tx<{ count: number }[]>`
     select count(*)::int as count from steps where shot_id = ${id}`;
   const count = row?.count ?? 0;

@@ -33,9 +33,11 @@ function readCursor(cursor: string): { at: Date; id: string } {
 }
 
 /** A page of shots, newest first, read by keyset. @throws Fault 400 */
-export async function listShots(
-  options: { before?: string | null; limit: number; bin: boolean },
-): Promise<Page> {
+export async function listShots(options: {
+  before?: string | null;
+  limit: number;
+  bin: boolean;
+}): Promise<Page> {
   const db = sql();
   const after = options.before ? readCursor(options.before) : null;
   const place = options.bin ? db`s.binned_at is not null` : db`s.binned_at is null`;

@@ -68,7 +68,11 @@ function firstTitle(provenance: Provenance): string {
 /** A new shot over the same frame. @throws Fault 400, 404 */
 export async function duplicateShot(
   from: string,
-  given: { id?: string | undefined; title?: string | undefined; document?: ShotDocument | undefined },
+  given: {
+    id?: string | undefined;
+    title?: string | undefined;
+    document?: ShotDocument | undefined;
+  },
 ): Promise<Stored> {
   const shot = await getShot(from);
   const id = given.id?.toLowerCase() ?? randomUUID();
@@ -87,7 +91,8 @@ export async function renameShot(id: string, title: string): Promise<void> {
 }
 
 export async function binShot(id: string): Promise<void> {
-  const done = await sql()`update shots set binned_at = coalesce(binned_at, now()) where id = ${id}`;
+  const done =
+    await sql()`update shots set binned_at = coalesce(binned_at, now()) where id = ${id}`;
   if (done.count === 0) throw notFound('shot');
 }
 

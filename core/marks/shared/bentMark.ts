@@ -46,7 +46,26 @@ export function bentMarkBounds(mark: BentMark): Rect {
 }
 
 export const bentMarkHit = (mark: BentMark, at: Point, tolerance: number): boolean =>
-  distanceToBent(at, mark) <= mark.thickness / 2 + tolerance;
+  distanceToBent(at, mark) <= mark.thickness / 2 + tolerance ||
+  (['from', 'to'] as const).some((end) => hasHead(mark, end) && onHead(mark, end, at, tolerance));
+
+/** True within the triangle of a head, or no further from it than the tolerance. */
+function onHead(mark: BentMark, end: 'from' | 'to', at: Point, tolerance: number): boolean {
+  const { length, halfWidth } = headSize(mark);
+  const angle = outwardAngle(mark, end);
+  const d = subtract(mark[end], at);
+  const back = d.x * Math.cos(angle) + d.y * Math.sin(angle);
+  const side = Math.abs(d.y * Math.cos(angle) - d.x * Math.sin(angle));
+  const within = back >= -tolerance && back <= length + tolerance;
+  return within && side <= (halfWidth * Math.max(0, back)) / length + tolerance;
+}
+
+/** Heads shrink with lines that are too short for them. */
+function headSize(mark: BentMark): { length: number; halfWidth: number } {
+  const wanted = headLength(mark.thickness);
+  const length = Math.min(wanted, curveLength(mark) * 0.6);
+  return { length, halfWidth: (headHalfWidth(mark.thickness) * length) / wanted };
+}
 
 export const bentMarkHandles = (mark: BentLine): Handle[] => [
   { id: 'from', at: mark.from, role: 'end' },
@@ -84,7 +103,8 @@ export const bentNumbers = (mark: BentLine): NumberField[] => [
 export function withBentNumber<M extends BentMark>(mark: M, field: string, value: number): M {
   const [part, axis] = field.split('.');
   if (axis !== 'x' && axis !== 'y') return mark;
-  if (part === 'from' || part === 'to') return { ...mark, [part]: { ...mark[part], [axis]: value } };
+  if (part === 'from' || part === 'to')
+    return { ...mark, [part]: { ...mark[part], [axis]: value } };
   if (part !== 'bend') return mark;
   const bend = { ...(mark.bend ?? { x: 0, y: 0 }), [axis]: value };
   return { ...mark, bend: bend.x === 0 && bend.y === 0 ? null : bend };
@@ -94,8 +114,7 @@ export function withBentNumber<M extends BentMark>(mark: M, field: string, value
 export function paintBent(surface: Surface, mark: BentMark): void {
   const length = curveLength(mark);
   if (length === 0) return;
-  const head = Math.min(headLength(mark.thickness), length * 0.6);
-  const halfWidth = headHalfWidth(mark.thickness) * (head / headLength(mark.thickness));
+  const { length: head, halfWidth } = headSize(mark);
   const cut = (head * 0.7) / length;
   let shaft: BentLine = { from: mark.from, to: mark.to, bend: mark.bend };
   if (hasHead(mark, 'to')) shaft = cutBent(shaft, 1 - cut, 'before');

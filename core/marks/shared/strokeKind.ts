@@ -36,8 +36,11 @@ export function strokeKind<M extends MarkBase & StrokeMark>(): Pick<
     tooSmall: () => false,
     bounds: strokeBounds,
     hit: strokeHit,
-    handles: (mark) =>
-      grips.map((grip) => ({ id: grip, at: gripPoint(strokeExtent(mark), grip), role: 'resize' })),
+    handles(mark) {
+      const extent = strokeExtent(mark);
+      if (extent.width === 0 && extent.height === 0) return [];
+      return grips.map((grip) => ({ id: grip, at: gripPoint(extent, grip), role: 'resize' }));
+    },
     pull: (mark, handle, to, keep) =>
       isGrip(handle) ? fitStroke(mark, pullGrip(strokeExtent(mark), handle, to, keep)) : mark,
     move: moveStroke,

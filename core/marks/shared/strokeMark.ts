@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { limits } from '../../contracts/limits';
 import { colour, coordinate, thickness } from '../../contracts/shapes';
-import { distanceToPolyline, type Point } from '../../geometry/point';
+import { sample } from '../../geometry/bend';
+import { distanceToPolyline, midpoint, subtract, type Point } from '../../geometry/point';
 import { inflate, union, type Rect } from '../../geometry/rect';
 import type { Surface } from '../../paint/surface';
 import type { NumberField, StrokePoint } from '../contract';
@@ -30,6 +31,29 @@ export const storedPoints = (path: readonly StrokePoint[]): [number, number, num
 
 const toPoints = (mark: StrokeMark): Point[] => mark.points.map(([x, y]) => ({ x, y }));
 
+/** Points along the smoothed stroke, near enough for hit tests: the course that smoothPath draws. */
+function smoothedPoints(mark: StrokeMark): Point[] {
+  const points = toPoints(mark);
+  const [first] = points;
+  const last = points.at(-1);
+  if (!first || !last || points.length < 3) return points;
+  let from = first;
+  const course = [first];
+  points.slice(1, -1).forEach((corner, i) => {
+    const to = midpoint(corner, points[i + 2] ?? last);
+    const line = { from, to, bend: subtract(curveMiddle(from, corner, to), midpoint(from, to)) };
+    course.push(...sample(line, 6).slice(1));
+    from = to;
+  });
+  return [...course, last];
+}
+
+/** The point at t = ½ of the quadratic curve with this control point. */
+const curveMiddle = (from: Point, c: Point, to: Point): Point => ({
+  x: from.x / 4 + c.x / 2 + to.x / 4,
+  y: from.y / 4 + c.y / 2 + to.y / 4,
+});
+
 export function strokeExtent(mark: StrokeMark): Rect {
   return union(toPoints(mark).map((p) => ({ ...p, width: 0, height: 0 })));
 }
@@ -38,7 +62,7 @@ export const strokeBounds = (mark: StrokeMark): Rect =>
   inflate(strokeExtent(mark), mark.thickness / 2 + 1);
 
 export const strokeHit = (mark: StrokeMark, at: Point, tolerance: number): boolean =>
-  distanceToPolyline(at, toPoints(mark)) <= mark.thickness / 2 + tolerance;
+  distanceToPolyline(at, smoothedPoints(mark)) <= mark.thickness / 2 + tolerance;
 
 export const moveStroke = <M extends StrokeMark>(mark: M, by: Point): M => ({
   ...mark,

@@ -78,7 +78,13 @@ export const text: MarkKind<TextMark> = {
   hit: (mark, at, tolerance, tools) => contains(inflate(plateRect(mark, tools), tolerance), at),
   handles(mark, tools) {
     const plate = plateRect(mark, tools);
-    return [{ id: 'width', at: { x: mark.x + mark.width, y: plate.y + plate.height / 2 }, role: 'resize' }];
+    return [
+      {
+        id: 'width',
+        at: { x: mark.x + mark.width, y: plate.y + plate.height / 2 },
+        role: 'resize',
+      },
+    ];
   },
   pull: (mark, handle, to) =>
     handle === 'width' ? { ...mark, width: Math.max(mark.textSize, to.x - mark.x) } : mark,

@@ -13,8 +13,7 @@ interface DeskStore {
 
 const SEED = 2026;
 
-const startDesk = (): Desk =>
-  createDesk(SEED, Date.now(), -new Date().getTimezoneOffset());
+const startDesk = (): Desk => createDesk(SEED, Date.now(), -new Date().getTimezoneOffset());
 
 /** The live practice desk of this tab. */
 export const useDesk = create<DeskStore>((set) => ({

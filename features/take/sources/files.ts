@@ -18,8 +18,12 @@ function titleOf(file: File, way: Way): string {
 }
 
 /** Characters that a title may not hold; a file's name may. */
-// eslint-disable-next-line no-control-regex
-const clean = (text: string): string => text.replace(/[\u0000-\u001f\u007f]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, ' ');
+
+const clean = (text: string): string =>
+  text.replace(
+    /[\u0000-\u001f\u007f]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g,
+    ' ',
+  );
 
 /** Brings pictures in, one shot each; a single one is opened in Mark when `open` says so. */
 export async function bringIn(files: readonly File[], way: Way, open: boolean): Promise<void> {
@@ -36,7 +40,12 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
   const title = clean(titleOf(file, way));
   const key = `file ${id}`;
   if (file.size > limits.pictureBytes) {
-    notify({ key, tone: 'bad', title: `“${title}” was not taken`, lines: ['A picture may have at most 128 MB. The file itself is untouched.'] });
+    notify({
+      key,
+      tone: 'bad',
+      title: `“${title}” was not taken`,
+      lines: ['A picture may have at most 128 MB. The file itself is untouched.'],
+    });
     return;
   }
   notify({ key, tone: 'plain', title, lines: ['Being stored …'], stays: true });

@@ -10,15 +10,26 @@ interface ScreenStore {
   said: string | null;
 }
 
-export const useScreen = create<ScreenStore>(() => ({ stream: null, surface: '', size: null, said: null }));
+export const useScreen = create<ScreenStore>(() => ({
+  stream: null,
+  surface: '',
+  size: null,
+  said: null,
+}));
 
-const surfaces: Record<string, string> = { monitor: 'Screen', window: 'Window', browser: 'Browser tab' };
+const surfaces: Record<string, string> = {
+  monitor: 'Screen',
+  window: 'Window',
+  browser: 'Browser tab',
+};
 
 /** Asks the browser to share a screen, a window or a tab; kept open until it is ended. */
 export async function startSharing(): Promise<void> {
   const media = navigator.mediaDevices as MediaDevices | undefined;
   if (!media?.getDisplayMedia) {
-    useScreen.setState({ said: 'This browser cannot share a screen with a page. Paste or open a picture instead.' });
+    useScreen.setState({
+      said: 'This browser cannot share a screen with a page. Paste or open a picture instead.',
+    });
     return;
   }
   try {
@@ -45,7 +56,11 @@ export function stopSharing(): void {
 
 function ended(stream: MediaStream): void {
   if (useScreen.getState().stream !== stream) return;
-  useScreen.setState({ stream: null, size: null, said: 'Sharing has ended. Share again to take more.' });
+  useScreen.setState({
+    stream: null,
+    size: null,
+    said: 'Sharing has ended. Share again to take more.',
+  });
 }
 
 function refusal(error: unknown): string {

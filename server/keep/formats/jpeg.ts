@@ -7,10 +7,24 @@ export const jpeg: Format = {
   mediaType: 'image/jpeg',
   extension: 'jpg',
   transparent: false,
-  encode: (pixels, { quality }) =>
-    fromPixels(pixels)
+  async encode(pixels, { quality }) {
+    const bytes = await fromPixels(pixels)
       .flatten({ background: '#FFFFFF' })
       .jpeg({ quality, chromaSubsampling: '4:4:4' })
-      .withDensity(DENSITY)
-      .toBuffer(),
+      .toBuffer();
+    return withDensity(bytes);
+  },
 };
+
+/**
+ * Writes the dots per inch into the JFIF header (ITU-T T.871, §10.1). The encoder would put them
+ * into an EXIF block instead, which some readers pass over.
+ */
+function withDensity(jpeg: Buffer): Buffer {
+  if (jpeg.toString('latin1', 6, 10) !== 'JFIF') return jpeg;
+  const DOTS_PER_INCH = 1;
+  jpeg.writeUInt8(DOTS_PER_INCH, 13);
+  jpeg.writeUInt16BE(DENSITY, 14);
+  jpeg.writeUInt16BE(DENSITY, 16);
+  return jpeg;
+}

@@ -7,7 +7,9 @@ interface Params {
   id: string;
 }
 
-export const GET = route<Params>(async (_, params) => Response.json(await getFolder(readId(params))));
+export const GET = route<Params>(async (_, params) =>
+  Response.json(await getFolder(readId(params))),
+);
 
 export const PATCH = route<Params>(async (request, params) =>
   Response.json(await changeFolder(readId(params), await readJson(request, folderPatchSchema))),

@@ -1,0 +1,242 @@
+import sharp from 'sharp';
+import { By, Key, until, type WebElement } from 'selenium-webdriver';
+import type { Driver } from 'selenium-webdriver/chrome.js';
+import { shotPageSchema, shotSchema, type Shot } from '@/core/contracts/shot';
+import { createDesk, deskDisplays, type Desk } from '@/core/desk/model';
+import { placeOf } from '@/core/desk/events';
+import type { Point } from '@/core/geometry/point';
+import { appUrl } from './browser';
+
+export const WAIT = 20_000;
+
+/** The app as a person sees it: by names, words and keys. */
+export class App {
+  constructor(readonly driver: Driver) {}
+
+  async go(path: string): Promise<void> {
+    await this.driver.get(appUrl() + path);
+  }
+
+  /** Take, with the desk drawn and ready. */
+  async take(): Promise<WebElement> {
+    await this.go('/take');
+    return this.desk();
+  }
+
+  desk(): Promise<WebElement> {
+    return this.driver.wait(
+      until.elementLocated(By.css('canvas[aria-label="Practice desk, live"]')),
+      WAIT,
+    );
+  }
+
+  stage(): Promise<WebElement> {
+    return this.driver.wait(until.elementLocated(By.css('[data-testid="stage"] canvas')), WAIT);
+  }
+
+  /** A control by its accessible name, of any kind. */
+  async named(name: string, within = ''): Promise<WebElement> {
+    const quoted = JSON.stringify(name);
+    const xpath =
+      `${within}//*[self::button or self::a or self::input or self::select or self::textarea or @role]` +
+      `[@aria-label=${quoted} or normalize-space(.)=${quoted} or starts-with(normalize-space(.), ${quoted}) or @title=${quoted}]`;
+    return this.driver.wait(
+      until.elementLocated(By.xpath(xpath)),
+      WAIT,
+      `no control named ${name}`,
+    );
+  }
+
+  /** A field by the words of its label. */
+  async field(label: string): Promise<WebElement> {
+    const xpath = `//label[starts-with(normalize-space(.), ${JSON.stringify(label)})]//input | //input[@aria-label=${JSON.stringify(label)}]`;
+    return this.driver.wait(until.elementLocated(By.xpath(xpath)), WAIT, `no field ${label}`);
+  }
+
+  async click(name: string): Promise<void> {
+    await (await this.named(name)).click();
+  }
+
+  async type(label: string, value: string, key: string = Key.ENTER): Promise<void> {
+    const field = await this.field(label);
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), value, key);
+  }
+
+  async keys(...keys: string[]): Promise<void> {
+    await this.driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
+  }
+
+  async chord(...keys: string[]): Promise<void> {
+    const [last, ...held] = [...keys].reverse();
+    let actions = this.driver.actions();
+    for (const key of held.reverse()) actions = actions.keyDown(key);
+    actions = actions.sendKeys(last ?? '');
+    for (const key of held) actions = actions.keyUp(key);
+    await actions.perform();
+  }
+
+  async sees(words: string): Promise<WebElement> {
+    return this.driver.wait(
+      until.elementLocated(By.xpath(`//*[text()[contains(., ${JSON.stringify(words)})]]`)),
+      WAIT,
+      `not seen: ${words}`,
+    );
+  }
+
+  async has(css: string): Promise<boolean> {
+    return (await this.driver.findElements(By.css(css))).length > 0;
+  }
+
+  async until(what: string, test: () => Promise<boolean>, wait = WAIT): Promise<void> {
+    await this.driver.wait(test, wait, what, 50);
+  }
+
+  /** Drags between places given in pixels of an element's own content. */
+  async drag(element: WebElement, from: Point, to: Point, steps = 4): Promise<void> {
+    const at = await placer(element);
+    let actions = this.driver
+      .actions({ async: true })
+      .move({ ...at(from), duration: 0 })
+      .press();
+    for (let i = 1; i <= steps; i += 1) {
+      const p = {
+        x: from.x + ((to.x - from.x) * i) / steps,
+        y: from.y + ((to.y - from.y) * i) / steps,
+      };
+      actions = actions.move({ ...at(p), duration: 20 });
+    }
+    await actions.release().perform();
+  }
+
+  async pointAt(element: WebElement, to: Point): Promise<void> {
+    const at = await placer(element);
+    await this.driver
+      .actions({ async: true })
+      .move({ ...at(to), duration: 0 })
+      .perform();
+  }
+
+  async clickAt(element: WebElement, to: Point): Promise<void> {
+    const at = await placer(element);
+    await this.driver
+      .actions({ async: true })
+      .move({ ...at(to), duration: 0 })
+      .press()
+      .release()
+      .perform();
+  }
+
+  /** A place of the desk's left display, as a place on its canvas. */
+  async onDesk(id: string, desk: Desk = freshDesk()): Promise<Point> {
+    const place = placeOf(desk, id);
+    if (!place) throw new Error(`There is no ${id} on the desk.`);
+    return this.deskPoint(place);
+  }
+
+  async deskPoint(place: Point): Promise<Point> {
+    const { bounds } = deskDisplays[0];
+    const { width } = await (await this.desk()).getRect();
+    const scale = width / bounds.width;
+    return { x: (place.x - bounds.x) * scale, y: (place.y - bounds.y) * scale };
+  }
+
+  /** Waits until Mark is open, and says of which shot. */
+  async marked(): Promise<string> {
+    await this.stage();
+    return this.id();
+  }
+
+  async id(): Promise<string> {
+    const url = await this.driver.getCurrentUrl();
+    const id = /shots\/([0-9a-f-]{36})/.exec(url)?.[1];
+    if (!id) throw new Error(`No shot is open: ${url}`);
+    return id;
+  }
+
+  /** Waits until the server has everything. */
+  async stored(): Promise<void> {
+    await this.until('all changes stored', async () => {
+      const line = await this.driver.findElements(By.css('[data-testid="stored"]'));
+      return line[0] ? (await line[0].getText()).startsWith('All changes stored') : false;
+    });
+  }
+
+  /** The frame-to-page transform of Mark's stage when it fits its view. */
+  async stagePoint(
+    view: { x: number; y: number; width: number; height: number },
+    p: Point,
+  ): Promise<Point> {
+    const stage = await this.driver.findElement(By.css('[data-testid="stage"]'));
+    const size = await stage.getRect();
+    const scale = Math.min((size.width - 40) / view.width, (size.height - 40) / view.height, 1);
+    return {
+      x: (size.width - view.width * scale) / 2 + (p.x - view.x) * scale,
+      y: (size.height - view.height * scale) / 2 + (p.y - view.y) * scale,
+    };
+  }
+}
+
+/** Turns places within an element into what the driver wants: offsets from its middle, whole. */
+async function placer(element: WebElement) {
+  const { width, height } = await element.getRect();
+  return (p: Point) => ({
+    origin: element,
+    x: Math.round(p.x - width / 2),
+    y: Math.round(p.y - height / 2),
+  });
+}
+
+export const freshDesk = (): Desk => createDesk(2026, 0);
+
+export const getShot = async (id: string): Promise<Shot> =>
+  shotSchema.parse(await (await fetch(`${appUrl()}/api/shots/${id}`)).json());
+
+export const listShots = async (query = '') =>
+  shotPageSchema.parse(await (await fetch(`${appUrl()}/api/shots?limit=200${query}`)).json());
+
+export interface Pixels {
+  data: Buffer;
+  width: number;
+  height: number;
+}
+
+/** RGBA of any picture file. */
+export async function decode(bytes: ArrayBuffer | Buffer): Promise<Pixels> {
+  const { data, info } = await sharp(Buffer.from(bytes as ArrayBuffer))
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return { data, width: info.width, height: info.height };
+}
+
+export const getPixels = async (id: string, what: string): Promise<Pixels> =>
+  decode(await (await fetch(`${appUrl()}/api/shots/${id}/${what}`)).arrayBuffer());
+
+export const pixelAt = ({ data, width }: Pixels, x: number, y: number): number[] => [
+  ...data.subarray((y * width + x) * 4, (y * width + x) * 4 + 4),
+];
+
+/** A PNG of one colour. */
+export const plainPng = (width: number, height: number, background: string): Promise<Buffer> =>
+  sharp({ create: { width, height, channels: 3, background } })
+    .png()
+    .toBuffer();
+
+/** Sends a picture as a program would. @returns the shot's id */
+export async function sendShot(
+  picture: Buffer,
+  title: string,
+  more: Record<string, string> = {},
+): Promise<string> {
+  const form = new FormData();
+  form.set('frame', new Blob([new Uint8Array(picture)]), 'frame.png');
+  form.set('title', title);
+  for (const [name, value] of Object.entries(more)) form.set(name, value);
+  const answer = await fetch(`${appUrl()}/api/shots`, { method: 'POST', body: form });
+  const body = (await answer.json()) as { id: string };
+  if (answer.status !== 201) throw new Error(JSON.stringify(body));
+  return body.id;
+}

@@ -1,0 +1,69 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Builder } from 'selenium-webdriver';
+import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
+
+export interface Browser {
+  driver: Driver;
+  close: () => Promise<void>;
+}
+
+interface Wish {
+  width?: number;
+  height?: number;
+  /** Shown on a real X display instead of headless. */
+  display?: string;
+  args?: string[];
+}
+
+/** Where the app under test is. */
+export const appUrl = (): string => {
+  const url = process.env.REZZIK_URL;
+  if (!url) throw new Error('REZZIK_URL must say where the app under test is; run npm test.');
+  return url;
+};
+
+/** A Chromium of its own profile that reaches nothing but the app. */
+export async function openBrowser(wish: Wish = {}): Promise<Browser> {
+  const { width = 1280, height = 800, display, args = [] } = wish;
+  const profile = mkdtempSync(join(tmpdir(), 'rezzik-browser-'));
+  const options = new Options();
+  options.setChromeBinaryPath('/usr/bin/chromium');
+  options.addArguments(
+    '--no-sandbox',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--disable-dev-shm-usage',
+    `--user-data-dir=${profile}`,
+    `--window-size=${width},${height}`,
+    ...(display ? [] : ['--headless=new', '--hide-scrollbars']),
+    ...args,
+  );
+  const service = new ServiceBuilder('/usr/bin/chromedriver');
+  if (display) service.setEnvironment({ ...process.env, DISPLAY: display });
+  const driver = (await new Builder()
+    .forBrowser('chrome')
+    .setChromeOptions(options)
+    .setChromeService(service)
+    .build()) as Driver;
+  if (!display) {
+    await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+      width,
+      height,
+      deviceScaleFactor: 1,
+      mobile: false,
+    });
+  }
+  await driver.manage().setTimeouts({ script: 60_000, pageLoad: 60_000 });
+  return {
+    driver,
+    close: async () => {
+      await driver.quit();
+      rmSync(profile, { recursive: true, force: true });
+    },
+  };
+}
