@@ -125,13 +125,14 @@ function Delay() {
       <h2 className="mb-2 flex justify-between font-bold">
         Delay <span className="font-measure text-[13px] font-normal text-soft">{delay} s</span>
       </h2>
-      <div role="group" aria-label="Delay in seconds" className="flex flex-wrap gap-1.5">
+      <div role="radiogroup" aria-label="Delay in seconds" className="flex flex-wrap gap-1.5">
         {offeredDelays.map((seconds) => (
           <button
             key={seconds}
             type="button"
             aria-label={`${seconds} s`}
-            aria-pressed={!isOwn && delay === seconds}
+            role="radio"
+            aria-checked={!isOwn && delay === seconds}
             className={chip(!isOwn && delay === seconds)}
             onClick={() => {
               setOwn(false);
@@ -144,7 +145,8 @@ function Delay() {
         <button
           type="button"
           aria-label="Own delay"
-          aria-pressed={isOwn}
+          role="radio"
+          aria-checked={isOwn}
           className={chip(isOwn)}
           onClick={() => setOwn(true)}
         >

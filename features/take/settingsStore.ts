@@ -13,7 +13,8 @@ export const useSettings = create<SettingsStore>(() => ({ settings: firstSetting
 export async function readSettings(): Promise<void> {
   if (useSettings.getState().read) return;
   const settings = await api.settings().catch(() => null);
-  if (settings) useSettings.setState({ settings, read: true });
+  // What was set while the answer was on its way stands.
+  if (settings && !useSettings.getState().read) useSettings.setState({ settings, read: true });
 }
 
 /** Takes effect at once; a server that does not answer only means it is forgotten on the next visit. */

@@ -15,8 +15,20 @@ export function useKey(
     preventDefault: true,
     enableOnFormTags: inFields,
     useKey: true,
-    ignoreEventWhen: (event) => event.defaultPrevented,
+    ignoreEventWhen: (event) => event.defaultPrevented || meantForControl(event),
   });
+}
+
+/**
+ * Enter and Space belong to the control that was reached by keyboard. After a click the focus
+ * stays on what was clicked without being meant: then they are keys like any other. A radio needs
+ * Space only.
+ */
+function meantForControl(event: KeyboardEvent): boolean {
+  if ((event.key !== 'Enter' && event.key !== ' ') || event.ctrlKey || event.metaKey) return false;
+  const { target } = event;
+  if (!(target instanceof HTMLElement) || target.getAttribute('role') === 'radio') return false;
+  return target.matches('button, a, summary, [role="slider"]') && target.matches(':focus-visible');
 }
 
 /** How the main modifier is called on this system. */

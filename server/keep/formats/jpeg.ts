@@ -16,15 +16,18 @@ export const jpeg: Format = {
   },
 };
 
+const SEGMENT = [0xff, 0xe0, 0x00, 0x10];
+const VERSION = [0x01, 0x01];
+const PER_INCH = 0x01;
+const NO_THUMBNAIL = [0x00, 0x00];
+
 /**
- * Writes the dots per inch into the JFIF header (ITU-T T.871, §10.1). The encoder would put them
- * into an EXIF block instead, which some readers pass over.
+ * The file with a JFIF segment behind its start (ITU-T T.871, §10.1), which the encoder leaves
+ * away: it says the dots per inch.
  */
 function withDensity(jpeg: Buffer): Buffer {
-  if (jpeg.toString('latin1', 6, 10) !== 'JFIF') return jpeg;
-  const DOTS_PER_INCH = 1;
-  jpeg.writeUInt8(DOTS_PER_INCH, 13);
-  jpeg.writeUInt16BE(DENSITY, 14);
-  jpeg.writeUInt16BE(DENSITY, 16);
-  return jpeg;
+  const density = [DENSITY >> 8, DENSITY & 0xff];
+  const name = Buffer.from('JFIF\0', 'latin1');
+  const jfif = [...SEGMENT, ...name, ...VERSION, PER_INCH, ...density, ...density, ...NO_THUMBNAIL];
+  return Buffer.concat([jpeg.subarray(0, 2), Uint8Array.from(jfif), jpeg.subarray(2)]);
 }

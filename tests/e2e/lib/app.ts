@@ -7,7 +7,7 @@ import { placeOf } from '@/core/desk/events';
 import type { Point } from '@/core/geometry/point';
 import { appUrl } from './browser';
 
-export const WAIT = 20_000;
+export const WAIT = 12_000;
 
 /** The app as a person sees it: by names, words and keys. */
 export class App {
@@ -34,17 +34,23 @@ export class App {
     return this.driver.wait(until.elementLocated(By.css('[data-testid="stage"] canvas')), WAIT);
   }
 
-  /** A control by its accessible name, of any kind. */
+  /** A control by its accessible name, of any kind; else a button or link that begins so. */
   async named(name: string, within = ''): Promise<WebElement> {
     const quoted = JSON.stringify(name);
-    const xpath =
-      `${within}//*[self::button or self::a or self::input or self::select or self::textarea or @role]` +
-      `[@aria-label=${quoted} or normalize-space(.)=${quoted} or starts-with(normalize-space(.), ${quoted}) or @title=${quoted}]`;
-    return this.driver.wait(
-      until.elementLocated(By.xpath(xpath)),
-      WAIT,
-      `no control named ${name}`,
-    );
+    const exact = `[@aria-label=${quoted} or normalize-space(.)=${quoted} or @title=${quoted}]`;
+    const begins = `[starts-with(normalize-space(.), ${quoted})]`;
+    const ways = [
+      `${within}//*[self::button or self::a or self::input or self::select or self::textarea or @role]${exact}`,
+      `${within}//*[self::button or self::a]${begins}`,
+      `${within}//*[@id=//label${begins}/@for]`,
+    ];
+    let found: WebElement | undefined;
+    await this.until(`no control named ${name}`, async () => {
+      for (const way of ways) found ??= (await this.driver.findElements(By.xpath(way)))[0];
+      return found !== undefined;
+    });
+    if (!found) throw new Error(`no control named ${name}`);
+    return found;
   }
 
   /** A field by the words of its label. */

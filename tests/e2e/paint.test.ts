@@ -1,0 +1,80 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { Key } from 'selenium-webdriver';
+import { createCanvas } from '@napi-rs/canvas';
+import { paintDesk } from '@/core/desk/build';
+import { deskDisplays } from '@/core/desk/model';
+import { everyMark } from '@/tests/lib/marks';
+import { testShaper } from '@/tests/lib/shaper';
+import { App, decode, freshDesk, getPixels, sendShot } from './lib/app';
+import { appUrl, openBrowser, type Browser } from './lib/browser';
+
+let browser: Browser;
+let app: App;
+let frame: Buffer;
+
+const bounds = deskDisplays[0].bounds;
+
+/** The practice desk's left display, painted on the server's canvas. */
+async function deskPixels(): Promise<Buffer> {
+  const surface = createCanvas(bounds.width, bounds.height).getContext('2d');
+  paintDesk(surface, freshDesk(), await testShaper(), bounds);
+  return Buffer.from(surface.getImageData(0, 0, bounds.width, bounds.height).data);
+}
+
+beforeAll(async () => {
+  browser = await openBrowser();
+  app = new App(browser.driver);
+  await browser.driver.sendDevToolsCommand('Browser.grantPermissions', {
+    permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
+    origin: appUrl(),
+  });
+}, 120_000);
+
+afterAll(() => browser.close());
+
+test('a frame of the desk is, to the byte, what the same code paints elsewhere', async () => {
+  await app.take();
+  await app.keys('1', Key.ENTER);
+  const id = await app.marked();
+  await app.stored();
+  const taken = await getPixels(id, 'frame');
+  expect([taken.width, taken.height]).toEqual([bounds.width, bounds.height]);
+  expect(Buffer.compare(taken.data, await deskPixels())).toBe(0);
+  frame = Buffer.from(await (await fetch(`${appUrl()}/api/shots/${id}/frame`)).arrayBuffer());
+}, 60_000);
+
+const cases = [
+  ...everyMark.map((mark) => [mark.id, [mark]] as const),
+  ['all together', everyMark] as const,
+];
+
+test.each(cases)(
+  '%s: the browser’s worker and the server paint the same bytes',
+  async (name, marks) => {
+    const crop = { x: 20, y: 10, width: 620, height: 400 };
+    const id = await sendShot(frame, name, {
+      document: JSON.stringify({ version: 1, view: { crop }, marks }),
+    });
+    await app.go(`/shots/${id}`);
+    await app.stage();
+    await app.chord(Key.CONTROL, 'c');
+    await app.sees('Paste the picture anywhere.');
+    const base64 = await browser.driver.executeAsyncScript<string>(`
+    const done = arguments[0];
+    navigator.clipboard.read().then(async ([item]) => {
+      const bytes = new Uint8Array(await (await item.getType('image/png')).arrayBuffer());
+      let text = '';
+      for (const b of bytes) text += String.fromCharCode(b);
+      done(btoa(text));
+    }, (error) => done(String(error)));`);
+    const copied = await decode(Buffer.from(base64, 'base64'));
+    const painted = await getPixels(id, 'picture');
+    expect([copied.width, copied.height]).toEqual([620, 400]);
+    const differing = copied.data.reduce(
+      (n, value, i) => n + (value === painted.data[i] ? 0 : 1),
+      0,
+    );
+    expect(differing).toBe(0);
+  },
+  60_000,
+);
