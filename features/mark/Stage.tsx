@@ -8,7 +8,7 @@ import { useSize } from '../ui/useSize';
 import { addInMiddle, shownPart } from './actions';
 import { resolveCamera, toFrame, zoomAt, pan, type Camera } from './camera';
 import { CropHandles } from './CropHandles';
-import { moveTo, openUnder, pressOn, releaseAll, startPan } from './gesture';
+import { gestureGoesOn, moveTo, openUnder, pressOn, releaseAll, startPan } from './gesture';
 import { LivePaint } from './livePaint';
 import { usePointer } from './pointerStore';
 import { Rulers } from './Rulers';
@@ -45,6 +45,8 @@ export function Stage() {
     if (event.target instanceof HTMLTextAreaElement) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     space.current?.focus({ preventScroll: true });
+    // A handle that was pressed has begun its own gesture.
+    if (gestureGoesOn()) return;
     if (event.button === 1 || held.current) startPan(place(event));
     else if (event.button === 0) {
       pressOn(toPoint(event.nativeEvent), place(event), resolved.scale, event.shiftKey);

@@ -289,7 +289,7 @@ function CropSettings() {
         icon={<Check size={16} strokeWidth={1.75} />}
         onClick={() => endCrop(true)}
       >
-        Crop
+        Crop to this
       </Button>
     </>
   );

@@ -62,7 +62,8 @@ export const select = (ids: readonly string[]): void => update({ selection: ids,
 
 export function chooseTool(tool: Tool): void {
   const { history: h, cropping } = session();
-  if (cropping && tool !== 'crop') applyCrop();
+  if (cropping && tool === 'crop') return;
+  if (cropping) applyCrop();
   update({
     tool,
     live: [],

@@ -38,7 +38,7 @@ export function useMarkKeys(): void {
   useKey('[', () => session().selection.forEach((id) => shiftInOrder(id, -1)));
   useKey('0', () => update({ camera: { ...session().camera, mode: 'fit' } }));
   useKey('1', () => zoom(() => 1));
-  useKey('+,shift++,=', () => zoom((scale) => scale * 1.5));
+  useKey('+,=,shift&+', () => zoom((scale) => scale * 1.5), { joinedBy: '&' });
   useKey('-', () => zoom((scale) => scale / 1.5));
   useKey('enter', () => {
     if (session().tool === 'crop') endCrop(true);

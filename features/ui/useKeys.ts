@@ -2,18 +2,21 @@ import { useHotkeys } from 'react-hotkeys-hook';
 
 /**
  * A key that acts while no field has the focus. Names are those of the character typed, so keys
- * lie where they are printed on any keyboard layout.
+ * lie where they are printed on any keyboard layout. `joinedBy` stands between modifier and key,
+ * for the key that is itself a plus.
  */
 export function useKey(
   keys: string,
   act: (event: KeyboardEvent) => void,
-  options: { enabled?: boolean; inFields?: boolean } = {},
+  options: { enabled?: boolean; inFields?: boolean; joinedBy?: string } = {},
 ): void {
-  const { enabled = true, inFields = false } = options;
+  const { enabled = true, inFields = false, joinedBy = '+' } = options;
   useHotkeys(keys, act, {
     enabled,
     preventDefault: true,
-    enableOnFormTags: inFields,
+    // A radio in use takes arrow keys and Space for itself, and no others.
+    enableOnFormTags: inFields || ['radio'],
+    splitKey: joinedBy,
     useKey: true,
     ignoreEventWhen: (event) => event.defaultPrevented || meantForControl(event),
   });

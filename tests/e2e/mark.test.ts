@@ -231,8 +231,7 @@ describe('view', () => {
       ['Height', 100],
     ] as const)
       await app.type(label, String(value));
-    await app.click('Crop');
-    await (await app.named('Crop', "//*[@role='toolbar']")).click();
+    await app.click('Crop to this');
     await app.stored();
     expect((await getShot(id)).document.view.crop).toEqual({
       x: 100,

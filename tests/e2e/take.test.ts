@@ -86,7 +86,7 @@ describe('full screen', () => {
 
 describe('what goes away when one reaches for it', () => {
   const rowButton = { x: 48 + 700 - 60, y: 226 + 122 + 3 * 26 + 13 };
-  const menuPaper = { x: 48 + 500, y: 226 + 190 };
+  const menuPaper = { x: 48 + 425, y: 226 + 92 };
   const green = [0x2f, 0x6b, 0x45, 255];
   const inFrame = (p: { x: number; y: number }) => [p.x, p.y - 180] as const;
 

@@ -55,7 +55,9 @@ export class App {
 
   /** A field by the words of its label. */
   async field(label: string): Promise<WebElement> {
-    const xpath = `//label[starts-with(normalize-space(.), ${JSON.stringify(label)})]//input | //input[@aria-label=${JSON.stringify(label)}]`;
+    const quoted = JSON.stringify(label);
+    const named = `//label[starts-with(normalize-space(.), ${quoted})]`;
+    const xpath = `${named}//input | //input[@id=${named}/@for] | //input[@aria-label=${quoted}]`;
     return this.driver.wait(until.elementLocated(By.xpath(xpath)), WAIT, `no field ${label}`);
   }
 

@@ -1,0 +1,181 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { By, Key, until } from 'selenium-webdriver';
+import { everyMark } from '@/tests/lib/marks';
+import { App, decode, getShot, plainPng, sendShot, WAIT } from './lib/app';
+import { appUrl, openBrowser, type Browser } from './lib/browser';
+
+let browser: Browser;
+let app: App;
+let shot: string;
+const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+const folder = join(process.env.REZZIK_ROOTS ?? '', 'access');
+
+beforeAll(async () => {
+  mkdirSync(folder, { recursive: true });
+  await fetch(`${appUrl()}/api/folders`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ name: 'Access', path: folder, pattern: '{title}', isDefault: true }),
+  });
+  const document = JSON.stringify({
+    version: 1,
+    view: { crop: { x: 0, y: 0, width: 600, height: 400 } },
+    marks: everyMark,
+  });
+  shot = await sendShot(await plainPng(600, 400, '#FFFFFF'), 'Every mark', { document });
+  browser = await openBrowser();
+  app = new App(browser.driver);
+}, 120_000);
+afterAll(() => browser.close());
+
+interface Violation {
+  id: string;
+  impact: string;
+  nodes: { html: string }[];
+}
+
+/** Source: axe-core, rules for WCAG 2.2 A and AA. */
+async function violations(): Promise<string[]> {
+  await browser.driver.executeScript(axe);
+  const found = await browser.driver.executeAsyncScript<Violation[]>(`
+    const done = arguments[0];
+    axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) => done(r.violations), (e) => done([{ id: String(e), nodes: [] }]));`);
+  return found.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`);
+}
+
+describe.each(['light', 'dark'])('axe finds nothing, %s', (scheme) => {
+  beforeAll(() =>
+    browser.driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
+      features: [{ name: 'prefers-color-scheme', value: scheme }],
+    }),
+  );
+
+  const views: [string, () => Promise<unknown>][] = [
+    ['Take', () => app.take()],
+    [
+      'Take, choosing',
+      async () => {
+        await app.take();
+        await app.click('Region');
+        await app.click('Take a region');
+        await browser.driver.wait(until.elementLocated(By.css('[data-testid="still"]')), WAIT);
+        await app.keys(Key.ARROW_DOWN);
+      },
+    ],
+    [
+      'Take, shared screen',
+      async () => {
+        await app.take();
+        await app.click('Shared screen');
+        await app.named('Share a screen');
+      },
+    ],
+    [
+      'Mark',
+      async () => {
+        await app.go(`/shots/${shot}`);
+        await app.stage();
+        await (await browser.driver.findElement(By.css('[data-mark="text"]'))).click();
+      },
+    ],
+    [
+      'Mark, cropping',
+      async () => {
+        await app.go(`/shots/${shot}`);
+        await app.stage();
+        await app.keys('k');
+      },
+    ],
+    [
+      'Keep',
+      async () => {
+        await app.go(`/shots/${shot}/keep`);
+        await app.named('Download');
+      },
+    ],
+    [
+      'Shelf',
+      async () => {
+        await app.go('/shelf');
+        await app.click('Every mark');
+      },
+    ],
+    [
+      'Setup, folders',
+      async () => {
+        await app.go('/setup/folders');
+        await app.named('Edit Access');
+      },
+    ],
+    [
+      'Setup, a folder',
+      async () => {
+        await app.go('/setup/folders');
+        await app.click('Add a folder');
+      },
+    ],
+    [
+      'Setup, taking',
+      async () => {
+        await app.go('/setup/taking');
+        await app.named('Countdown');
+      },
+    ],
+    [
+      'Keys',
+      async () => {
+        await app.take();
+        await app.keys('?');
+        await app.sees('Letters act');
+      },
+    ],
+  ];
+  test.each(views)(
+    '%s',
+    async (_, go) => {
+      await go();
+      await browser.driver.sleep(300);
+      expect(await violations()).toEqual([]);
+    },
+    60_000,
+  );
+});
+
+test('the whole thread by keyboard alone: take a region, add a box, keep it', async () => {
+  await app.take();
+  await app.keys('3');
+  await app.keys(Key.ENTER);
+  await browser.driver.wait(until.elementLocated(By.css('[data-testid="still"]')), WAIT);
+  await app.keys(Key.ARROW_RIGHT, Key.ENTER);
+  const id = await app.marked();
+  await app.keys('b');
+  await tabTo('Picture. The Marks list');
+  await app.keys(Key.ENTER, Key.ARROW_RIGHT);
+  await app.stored();
+  expect((await getShot(id)).document.marks[0]).toMatchObject({ kind: 'box', x: 631 });
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.sees('Keep in 1 place');
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.sees('Kept in Access');
+  const [name = ''] = readdirSync(folder);
+  expect((await decode(readFileSync(join(folder, name)))).width).toBe(720);
+}, 90_000);
+
+/** Presses Tab until the element with this name has the focus, as a person would. */
+async function tabTo(name: string): Promise<void> {
+  for (let i = 0; i < 60; i += 1) {
+    await app.keys(Key.TAB);
+    const focused = await browser.driver.switchTo().activeElement();
+    if (((await focused.getAttribute('aria-label')) ?? '').startsWith(name)) return;
+  }
+  throw new Error(`${name} is not reached by Tab`);
+}
+
+test('another host name and another origin get nothing of the pages', async () => {
+  const answer = await fetch(`${appUrl()}/take`, { headers: { 'Sec-Fetch-Site': 'cross-site' } });
+  expect(answer.status).toBe(403);
+  const page = await fetch(`${appUrl()}/take`);
+  expect(page.headers.get('content-security-policy')).toContain("frame-ancestors 'none'");
+});

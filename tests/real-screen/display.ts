@@ -1,0 +1,84 @@
+import { execFile, spawn, type ChildProcess } from 'node:child_process';
+import { promisify } from 'node:util';
+import { z } from 'zod';
+
+const run = promisify(execFile);
+
+/** An X display of its own, with a window manager, for as long as a test runs. */
+export class XDisplay {
+  private readonly children: ChildProcess[] = [];
+  private constructor(readonly name: string) {}
+
+  static async open(width: number, height: number): Promise<XDisplay> {
+    // -displayfd lets the server choose a number that nobody uses.
+    const server = spawn(
+      'Xvfb',
+      ['-displayfd', '3', '-screen', '0', `${width}x${height}x24`, '-noreset', '-nolisten', 'tcp'],
+      { stdio: ['ignore', 'ignore', 'ignore', 'pipe'] },
+    );
+    const number = await new Promise<string>((resolve, reject) => {
+      server.stdio[3]?.once('data', (data: Buffer) => resolve(data.toString().trim()));
+      server.once('exit', () => reject(new Error('Xvfb did not start')));
+    });
+    const display = new XDisplay(`:${number}`);
+    display.children.push(server);
+    display.start('openbox');
+    return display;
+  }
+
+  /** Starts a client on this display. */
+  start(program: string, ...args: string[]): void {
+    this.children.push(
+      spawn(program, args, { stdio: 'ignore', env: { ...process.env, DISPLAY: this.name } }),
+    );
+  }
+
+  /** Where a window's own pixels are on the screen, by xwininfo; null until it is shown. */
+  async window(
+    title: string,
+  ): Promise<{ x: number; y: number; width: number; height: number } | null> {
+    const asked = await run('xwininfo', ['-display', this.name, '-name', title]).catch(() => null);
+    if (!asked || !/Map State: IsViewable/.test(asked.stdout)) return null;
+    const read = (label: string) =>
+      Number(new RegExp(`${label}:\\s+(-?\\d+)`).exec(asked.stdout)?.[1]);
+    return z
+      .object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() })
+      .parse({
+        x: read('Absolute upper-left X'),
+        y: read('Absolute upper-left Y'),
+        width: read('Width'),
+        height: read('Height'),
+      });
+  }
+
+  /** The whole screen as the X server reports it, by xwd: RGBA. */
+  async pixels(): Promise<{ data: Buffer; width: number; height: number }> {
+    const { stdout } = await run('xwd', ['-root', '-silent', '-display', this.name], {
+      encoding: 'buffer',
+      maxBuffer: 1 << 28,
+    });
+    // X Window Dump, version 7: a header of big-endian words, a colour table, then BGRX rows.
+    const word = (i: number) => stdout.readUInt32BE(i * 4);
+    const [start, width, height, perRow] = [word(0) + word(19) * 12, word(4), word(5), word(12)];
+    const data = Buffer.alloc(width * height * 4);
+    for (let y = 0; y < height; y += 1) {
+      for (let x = 0; x < width; x += 1) {
+        const from = start + y * perRow + x * 4;
+        const to = (y * width + x) * 4;
+        data[to] = stdout[from + 2] ?? 0;
+        data[to + 1] = stdout[from + 1] ?? 0;
+        data[to + 2] = stdout[from] ?? 0;
+        data[to + 3] = 255;
+      }
+    }
+    return { data, width, height };
+  }
+
+  /** Ends what was started here, the server last. */
+  async close(): Promise<void> {
+    for (const child of [...this.children].reverse()) {
+      const ended = new Promise((resolve) => child.once('exit', resolve));
+      if (child.exitCode === null && child.kill('SIGTERM')) await ended;
+    }
+  }
+}

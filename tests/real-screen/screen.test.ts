@@ -1,0 +1,161 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { By, until } from 'selenium-webdriver';
+import { App, decode, getPixels, WAIT, type Pixels } from '../e2e/lib/app';
+import { appUrl, openBrowser, type Browser } from '../e2e/lib/browser';
+import { XDisplay } from './display';
+
+const SCREEN = { width: 1600, height: 900 };
+const folder = join(process.env.REZZIK_ROOTS ?? '', 'real');
+let display: XDisplay;
+let browser: Browser;
+let app: App;
+
+beforeAll(async () => {
+  display = await XDisplay.open(SCREEN.width, SCREEN.height);
+  // Clients right of the browser, away from its own notice that the screen is shared.
+  display.start(
+    'xlogo',
+    '-title',
+    'greys',
+    '-geometry',
+    '300x240+1040+60',
+    '-bg',
+    '#c0c0c0',
+    '-fg',
+    '#202020',
+  );
+  display.start(
+    'xlogo',
+    '-title',
+    'colours',
+    '-geometry',
+    '300x240+1040+400',
+    '-bg',
+    '#0072B2',
+    '-fg',
+    '#D55E00',
+  );
+  mkdirSync(folder, { recursive: true });
+  await fetch(`${appUrl()}/api/folders`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({
+      name: 'Real',
+      path: folder,
+      format: 'png',
+      pattern: '{title}',
+      isDefault: true,
+    }),
+  });
+  browser = await openBrowser({
+    display: display.name,
+    width: 1020,
+    height: 800,
+    args: [
+      '--window-position=0,0',
+      '--auto-select-desktop-capture-source=Entire screen',
+      '--enable-usermedia-screen-capturing',
+    ],
+  });
+  app = new App(browser.driver);
+}, 120_000);
+
+afterAll(async () => {
+  await browser?.close();
+  await display?.close();
+});
+
+const differences = (
+  a: Pixels,
+  b: Pixels,
+  r: { x: number; y: number; width: number; height: number },
+) => {
+  let most = 0;
+  let count = 0;
+  for (let y = r.y; y < r.y + r.height; y += 1) {
+    for (let x = r.x; x < r.x + r.width; x += 1) {
+      for (let c = 0; c < 3; c += 1) {
+        const at = (y * a.width + x) * 4 + c;
+        const d = Math.abs((a.data[at] ?? 0) - (b.data[at] ?? 0));
+        most = Math.max(most, d);
+        if (d > 0) count += 1;
+      }
+    }
+  }
+  return { most, count };
+};
+
+test('a real screen is taken by the interface and kept: size, place and greys are the X server’s', async () => {
+  await app.until(
+    'both clients',
+    async () =>
+      (await display.window('greys')) !== null && (await display.window('colours')) !== null,
+  );
+  await app.take();
+  await app.click('Shared screen');
+  await app.click('Share a screen');
+  await browser.driver.wait(until.elementLocated(By.css('video')), WAIT);
+  await app.sees('1600');
+  await app.click('Full screen');
+  await app.click('1 s');
+  await app.click('Take the screen');
+  const truth = await display.pixels();
+  const id = await app.marked();
+  await app.stored();
+  const frame = await getPixels(id, 'frame');
+  expect([frame.width, frame.height]).toEqual([SCREEN.width, SCREEN.height]);
+  const greys = await display.window('greys');
+  const colours = await display.window('colours');
+  if (!greys || !colours) throw new Error('a client is gone');
+  expect(differences(frame, truth, greys)).toEqual({ most: 0, count: 0 });
+  // Sharing delivers 4:2:0 video: flat colours come near, edges between saturated colours less so.
+  const flat = { x: colours.x + 4, y: colours.y + 100, width: 12, height: 12 };
+  const saturated = differences(frame, truth, colours);
+  const even = differences(frame, truth, flat);
+  console.info(
+    `saturated colours differ by up to ${saturated.most} of 255, flat ones by up to ${even.most}`,
+  );
+  expect(even.most).toBeLessThanOrEqual(6);
+
+  await app.click('Keep');
+  await app.sees('Keep in 1 place');
+  await app.click('Keep in 1 place');
+  await app.sees('Kept in ');
+  await app.until('the file', async () =>
+    Promise.resolve(readdirSync(folder).some((name) => name.endsWith('.png'))),
+  );
+  const [name = ''] = readdirSync(folder);
+  const kept = await decode(readFileSync(join(folder, name)));
+  expect(differences(kept, truth, greys)).toEqual({ most: 0, count: 0 });
+}, 120_000);
+
+test('copying while another window is in front is said, and done when this one is back', async () => {
+  await app.take();
+  await app.click('Practice desk');
+  await app.click('Full screen');
+  await app.click('2 s');
+  const copies = await app.named('Copy');
+  if ((await copies.getAttribute('aria-pressed')) === 'false') await copies.click();
+  await browser.driver.sendDevToolsCommand('Browser.grantPermissions', {
+    permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
+    origin: appUrl(),
+  });
+  await app.click('Take the screen');
+  display.start('xterm', '-title', 'front', '-geometry', '40x10+1040+700');
+  await app.until('the other window', async () => (await display.window('front')) !== null);
+  await app.until('the focus is gone', () =>
+    browser.driver.executeScript<boolean>('return !document.hasFocus()'),
+  );
+  await app.sees('is copied when you are back');
+  await browser.driver.executeScript('window.focus()');
+  await browser.driver.switchTo().window(await browser.driver.getWindowHandle());
+  await browser.driver.sendDevToolsCommand('Page.bringToFront', {});
+  await app.until(
+    'the copy',
+    async () =>
+      (await browser.driver.findElements(By.xpath("//*[contains(., 'Copied: paste it anywhere')]")))
+        .length > 0,
+  );
+}, 90_000);
