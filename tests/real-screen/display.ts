@@ -41,14 +41,12 @@ export class XDisplay {
     if (!asked || !/Map State: IsViewable/.test(asked.stdout)) return null;
     const read = (label: string) =>
       Number(new RegExp(`${label}:\\s+(-?\\d+)`).exec(asked.stdout)?.[1]);
-    return z
-      .object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() })
-      .parse({
-        x: read('Absolute upper-left X'),
-        y: read('Absolute upper-left Y'),
-        width: read('Width'),
-        height: read('Height'),
-      });
+    return z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() }).parse({
+      x: read('Absolute upper-left X'),
+      y: read('Absolute upper-left Y'),
+      width: read('Width'),
+      height: read('Height'),
+    });
   }
 
   /** The whole screen as the X server reports it, by xwd: RGBA. */
