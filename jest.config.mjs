@@ -30,6 +30,8 @@ export default {
     },
     { ...common, displayName: 'server', testMatch: ['<rootDir>/server/**/*.test.ts'] },
     { ...common, displayName: 'browser', testMatch: ['<rootDir>/tests/e2e/*.test.ts'] },
+    { ...common, displayName: 'screenshots', testMatch: ['<rootDir>/docs/screenshots.ts'] },
+    { ...common, displayName: 'bench', testMatch: ['<rootDir>/bench/*.bench.ts'] },
     { ...common, displayName: 'real-screen', testMatch: ['<rootDir>/tests/real-screen/*.test.ts'] },
   ],
 };

@@ -1,18 +1,16 @@
 // npm test: everything that can be checked, beside a running Rezzik without harm.
 // Its last line is "N passed, N failed".
 
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { needBuild } from './lib/build.mjs';
-import { freePort, startDatabase } from './lib/database.mjs';
+import { startDatabase } from './lib/database.mjs';
+import { runJest } from './lib/jest.mjs';
 import { needModules, needPackages, toTest } from './lib/packages.mjs';
 import { top } from './lib/paths.mjs';
-import { end, run } from './lib/run.mjs';
+import { run } from './lib/run.mjs';
 import { command, say, Stop } from './lib/say.mjs';
-import { answers, startApp } from './lib/serve.mjs';
+import { trialData, withApp } from './lib/trial.mjs';
 
-const DIST = '.next-test';
 const count = { passed: 0, failed: 0 };
 const bin = (name) => join(top, 'node_modules', '.bin', name);
 
@@ -29,18 +27,12 @@ async function jest(project, data, env, patterns) {
   say(`\n${project} tests`);
   const report = join(data, `${project}.json`);
   const args = [
-    '--experimental-vm-modules',
-    '--no-warnings',
-    join(top, 'node_modules/jest/bin/jest.js'),
-    '--selectProjects',
-    project,
     '--json',
     `--outputFile=${report}`,
-    '--silent=false',
     ...(project === 'unit' ? [] : ['--runInBand']),
     ...patterns,
   ];
-  const child = await run(process.execPath, args, { cwd: top, env: { ...process.env, ...env } });
+  const child = await runJest(project, args, env);
   const plain = child.output.split('\n').filter((line) => !line.startsWith('{"num'));
   say(plain.join('\n').slice(-14_000));
   if (!existsSync(report)) {
@@ -56,26 +48,11 @@ async function jest(project, data, env, patterns) {
 }
 
 async function browserTests(database, data, only, patterns) {
-  await needBuild(DIST);
-  const port = await freePort();
-  const kept = join(data, 'kept');
-  mkdirSync(kept, { recursive: true });
-  const roots = { REZZIK_ROOTS: kept };
-  const app = startApp({
-    port,
-    databaseUrl: await database.make('rezzik_browser'),
-    data,
-    env: { REZZIK_DIST: DIST, REZZIK_DEMO: '0', ...roots },
-    stdio: ['ignore', 'ignore', 'inherit'],
-  });
-  try {
-    if (!(await answers(port, app))) throw new Stop('The app to be tested did not start.');
-    const env = { REZZIK_URL: `http://127.0.0.1:${port}`, ...roots };
+  const databaseUrl = await database.make('rezzik_browser');
+  await withApp({ data, databaseUrl }, async (env) => {
     if (only('browser')) await jest('browser', data, env, patterns);
     if (only('real-screen')) await jest('real-screen', data, env, patterns);
-  } finally {
-    await end(app);
-  }
+  });
 }
 
 /** `npm test -- unit` runs one group; `npm test -- browser mark` one file of it. */
@@ -85,8 +62,7 @@ const only = (name) => !group || group === name;
 await command(async () => {
   await needPackages(toTest);
   await needModules();
-  const data = mkdtempSync(join(tmpdir(), 'rezzik-test-'));
-  chmodSync(data, 0o755);
+  const { data, remove } = trialData();
   let database;
   try {
     if (only('checks')) {
@@ -112,7 +88,7 @@ await command(async () => {
     count.failed += 1;
   } finally {
     await database?.stop();
-    rmSync(data, { recursive: true, force: true });
+    remove();
   }
 });
 if (count.failed > 0 || count.passed === 0) process.exitCode = 1;

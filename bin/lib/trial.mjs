@@ -1,0 +1,57 @@
+// A Rezzik of its own for tests, measuring and pictures: its own data folder, database and port.
+
+import { chmodSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { needBuild } from './build.mjs';
+import { freePort, startDatabase } from './database.mjs';
+import { end } from './run.mjs';
+import { Stop } from './say.mjs';
+import { answers, startApp } from './serve.mjs';
+
+/** Built apart from .next, so that a running Rezzik is not disturbed. */
+const DIST = '.next-test';
+
+/** A throw-away data folder that the database's user can enter. */
+export function trialData() {
+  const data = mkdtempSync(join(tmpdir(), 'rezzik-trial-'));
+  chmodSync(data, 0o755);
+  return { data, remove: () => rmSync(data, { recursive: true, force: true }) };
+}
+
+/** Starts the app on a database; calls `work` with what a client needs to know; ends the app. */
+export async function withApp({ data, databaseUrl, demo = false }, work) {
+  await needBuild(DIST);
+  const port = await freePort();
+  const kept = join(data, 'kept');
+  mkdirSync(kept, { recursive: true });
+  const app = startApp({
+    port,
+    databaseUrl,
+    data,
+    env: { REZZIK_DIST: DIST, REZZIK_DEMO: demo ? '1' : '0', REZZIK_ROOTS: kept },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
+  try {
+    if (!(await answers(port, app))) throw new Stop('The app to be tried did not start.');
+    return await work({
+      REZZIK_URL: `http://127.0.0.1:${port}`,
+      REZZIK_ROOTS: kept,
+      DATABASE_URL: databaseUrl,
+    });
+  } finally {
+    await end(app);
+  }
+}
+
+/** The same with a database of its own around it. */
+export async function withTrial({ demo = false }, work) {
+  const { data, remove } = trialData();
+  const database = await startDatabase(data);
+  try {
+    return await withApp({ data, databaseUrl: database.url, demo }, (env) => work(env, data));
+  } finally {
+    await database.stop();
+    remove();
+  }
+}

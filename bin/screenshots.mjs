@@ -1,0 +1,16 @@
+// npm run screenshots: docs/screenshots from the demo data.
+
+import { runJest } from './lib/jest.mjs';
+import { needModules, needPackages, toTest } from './lib/packages.mjs';
+import { command, say, Stop } from './lib/say.mjs';
+import { withTrial } from './lib/trial.mjs';
+
+await command(async () => {
+  await needPackages(toTest);
+  await needModules();
+  await withTrial({ demo: true }, async (env) => {
+    const done = await runJest('screenshots', ['--runInBand'], env);
+    if (done.code !== 0) throw new Stop(`${done.output}\nThe pictures could not be made.`);
+  });
+  say('docs/screenshots is up to date.');
+});
