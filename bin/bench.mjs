@@ -1,4 +1,5 @@
-// npm run bench: figures and ratios, printed. docs/bench.md says how they are taken.
+// npm run bench: figures and ratios, printed; `npm run bench -- keep` takes one file.
+// docs/bench.md says how they are taken.
 
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -12,7 +13,10 @@ await command(async () => {
   await needModules();
   await withTrial({}, async (env, data) => {
     const figures = join(data, 'figures');
-    const done = await runJest('bench', ['--runInBand'], { ...env, REZZIK_BENCH: figures });
+    const done = await runJest('bench', ['--runInBand', ...process.argv.slice(2)], {
+      ...env,
+      REZZIK_BENCH: figures,
+    });
     say(existsSync(figures) ? readFileSync(figures, 'utf8') : '');
     if (done.code !== 0) {
       say(done.output);

@@ -8,7 +8,7 @@ import { withTrial } from './lib/trial.mjs';
 await command(async () => {
   await needPackages(toTest);
   await needModules();
-  await withTrial({ demo: true }, async (env) => {
+  await withTrial({ demo: true, name: 'fernhollow' }, async (env) => {
     const done = await runJest('screenshots', ['--runInBand'], env);
     if (done.code !== 0) throw new Stop(`${done.output}\nThe pictures could not be made.`);
   });

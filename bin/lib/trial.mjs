@@ -1,6 +1,6 @@
 // A Rezzik of its own for tests, measuring and pictures: its own data folder, database and port.
 
-import { chmodSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { needBuild } from './build.mjs';
@@ -12,9 +12,11 @@ import { answers, startApp } from './serve.mjs';
 /** Built apart from .next, so that a running Rezzik is not disturbed. */
 const DIST = '.next-test';
 
-/** A throw-away data folder that the database's user can enter. */
-export function trialData() {
-  const data = mkdtempSync(join(tmpdir(), 'rezzik-trial-'));
+/** A throw-away data folder that the database's user can enter; of a given name for pictures. */
+export function trialData(name) {
+  const data = name ? join(tmpdir(), name) : mkdtempSync(join(tmpdir(), 'rezzik-trial-'));
+  if (name && existsSync(data)) throw new Stop(`${data} is in the way. Remove it first.`);
+  mkdirSync(data, { recursive: true });
   chmodSync(data, 0o755);
   return { data, remove: () => rmSync(data, { recursive: true, force: true }) };
 }
@@ -45,8 +47,8 @@ export async function withApp({ data, databaseUrl, demo = false }, work) {
 }
 
 /** The same with a database of its own around it. */
-export async function withTrial({ demo = false }, work) {
-  const { data, remove } = trialData();
+export async function withTrial({ demo = false, name }, work) {
+  const { data, remove } = trialData(name);
   const database = await startDatabase(data);
   try {
     return await withApp({ data, databaseUrl: database.url, demo }, (env) => work(env, data));

@@ -1,4 +1,4 @@
-import { Download, FolderDown } from 'lucide-react';
+import { FolderDown } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import type { Folder, FormatName } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
@@ -146,20 +146,12 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
               pattern={wish.pattern ?? first?.pattern ?? '{title} {date} {time}'}
               onChange={(pattern) => setWish({ ...wish, pattern })}
             />
-            <Results results={results} shot={shot} />
           </div>
-          <div className="flex gap-2 border-t border-line p-4">
-            <Button
-              className="h-11"
-              icon={<Download size={18} strokeWidth={1.75} />}
-              disabled={!picture.blob}
-              onClick={() => picture.download()}
-            >
-              Download
-            </Button>
+          <div className="flex flex-col gap-3 border-t border-line p-4">
+            <Results results={results} shot={shot} />
             <Button
               look="next"
-              className="h-11 grow text-base"
+              className="h-11 text-base"
               hint={`${modifier}+Enter`}
               icon={<FolderDown size={18} strokeWidth={1.75} />}
               disabled={count === 0 || busy}

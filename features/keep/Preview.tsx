@@ -1,3 +1,4 @@
+import { Download } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { FormatName } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
@@ -39,6 +40,14 @@ export function Preview({ shot, picture, format, quality }: Props) {
         )}
         <Button aria-pressed={actual} className="rounded-full" onClick={() => setActual(!actual)}>
           {actual ? 'Fit' : 'Actual pixels'}
+        </Button>
+        <Button
+          className="rounded-full"
+          icon={<Download size={16} strokeWidth={1.75} />}
+          disabled={!picture.blob}
+          onClick={() => picture.download()}
+        >
+          Download
         </Button>
       </div>
       {picture.problem && <Problem>{picture.problem}</Problem>}

@@ -11,7 +11,11 @@ import type { Result } from './keepEverywhere';
 /** What was kept and where; what could not be, why, and one click to try again. */
 export function Results({ results, shot }: { results: Result[]; shot: Shot }) {
   return (
-    <div role="status" aria-live="polite" className="flex flex-col gap-2">
+    <div
+      role="status"
+      aria-live="polite"
+      className="flex max-h-56 flex-col gap-2 overflow-auto empty:hidden"
+    >
       {results.map((result) => (
         <Outcome key={result.key} result={result} shot={shot} />
       ))}

@@ -59,7 +59,9 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
       className="flex w-[262px] shrink-0 flex-col border-l border-line bg-paper"
     >
       <div className="flex min-h-0 grow flex-col gap-4 overflow-auto p-3">
-        <TitleField title={shot.title} onChange={rename} />
+        <div className="flex">
+          <TitleField title={shot.title} onChange={rename} />
+        </div>
         <img
           src={thumbnailUrl(shot)}
           alt=""

@@ -20,7 +20,10 @@ export function NumberInput({ label, value, min, max, onCommit }: Props) {
     if (bounded !== value) onCommit(bounded);
   };
   return (
-    <label htmlFor={id} className="flex items-center gap-1.5 text-[13px] text-soft">
+    <label
+      htmlFor={id}
+      className="flex items-center justify-between gap-1 text-[13px] whitespace-nowrap text-soft"
+    >
       {label}
       <input
         id={id}
@@ -43,7 +46,7 @@ export function NumberInput({ label, value, min, max, onCommit }: Props) {
             commit(String((Number(typed) || value) + by));
           }
         }}
-        className="h-7 w-16 rounded-[6px] border border-edge bg-card px-1.5 font-measure text-[13px] text-ink"
+        className="h-7 w-[58px] rounded-[6px] border border-edge bg-card px-1.5 font-measure text-[13px] text-ink"
       />
     </label>
   );

@@ -105,7 +105,7 @@ const slip = (title: string, daysAgo: number, time: string, keep?: Scene['keep']
   crop: { x: 560, y: 200, width: 780, height: 560 },
   clicks: [['click', 'slip']],
   marks: [
-    highlight('conf', 812, 350, 126),
+    highlight('conf', 806, 350, 118),
     arrow('point', [1000, 690], [776, 578], [-30, 34]),
     text('say', 1004, 690, 'Print the slip before closing'),
   ],
@@ -269,7 +269,7 @@ export const scenes: readonly Scene[] = [
     time: '00:15',
     display: 'Left',
     crop: orderWindow,
-    marks: [highlight('conf', 812, 350, 126)],
+    marks: [highlight('conf', 806, 350, 118)],
     keep: ['Records'],
   },
   slip('Seed order – slip before closing', 0, '00:40', ['Guides', 'Web']),

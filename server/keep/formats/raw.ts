@@ -10,7 +10,12 @@ export const fromPixels = ({ data, width, height }: Pixels): Sharp =>
     limitInputPixels: false,
   });
 
+/** Alpha is the highest byte of a pixel read as one word, on the little-endian machines there are. */
+const ALPHA = 0xff000000;
+
 export function isOpaque({ data }: Pixels): boolean {
-  for (let i = 3; i < data.length; i += 4) if (data[i] !== 255) return false;
-  return true;
+  const words = new Uint32Array(data.buffer, data.byteOffset, data.length / 4);
+  let all = ALPHA;
+  for (let i = 0; i < words.length; i += 1) all &= words[i] ?? ALPHA;
+  return all >>> 24 === 0xff;
 }
