@@ -27,7 +27,7 @@ async function painted(width: number, height: number) {
   surface.scale(width / bounds.width, height / bounds.height);
   paintDesk(surface, createDesk(1, 0), shaper, bounds);
   for (const mark of everyMark) paintMark(surface, mark, { shaper });
-  return surface.getImageData(0, 0, width, height);
+  return { data: surface.getImageData(0, 0, width, height).data, width, height, opaque: true };
 }
 
 test.each([

@@ -4,6 +4,8 @@ create table frames (
   sha256 text not null,
   width integer not null check (width > 0),
   height integer not null check (height > 0),
+  -- True when no pixel is transparent, so painting and encoding need not look again.
+  opaque boolean not null,
   bytes bytea not null,
   original bytea,
   original_type text,

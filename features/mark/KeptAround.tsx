@@ -22,8 +22,14 @@ export function KeptAround() {
   useEffect(() => {
     const surface = canvas.current?.getContext('2d');
     if (!surface) return;
-    surface.imageSmoothingQuality = 'high';
-    surface.drawImage(picture, 0, 0, surface.canvas.width, surface.canvas.height);
+    const { width, height } = surface.canvas;
+    surface.drawImage(picture, 0, 0, width, height);
+    // Smooth scaling of a large frame takes a while: the picture itself comes first.
+    const timer = setTimeout(() => {
+      surface.imageSmoothingQuality = 'high';
+      surface.drawImage(picture, 0, 0, width, height);
+    }, 400);
+    return () => clearTimeout(timer);
   }, [picture]);
   const shown = pulled ?? view;
   const place = (event: PointerEvent): Point => {

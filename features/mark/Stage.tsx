@@ -1,5 +1,5 @@
 import type Konva from 'konva';
-import { useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { Layer, Shape, Stage as KonvaStage } from 'react-konva';
 import type { Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
@@ -109,6 +109,9 @@ export function Stage() {
   );
 }
 
+/** The picture is drawn smoothly this long after it last moved. */
+const REST = 160;
+
 interface Size {
   width: number;
   height: number;
@@ -121,6 +124,7 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
   const live = useSession((s) => s.live);
   const editing = useSession((s) => s.editing);
   const painter = useMemo(() => new LivePaint(), []);
+  const fine = useAtRest(camera);
   const paint = (context: Konva.Context) => {
     // konva wraps the canvas; the painter needs the real one, for the same pixels as everywhere.
     const target = context._context;
@@ -135,6 +139,7 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
       dots: window.devicePixelRatio,
       active: several ? null : (editing ?? live[0]?.id ?? null),
       tools: { shaper },
+      fine,
     };
     painter.paint(target, sight, editing ? [] : live);
   };
@@ -143,6 +148,16 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
       <Shape sceneFunc={paint} />
     </Layer>
   );
+}
+
+/** True once a value has not changed for a moment. */
+function useAtRest(value: unknown): boolean {
+  const [rested, setRested] = useState<unknown>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(value), REST);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return rested === value;
 }
 
 /** The wheel scrolls the picture; with Ctrl, or by pinching, it enlarges. */

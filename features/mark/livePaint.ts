@@ -18,6 +18,8 @@ export interface Sight {
   /** The one mark that is being changed, if any. */
   active: string | null;
   tools: MarkTools;
+  /** Smooth scaling of the frame; rough while the sight still changes, which is much faster. */
+  fine: boolean;
 }
 
 interface Sheet {
@@ -95,6 +97,7 @@ function sameLook(a: Sight, b: Sight): boolean {
     a.width === b.width &&
     a.height === b.height &&
     a.dots === b.dots &&
+    a.fine === b.fine &&
     a.camera.x === b.camera.x &&
     a.camera.y === b.camera.y &&
     a.camera.scale === b.camera.scale
@@ -123,9 +126,9 @@ function enter(surface: CanvasRenderingContext2D, { camera, view, dots }: Sight)
   surface.clip();
 }
 
-function drawFrame(surface: CanvasRenderingContext2D, { picture, camera }: Sight): void {
+function drawFrame(surface: CanvasRenderingContext2D, { picture, camera, fine }: Sight): void {
   surface.imageSmoothingEnabled = camera.scale < SHARP_FROM;
-  surface.imageSmoothingQuality = camera.scale < 1 ? 'high' : 'low';
+  surface.imageSmoothingQuality = fine && camera.scale < 1 ? 'high' : 'low';
   surface.drawImage(picture, 0, 0);
 }
 

@@ -42,7 +42,8 @@ export function finishTake(stilled: Stilled, png: Promise<Blob>, crop: Rect): vo
       reason: messageOf(error),
     });
   });
-  void thumb(key, picture, document);
+  // After the picture itself is shown, yet within the time of an answer.
+  setTimeout(() => void thumb(key, picture, document), 60);
   if (settings.thenCopy) void copy(key, picture, document);
   if (settings.thenKeep) void keep(key, id);
   void arrive(key, id);

@@ -61,7 +61,8 @@ async function storeScene(id: string, scene: Scene, index: number, now: Date): P
   const canvas = createCanvas(part.width, part.height);
   const surface = canvas.getContext('2d');
   paintDesk(surface, desk, await serverShaper(), part);
-  const pixels = surface.getImageData(0, 0, part.width, part.height);
+  const { data } = surface.getImageData(0, 0, part.width, part.height);
+  const pixels = { data, width: part.width, height: part.height, opaque: display !== undefined };
   const window = frontWindow(desk, display)?.title;
   const document: ShotDocument = {
     version: DOCUMENT_VERSION,

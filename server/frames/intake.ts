@@ -11,6 +11,8 @@ export interface Frame {
   sha256: string;
   width: number;
   height: number;
+  /** True when no pixel is transparent. */
+  opaque: boolean;
   /** What was sent, when the frame had to be written anew. */
   original: { bytes: Uint8Array; type: PictureType } | null;
 }
@@ -67,9 +69,9 @@ async function readSize(bytes: Uint8Array): Promise<void> {
 async function asItIs(bytes: Uint8Array): Promise<Frame> {
   await readSize(bytes);
   const { width, height } = await open(bytes).metadata();
-  // Reading every row is the only way to know that none is missing.
-  await open(bytes).resize(16, 16, { fit: 'fill' }).raw().toBuffer();
-  return { bytes, sha256: sha256(bytes), width, height, original: null };
+  // Reads every row, which is also the only way to know that none is missing.
+  const opaque = await isOpaque(bytes);
+  return { bytes, sha256: sha256(bytes), width, height, opaque, original: null };
 }
 
 async function anew(bytes: Uint8Array, type: PictureType): Promise<Frame> {
@@ -84,6 +86,7 @@ async function anew(bytes: Uint8Array, type: PictureType): Promise<Frame> {
     sha256: sha256(data),
     width: info.width,
     height: info.height,
+    opaque: await isOpaque(data),
     original: { bytes, type },
   };
 }
@@ -91,6 +94,12 @@ async function anew(bytes: Uint8Array, type: PictureType): Promise<Frame> {
 async function openUpright(bytes: Uint8Array): Promise<Sharp> {
   await readSize(bytes);
   return open(bytes).autoOrient();
+}
+
+/** Decodes the whole picture and looks at its transparency. */
+async function isOpaque(png: Uint8Array): Promise<boolean> {
+  const alpha = await open(png).ensureAlpha().extractChannel(3).raw().toBuffer();
+  return alpha.equals(Buffer.alloc(alpha.length, 255));
 }
 
 const BMP_HEADER_BYTES = 54;

@@ -9,12 +9,13 @@ export interface Pixels {
   data: Uint8ClampedArray;
   width: number;
   height: number;
+  /** True when no pixel is transparent. */
+  opaque: boolean;
 }
 
 /** Paints a shot as it leaves: the view of the frame with its marks, and nothing else. */
 export async function flatten(
-  frame: Uint8Array,
-  document: ShotDocument,
+  { frame, opaque, document }: { frame: Uint8Array; opaque: boolean; document: ShotDocument },
   shaper: Shaper,
 ): Promise<Pixels> {
   const { crop } = document.view;
@@ -32,5 +33,7 @@ export async function flatten(
   );
   // putImageData knows no transform: the cut-out pixels start at the canvas's own corner.
   paintShot(surface, document, { shaper }, () => surface.putImageData(pixels, 0, 0));
-  return surface.getImageData(0, 0, crop.width, crop.height);
+  const { data: painted } = surface.getImageData(0, 0, crop.width, crop.height);
+  // Marks cover or multiply, and neither lets anything through.
+  return { data: painted, width: crop.width, height: crop.height, opaque };
 }

@@ -17,9 +17,7 @@ export async function paintedPixels(id: string): Promise<Pixels> {
   const key = `${id} ${paintable.revision}`;
   const before = kept.find((entry) => entry.key === key);
   if (before) return before.pixels;
-  const pixels = serverShaper().then((shaper) =>
-    flatten(paintable.frame, paintable.document, shaper),
-  );
+  const pixels = serverShaper().then((shaper) => flatten(paintable, shaper));
   const { width, height } = paintable.document.view.crop;
   if (width * height <= MOST_KEPT_PIXELS) {
     kept.unshift({ key, pixels });
@@ -63,14 +61,14 @@ export async function thumbnail(id: string): Promise<Uint8Array> {
 }
 
 async function makeThumbnail(id: string): Promise<Uint8Array> {
-  const { frame, document, revision } = await getPaintable(id);
-  const pixels = await flatten(frame, document, await serverShaper());
+  const paintable = await getPaintable(id);
+  const pixels = await flatten(paintable, await serverShaper());
   const bytes = await fromPixels(pixels)
     .resize({ ...THUMBNAIL, fit: 'inside', withoutEnlargement: true })
     .webp({ quality: 80 })
     .toBuffer();
   await sql()`insert into thumbnails (shot_id, revision, bytes)
-    select id, ${revision}, ${bytes} from shots where id = ${id}
+    select id, ${paintable.revision}, ${bytes} from shots where id = ${id}
     on conflict (shot_id) do update set revision = excluded.revision, bytes = excluded.bytes`;
   return bytes;
 }

@@ -44,15 +44,23 @@ export async function getFrame(id: string): Promise<{ bytes: Uint8Array; sha256:
 
 export interface Paintable {
   frame: Uint8Array;
+  opaque: boolean;
   document: ShotDocument;
   revision: number;
 }
 
 /** What is needed to paint a shot, read in one go. @throws Fault 404 */
 export async function getPaintable(id: string): Promise<Paintable> {
-  const [row] = await sql()<{ bytes: Buffer; document: unknown; revision: number }[]>`
-    select f.bytes, s.document, s.revision
+  const [row] = await sql()<
+    { bytes: Buffer; opaque: boolean; document: unknown; revision: number }[]
+  >`
+    select f.bytes, f.opaque, s.document, s.revision
     from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
   if (!row) throw notFound('shot');
-  return { frame: row.bytes, document: readDocument(row.document), revision: row.revision };
+  return {
+    frame: row.bytes,
+    opaque: row.opaque,
+    document: readDocument(row.document),
+    revision: row.revision,
+  };
 }

@@ -33,8 +33,8 @@ export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored
   try {
     await sql().begin(async (tx) => {
       const frameId = randomUUID();
-      await tx`insert into frames (id, sha256, width, height, bytes, original, original_type) values
-        (${frameId}, ${frame.sha256}, ${frame.width}, ${frame.height}, ${Buffer.from(frame.bytes)},
+      await tx`insert into frames (id, sha256, width, height, opaque, bytes, original, original_type) values
+        (${frameId}, ${frame.sha256}, ${frame.width}, ${frame.height}, ${frame.opaque}, ${Buffer.from(frame.bytes)},
          ${frame.original ? Buffer.from(frame.original.bytes) : null}, ${frame.original?.type ?? null})`;
       const added = await tx`insert into shots (id, frame_id, title, document, provenance, taken_at)
         values (${id}, ${frameId}, ${title}, ${json(document)}, ${json(provenance)}, ${takenAt})

@@ -14,7 +14,7 @@ const pixels = (alpha = 255): Pixels => {
   const data = new Uint8ClampedArray(width * height * 4);
   for (let i = 0; i < width * height; i += 1)
     data.set([rgb[i * 3] ?? 0, rgb[i * 3 + 1] ?? 0, rgb[i * 3 + 2] ?? 0, alpha], i * 4);
-  return { data, width, height };
+  return { data, width, height, opaque: alpha === 255 };
 };
 
 // Source: W3C, Portable Network Graphics (PNG) Specification, Third Edition.

@@ -1,5 +1,5 @@
 import type { Format } from './contract';
-import { DENSITY, fromPixels, isOpaque } from './raw';
+import { DENSITY, fromPixels } from './raw';
 
 /** Lossless; transparency is written only when there is some. */
 export const png: Format = {
@@ -9,7 +9,7 @@ export const png: Format = {
   transparent: true,
   async encode(pixels) {
     const image = fromPixels(pixels);
-    return (isOpaque(pixels) ? image.removeAlpha() : image)
+    return (pixels.opaque ? image.removeAlpha() : image)
       .png({ compressionLevel: 6 })
       .withDensity(DENSITY)
       .toBuffer();
