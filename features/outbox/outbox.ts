@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import type { Stored } from '@/core/contracts/shot';
-import { held, type OutboxEntry } from './db';
+import { held, type HeldEntry, type OutboxEntry } from './db';
 
 /** What the views show of a take that is not stored yet; its picture stays in the browser's store. */
 export interface Waiting {
@@ -24,7 +24,7 @@ export const useOutbox = create<OutboxState>(() => ({
   storedCount: 0,
 }));
 
-const toWaiting = (entry: OutboxEntry): Waiting => ({
+const toWaiting = (entry: Omit<OutboxEntry, 'picture'>): Waiting => ({
   id: entry.id,
   title: entry.title,
   takenAt: entry.provenance.takenAt,
@@ -55,31 +55,49 @@ export async function untilSafe<T>(work: Promise<T>): Promise<T> {
 
 /** Puts a take into the outbox; once this resolves, a reload does not lose it. */
 export async function putInOutbox(entry: OutboxEntry): Promise<void> {
-  await (await held()).put('outbox', entry);
-  useOutbox.setState(({ waiting }) => ({
-    waiting: [...waiting.filter((w) => w.id !== entry.id), toWaiting(entry)],
-  }));
+  await hold(entry);
   wake();
 }
 
-export const fromOutbox = async (id: string): Promise<OutboxEntry | undefined> =>
-  (await held()).get('outbox', id);
+async function hold(entry: OutboxEntry): Promise<void> {
+  const { picture, ...rest } = entry;
+  const bytes = await picture.arrayBuffer();
+  await (await held()).put('outbox', { ...rest, bytes, type: picture.type });
+  useOutbox.setState(({ waiting }) => ({
+    waiting: [...waiting.filter((w) => w.id !== entry.id), toWaiting(entry)],
+  }));
+}
+
+const toEntry = ({ bytes, type, ...rest }: HeldEntry): OutboxEntry => ({
+  ...rest,
+  picture: new Blob([bytes], { type }),
+});
+
+export async function fromOutbox(id: string): Promise<OutboxEntry | undefined> {
+  const entry = await (await held()).get('outbox', id);
+  return entry && toEntry(entry);
+}
+
+/** The ids of what is held; the pictures are large and read one at a time. */
+export const heldIds = async (): Promise<string[]> => (await held()).getAllKeys('outbox');
 
 /** Reads what an earlier visit left, or another tab holds. */
-export async function readOutbox(): Promise<OutboxEntry[]> {
+export async function readOutbox(): Promise<void> {
   const entries = await (await held()).getAll('outbox');
   useOutbox.setState({ waiting: entries.map(toWaiting) });
-  return entries;
 }
+
+/** Another tab brought a take to the server. */
+export const noLongerWaits = (id: string): void =>
+  useOutbox.setState(({ waiting }) => ({ waiting: waiting.filter((w) => w.id !== id) }));
 
 export async function dropFromOutbox(id: string): Promise<void> {
   await (await held()).delete('outbox', id);
-  useOutbox.setState(({ waiting }) => ({ waiting: waiting.filter((w) => w.id !== id) }));
+  noLongerWaits(id);
 }
 
 export async function markRefused(entry: OutboxEntry, why: string): Promise<void> {
-  await (await held()).put('outbox', { ...entry, refused: why });
-  await readOutbox();
+  await hold({ ...entry, refused: why });
   settle(entry.id, new Error(why));
 }
 

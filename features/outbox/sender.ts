@@ -3,7 +3,10 @@ import { api, messageOf, noAnswer } from '../api/client';
 import type { OutboxEntry } from './db';
 import {
   dropFromOutbox,
+  fromOutbox,
+  heldIds,
   markRefused,
+  noLongerWaits,
   onWake,
   readOutbox,
   settle,
@@ -30,7 +33,8 @@ export function startSending(): () => void {
   const channel = new BroadcastChannel('rezzik-outbox');
   channel.onmessage = ({ data }: MessageEvent<StoredMessage>) => {
     settle(data.id, data.stored);
-    void readOutbox().then(countOne);
+    noLongerWaits(data.id);
+    countOne();
   };
 
   const round = async (): Promise<void> => {
@@ -49,6 +53,7 @@ export function startSending(): () => void {
   const online = () => schedule(0);
   window.addEventListener('online', online);
   const release = startHolding();
+  void readOutbox();
   schedule(0);
   return () => {
     stopped = true;
@@ -64,8 +69,9 @@ const countOne = (): void =>
 
 /** @returns false when the server could not be reached */
 async function sendAll(channel: BroadcastChannel): Promise<boolean> {
-  for (const entry of await readOutbox()) {
-    if (entry.refused) continue;
+  for (const id of await heldIds()) {
+    const entry = await fromOutbox(id);
+    if (!entry || entry.refused) continue;
     try {
       const stored = await api.store(toForm(entry));
       await dropFromOutbox(entry.id);

@@ -1,6 +1,5 @@
 'use client';
 
-import { usePathname } from 'next/navigation';
 import { Tooltip } from 'radix-ui';
 import { useEffect } from 'react';
 import { KeepView } from '../keep/KeepView';
@@ -9,13 +8,14 @@ import { startSending } from '../outbox/sender';
 import { SetupView } from '../setup/SetupView';
 import { ShelfView } from '../shelf/ShelfView';
 import { TakeView } from '../take/TakeView';
+import { usePath } from './navigate';
 import { KeysOverlay } from './KeysOverlay';
 import { Notices } from './Notices';
 
 const SHOT = /^\/shots\/([0-9a-f-]{36})(\/keep)?$/i;
 
 export function Shell() {
-  const path = usePathname();
+  const path = usePath();
   useEffect(() => startSending(), []);
   return (
     <Tooltip.Provider delayDuration={500}>

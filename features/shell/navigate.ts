@@ -1,12 +1,27 @@
 'use client';
 
-import type { MouseEvent } from 'react';
+import { useSyncExternalStore, type MouseEvent } from 'react';
+
+const listeners = new Set<() => void>();
+
+function listen(tell: () => void): () => void {
+  listeners.add(tell);
+  window.addEventListener('popstate', tell);
+  return () => {
+    listeners.delete(tell);
+    window.removeEventListener('popstate', tell);
+  };
+}
+
+/** The address, followed at once: the router's own hook follows in its own time. */
+export const usePath = (): string => useSyncExternalStore(listen, () => window.location.pathname);
 
 /** Goes to another view without asking the server. */
 export function navigate(path: string, how: 'push' | 'replace' = 'push'): void {
   if (path === window.location.pathname) return;
   if (how === 'push') window.history.pushState(null, '', path);
   else window.history.replaceState(null, '', path);
+  listeners.forEach((tell) => tell());
 }
 
 /** For links: a plain click stays in the shell, any other does what the browser does. */

@@ -74,7 +74,7 @@ export function TakeView() {
       <main className="flex min-h-0 grow">
         <TakePanel />
         <section aria-label="Source" className="relative flex min-w-0 grow flex-col bg-desk p-4">
-          {phase.name === 'choosing' ? (
+          {phase.name === 'leaving' ? null : phase.name === 'choosing' ? (
             <Chooser
               stilled={phase.stilled}
               onTake={(region) => confirmTake(phase.stilled, phase.png, region)}

@@ -14,7 +14,9 @@ type Phase =
   | { name: 'ready' }
   | { name: 'counting'; until: number; seconds: number }
   | { name: 'stilling' }
-  | { name: 'choosing'; stilled: Stilled; png: Promise<Blob> };
+  | { name: 'choosing'; stilled: Stilled; png: Promise<Blob> }
+  /** Taken, and Mark is about to open: nothing is worth drawing here any more. */
+  | { name: 'leaving' };
 
 interface TakeStore {
   source: Source['name'];
@@ -88,6 +90,7 @@ async function still(mine: number): Promise<void> {
 
 /** The chosen part of a stilled picture becomes a shot. */
 export function confirmTake(stilled: Stilled, png: Promise<Blob>, crop: Rect): void {
-  useTake.setState({ phase: { name: 'ready' } });
+  const { thenMark } = useSettings.getState().settings;
+  useTake.setState({ phase: { name: thenMark ? 'leaving' : 'ready' } });
   finishTake(stilled, png, crop);
 }

@@ -104,7 +104,7 @@ describe('POST /api/shots', () => {
     ],
     [
       'an announced 133 MB',
-      async () =>
+      () =>
         request('/api/shots', {
           method: 'POST',
           headers: {
