@@ -1,11 +1,12 @@
 import { Download } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import type { FormatName } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
 import { Button } from '../ui/Button';
 import { formatBytes } from '../ui/format';
 import { Key } from '../ui/Key';
 import { Problem } from '../ui/Problem';
+import { useHeldSpace } from '../ui/useHeldSpace';
 import type { PictureState } from './usePicture';
 
 interface Props {
@@ -79,35 +80,4 @@ export function Preview({ shot, picture, format, quality }: Props) {
       </div>
     </>
   );
-}
-
-/** True while Space is held and no control has the focus. */
-function useHeldSpace(): boolean {
-  const [held, setHeld] = useState(false);
-  const inUse = useRef(false);
-  useEffect(() => {
-    const down = (event: KeyboardEvent) => {
-      if (event.key !== ' ') return;
-      if (
-        event.target instanceof HTMLElement &&
-        event.target.matches('input, button, a, summary, [role]')
-      )
-        return;
-      event.preventDefault();
-      inUse.current = true;
-      setHeld(true);
-    };
-    const up = (event: KeyboardEvent) => {
-      if (event.key !== ' ' || !inUse.current) return;
-      inUse.current = false;
-      setHeld(false);
-    };
-    window.addEventListener('keydown', down);
-    window.addEventListener('keyup', up);
-    return () => {
-      window.removeEventListener('keydown', down);
-      window.removeEventListener('keyup', up);
-    };
-  }, []);
-  return held;
 }

@@ -4,6 +4,7 @@ import { thumbnailUrl } from '../api/client';
 import { copyText } from '../pictures/clipboard';
 import { Button } from '../ui/Button';
 import { formatBytes } from '../ui/format';
+import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
 import { notify } from '../shell/noticeStore';
 import type { Result } from './keepEverywhere';
@@ -65,12 +66,9 @@ function Outcome({ result, shot }: { result: Result; shot: Shot }) {
         {copy && <p className="text-[13px] text-soft">{formatBytes(copy.bytes)}</p>}
       </div>
       {copy && (
-        <Button
-          icon={<ClipboardCopy size={16} strokeWidth={1.75} />}
-          onClick={() => void copyPath(copy.path)}
-        >
-          Copy path
-        </Button>
+        <IconButton label="Copy path" onClick={() => void copyPath(copy.path)}>
+          <ClipboardCopy size={16} strokeWidth={1.75} />
+        </IconButton>
       )}
     </div>
   );

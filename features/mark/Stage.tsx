@@ -1,9 +1,10 @@
 import type Konva from 'konva';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { Layer, Shape, Stage as KonvaStage } from 'react-konva';
 import type { Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
 import { markNames } from '@/core/marks/registry';
+import { useHeldSpace } from '../ui/useHeldSpace';
 import { useSize } from '../ui/useSize';
 import { addInMiddle, shownPart } from './actions';
 import { resolveCamera, toFrame, zoomAt, pan, type Camera } from './camera';
@@ -30,7 +31,7 @@ export function Stage() {
   );
   const resolved = useMemo(() => resolveCamera(camera, shown, size), [camera, shown, size]);
   usePublishedCamera(resolved, size);
-  const held = useSpaceHeld();
+  const panning = useHeldSpace();
 
   const place = (event: { clientX: number; clientY: number }) => {
     const box = space.current?.getBoundingClientRect();
@@ -47,7 +48,7 @@ export function Stage() {
     space.current?.focus({ preventScroll: true });
     // A handle that was pressed has begun its own gesture.
     if (gestureGoesOn()) return;
-    if (event.button === 1 || held.current) startPan(place(event));
+    if (event.button === 1 || panning) startPan(place(event));
     else if (event.button === 0) {
       pressOn(toPoint(event.nativeEvent), place(event), resolved.scale, event.shiftKey);
     }
@@ -85,7 +86,15 @@ export function Stage() {
         tabIndex={0}
         data-testid="stage"
         className="relative min-h-0 min-w-0 touch-none overflow-hidden"
-        style={{ cursor: tool === 'grab' ? 'default' : tool === 'text' ? 'text' : 'crosshair' }}
+        style={{
+          cursor: panning
+            ? 'grab'
+            : tool === 'grab'
+              ? 'default'
+              : tool === 'text'
+                ? 'text'
+                : 'crosshair',
+        }}
         onPointerDown={down}
         onPointerMove={move}
         onPointerUp={releaseAll}
@@ -185,26 +194,4 @@ function useWheel(space: React.RefObject<HTMLDivElement | null>, camera: Camera)
 /** Lets the keys and the status line know what is shown. */
 function usePublishedCamera(camera: Camera, size: Size): void {
   useEffect(() => usePointer.setState({ camera, size }), [camera, size]);
-}
-
-function useSpaceHeld() {
-  const held = useRef(false);
-  useEffect(() => {
-    const inField = (target: EventTarget | null) =>
-      target instanceof HTMLElement && target.matches('input, textarea, button, a, [role=slider]');
-    const set = (on: boolean) => (event: globalThis.KeyboardEvent) => {
-      if (event.key !== ' ' || inField(event.target)) return;
-      held.current = on;
-      event.preventDefault();
-    };
-    const down = set(true);
-    const up = set(false);
-    window.addEventListener('keydown', down);
-    window.addEventListener('keyup', up);
-    return () => {
-      window.removeEventListener('keydown', down);
-      window.removeEventListener('keyup', up);
-    };
-  }, []);
-  return held;
 }

@@ -5,7 +5,7 @@ import { paintDesk } from '@/core/desk/build';
 import { deskDisplays } from '@/core/desk/model';
 import { everyMark } from '@/tests/lib/marks';
 import { testShaper } from '@/tests/lib/shaper';
-import { App, decode, freshDesk, getPixels, sendShot } from './lib/app';
+import { App, freshDesk, getPixels, sendShot } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
 
 let browser: Browser;
@@ -59,15 +59,7 @@ test.each(cases)(
     await app.stage();
     await app.chord(Key.CONTROL, 'c');
     await app.sees('Paste the picture anywhere.');
-    const base64 = await browser.driver.executeAsyncScript<string>(`
-    const done = arguments[0];
-    navigator.clipboard.read().then(async ([item]) => {
-      const bytes = new Uint8Array(await (await item.getType('image/png')).arrayBuffer());
-      let text = '';
-      for (const b of bytes) text += String.fromCharCode(b);
-      done(btoa(text));
-    }, (error) => done(String(error)));`);
-    const copied = await decode(Buffer.from(base64, 'base64'));
+    const copied = await app.pasted();
     const painted = await getPixels(id, 'picture');
     expect([copied.width, copied.height]).toEqual([620, 400]);
     const differing = copied.data.reduce(

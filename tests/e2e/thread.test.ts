@@ -3,7 +3,7 @@ import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import jpegJs from 'jpeg-js';
 import { By, Key, until } from 'selenium-webdriver';
-import { App, decode, getPixels, getShot, pixelAt, WAIT } from './lib/app';
+import { App, getPixels, getShot, pixelAt, WAIT } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
 
 let browser: Browser;
@@ -112,15 +112,7 @@ test('the clipboard holds the very picture that keeping would write', async () =
   await app.stored();
   await app.chord(Key.CONTROL, 'c');
   await app.sees('Paste the picture anywhere.');
-  const base64 = await driver.executeAsyncScript<string>(`
-    const done = arguments[0];
-    navigator.clipboard.read().then(async ([item]) => {
-      const bytes = new Uint8Array(await (await item.getType('image/png')).arrayBuffer());
-      let text = '';
-      for (const b of bytes) text += String.fromCharCode(b);
-      done(btoa(text));
-    }, (error) => done(String(error)));`);
-  const copied = await decode(Buffer.from(base64, 'base64'));
+  const copied = await app.pasted();
   const kept = await getPixels(id, 'picture');
   expect([copied.width, copied.height]).toEqual([1440, 900]);
   expect(Buffer.compare(copied.data, kept.data)).toBe(0);

@@ -1,22 +1,10 @@
 import { z } from 'zod';
 import { contains, inflate } from '../../geometry/rect';
 import { roundedPath } from '../../paint/paths';
-import { applyStyle, baseShape, pick } from '../base';
+import { baseShape, pick } from '../base';
 import type { MarkKind } from '../contract';
-import {
-  describeRect,
-  moveRect,
-  paintEnclosing,
-  pullRect,
-  rectBounds,
-  rectFromPath,
-  rectHandles,
-  rectNumbers,
-  rectShape,
-  rectStyle,
-  rectTooSmall,
-  withRectNumber,
-} from '../shared/rectMark';
+import { rectKind } from '../shared/rectKind';
+import { paintEnclosing, rectFromPath, rectShape, rectStyle } from '../shared/rectMark';
 
 export const boxSchema = z.strictObject({
   ...baseShape,
@@ -29,12 +17,10 @@ export type BoxMark = z.infer<typeof boxSchema>;
 const settings = ['colour', 'outline', 'fill', 'fillOpacity', 'corner', 'dashed'] as const;
 
 export const box: MarkKind<BoxMark> = {
+  ...rectKind<BoxMark>(),
   kind: 'box',
   label: 'Box',
-  group: 'Enclose',
   schema: boxSchema,
-  blend: 'normal',
-  made: 'drag',
   settings,
   create: (id, path, style) => ({
     id,
@@ -43,22 +29,13 @@ export const box: MarkKind<BoxMark> = {
     ...rectStyle(style),
     corner: style.corner,
   }),
-  tooSmall: rectTooSmall,
-  bounds: rectBounds,
   hit(mark, at, tolerance) {
     const reach = mark.outline / 2 + tolerance;
     if (!contains(inflate(mark, reach), at)) return false;
     const inner = inflate(mark, -reach);
     return mark.fill !== null || inner.width <= 0 || inner.height <= 0 || !contains(inner, at);
   },
-  handles: rectHandles,
-  pull: pullRect,
-  move: moveRect,
-  numbers: rectNumbers,
-  withNumber: withRectNumber,
-  restyle: applyStyle,
   styleOf: (mark) => pick(mark, settings),
   paint: (surface, mark) =>
     paintEnclosing(surface, mark, () => roundedPath(surface, mark, mark.corner)),
-  describe: describeRect,
 };

@@ -151,6 +151,19 @@ export class App {
     return { x: (place.x - bounds.x) * scale, y: (place.y - bounds.y) * scale };
   }
 
+  /** The picture on the clipboard, read the way another page would. */
+  async pasted(): Promise<Pixels> {
+    const base64 = await this.driver.executeAsyncScript<string>(`
+      const done = arguments[0];
+      navigator.clipboard.read().then(async ([item]) => {
+        const bytes = new Uint8Array(await (await item.getType('image/png')).arrayBuffer());
+        let text = '';
+        for (const b of bytes) text += String.fromCharCode(b);
+        done(btoa(text));
+      }, (error) => done(String(error)));`);
+    return decode(Buffer.from(base64, 'base64'));
+  }
+
   /** Waits until Mark is open, and says of which shot. */
   async marked(): Promise<string> {
     await this.stage();

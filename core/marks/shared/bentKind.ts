@@ -1,0 +1,52 @@
+import { distance } from '../../geometry/point';
+import { applyStyle, pick } from '../base';
+import type { MarkBase, MarkKind, StrokePoint } from '../contract';
+import type { Style } from '../style';
+import {
+  bentMarkBounds,
+  bentMarkHandles,
+  bentMarkHit,
+  bentNumbers,
+  moveBent,
+  paintBent,
+  pullBent,
+  withBentNumber,
+  type BentMark,
+} from './bentMark';
+
+const settings = ['colour', 'thickness', 'heads', 'dashed'] as const;
+
+/** A straight mark from the first to the last point of a path. */
+export function bentFromPath(path: readonly StrokePoint[], style: Style): BentMark {
+  const from = path[0] ?? { x: 0, y: 0 };
+  const to = path.at(-1) ?? from;
+  return {
+    from: { x: from.x, y: from.y },
+    to: { x: to.x, y: to.y },
+    bend: null,
+    colour: style.colour,
+    thickness: style.thickness,
+    heads: style.heads,
+    dashed: style.dashed,
+  };
+}
+
+/** Everything but names, making and describing, which is the same for arrows and lines. */
+export const bentKind = <M extends MarkBase & BentMark>() =>
+  ({
+    group: 'Point',
+    blend: 'normal',
+    made: 'drag',
+    settings,
+    tooSmall: (mark) => distance(mark.from, mark.to) < 4,
+    bounds: bentMarkBounds,
+    hit: bentMarkHit,
+    handles: bentMarkHandles,
+    pull: pullBent,
+    move: moveBent,
+    numbers: bentNumbers,
+    withNumber: withBentNumber,
+    restyle: applyStyle,
+    styleOf: (mark) => pick(mark, settings),
+    paint: paintBent,
+  }) satisfies Omit<MarkKind<M>, 'kind' | 'label' | 'schema' | 'create' | 'describe'>;
