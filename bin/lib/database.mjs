@@ -157,7 +157,9 @@ export async function startDatabase(data) {
   const cluster = join(data, 'postgres');
   const programs = choosePrograms(cluster);
   const user = await lesserUser();
-  if (!existsSync(join(cluster, 'PG_VERSION'))) await makeCluster(data, cluster, programs, user);
+  if (existsSync(join(cluster, 'PG_VERSION')))
+    rmSync(`${cluster}.new`, { recursive: true, force: true });
+  else await makeCluster(data, cluster, programs, user);
   await clearLock(cluster);
   const password = readFileSync(join(data, 'database-password'), 'utf8').trim();
   const port = await freePort();

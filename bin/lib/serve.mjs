@@ -1,7 +1,7 @@
 // From nothing to a served app, and everything down again with it.
 
 import { spawn } from 'node:child_process';
-import { mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { needBuild } from './build.mjs';
@@ -29,6 +29,23 @@ async function needPort(port, name) {
   throw new Stop(
     `Port ${port} is taken by another program. Choose another one, for example:\n\n  REZZIK_PORT=${port + 1} npm ${name}\n`,
   );
+}
+
+/** The app writes under this name which processes run it, so that a later start can tell. */
+const runningFile = (data) => join(data, 'running.json');
+
+const alive = (pid) => existsSync(`/proc/${pid}`);
+
+/** Ends an app whose starter was killed: nothing else would ever stop it. */
+async function endLeftOver(data) {
+  const file = runningFile(data);
+  if (!existsSync(file)) return;
+  const { starter, app } = JSON.parse(readFileSync(file, 'utf8'));
+  const isApp = alive(app) && /next/.test(readFileSync(`/proc/${app}/cmdline`, 'utf8'));
+  if (alive(starter) || !isApp) return;
+  say('A Rezzik whose start was cut off is still running; it is stopped first.');
+  process.kill(app, 'SIGTERM');
+  for (let i = 0; i < 80 && alive(app); i += 1) await sleep(100);
 }
 
 function readPort() {
@@ -78,6 +95,7 @@ export function startApp({ port, databaseUrl, data, mode = 'start', env = {}, st
 export async function serve({ name, demo = false, mode = 'start' }) {
   const port = readPort();
   const data = dataDir();
+  await endLeftOver(data);
   await needPort(port, name);
   const own = !process.env.DATABASE_URL;
   if (own) await needPackages(toServe);
@@ -95,6 +113,7 @@ export async function serve({ name, demo = false, mode = 'start' }) {
     env: { REZZIK_DEMO: demo ? '1' : '0' },
     stdio: ['ignore', 'ignore', 'inherit'],
   });
+  writeFileSync(runningFile(data), JSON.stringify({ starter: process.pid, app: app.pid }));
   let stopping = null;
   const stop = () =>
     (stopping ??= (async () => {

@@ -37,7 +37,7 @@ const groups: { title: string; keys: [string, string][] }[] = [
     title: 'Mark: arrange',
     keys: [
       ['Undo, redo', `${modifier} Z, ${modifier} Y`],
-      ['Next, previous mark', 'Tab in the Marks list'],
+      ['Next, previous (Marks list)', 'Arrow keys'],
       ['Move', 'Arrow keys'],
       ['Move by 10 px', 'Shift Arrow keys'],
       ['Duplicate', `${modifier} D`],

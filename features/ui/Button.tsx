@@ -34,7 +34,11 @@ export function Button({ look = 'plain', icon, hint, children, className, ...res
     >
       {icon}
       {children}
-      {hint && <Key>{hint}</Key>}
+      {hint && (
+        <span className="contents max-[1100px]:hidden">
+          <Key>{hint}</Key>
+        </span>
+      )}
     </button>
   );
 }

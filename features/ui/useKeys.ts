@@ -18,9 +18,13 @@ export function useKey(
     enableOnFormTags: inFields || ['radio'],
     splitKey: joinedBy,
     useKey: true,
-    ignoreEventWhen: (event) => event.defaultPrevented || meantForControl(event),
+    ignoreEventWhen: (event) => event.defaultPrevented || inDialog(event) || meantForControl(event),
   });
 }
+
+/** An open dialog keeps its keys: the view behind it must not move. */
+const inDialog = (event: KeyboardEvent): boolean =>
+  event.target instanceof Element && event.target.closest('[role="dialog"]') !== null;
 
 /**
  * Enter and Space belong to the control that was reached by keyboard. After a click the focus
