@@ -1,0 +1,45 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import * as healthRoute from '@/app/api/health/route';
+import * as settingsRoute from '@/app/api/settings/route';
+import { firstSettings, settingsSchema } from '@/core/contracts/settings';
+import { migrate } from '../db/migrate';
+import { at, begin, finish, jsonRequest, request } from './setup';
+
+beforeAll(begin);
+afterAll(finish);
+
+const get = async () =>
+  settingsSchema.parse(await (await settingsRoute.GET(request(''), at({}))).json());
+const patch = (body: unknown) => settingsRoute.PATCH(jsonRequest('', 'PATCH', body), at({}));
+
+test('settings begin as at first, and a change touches only what it names', async () => {
+  expect(await get()).toEqual(firstSettings);
+  expect((await patch({ delay: 2.5 })).status).toBe(200);
+  expect((await patch({ thenCopy: true })).status).toBe(200);
+  expect(await get()).toEqual({ ...firstSettings, delay: 2.5, thenCopy: true });
+});
+
+test.each([{ delay: 61 }, { delay: -1 }, { delay: 'x' }, { unknown: 1 }, [], 'text'])(
+  '%j is refused',
+  async (body) => {
+    const before = await get();
+    expect((await patch(body)).status).toBe(400);
+    expect(await get()).toEqual(before);
+  },
+);
+
+test('what is no JSON is refused', async () => {
+  const headers = { 'content-type': 'application/json' };
+  const broken = request('', { method: 'PATCH', headers, body: '{"delay": 1' });
+  expect((await settingsRoute.PATCH(broken, at({}))).status).toBe(400);
+  const typeless = request('', { method: 'PATCH', body: '{}' });
+  expect((await settingsRoute.PATCH(typeless, at({}))).status).toBe(415);
+});
+
+test('health answers, and migrations are applied once', async () => {
+  expect(await (await healthRoute.GET(request(''), at({}))).json()).toEqual({
+    ok: true,
+    name: 'Rezzik',
+  });
+  expect(await migrate()).toEqual([]);
+});

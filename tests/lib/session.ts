@@ -1,0 +1,20 @@
+import type { Mark } from '@/core/marks/registry';
+import { untouched } from '@/core/shot/document';
+import { startHistory } from '@/core/shot/history';
+import { openSession, session } from '@/features/mark/session';
+import { testShaper } from './shaper';
+
+/** A shot of 600 × 400 open in Mark, without a browser: nothing here looks at its pixels. */
+export async function openTestSession(marks: readonly Mark[] = [], id = 'shot'): Promise<void> {
+  const frame = { width: 600, height: 400 };
+  openSession({
+    id,
+    title: 'Pond edge',
+    picture: { ...frame, close: () => undefined },
+    provenance: { source: 'desk', takenAt: '2026-11-23T14:02:11Z' },
+    shaper: await testShaper(),
+    history: startHistory({ ...untouched(frame), marks: structuredClone([...marks]) }),
+  });
+}
+
+export const ids = (): string[] => session().history.document.marks.map((mark) => mark.id);
