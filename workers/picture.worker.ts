@@ -17,7 +17,7 @@ async function paint(frame: ImageBitmap, document: ShotDocument) {
   const shaper = await loadShaper();
   paintShot(surface, document, { shaper }, () => surface.drawImage(frame, 0, 0));
   frame.close();
-  return { canvas, surface };
+  return canvas;
 }
 
 const worker = {
@@ -31,15 +31,8 @@ const worker = {
 
   /** A shot as it leaves, as PNG. */
   async paintPng(frame: ImageBitmap, document: ShotDocument): Promise<Blob> {
-    const { canvas } = await paint(frame, document);
+    const canvas = await paint(frame, document);
     return canvas.convertToBlob({ type: 'image/png' });
-  },
-
-  /** A shot as it leaves: RGBA, row-major, width × height × 4. */
-  async paintPixels(frame: ImageBitmap, document: ShotDocument): Promise<Uint8ClampedArray> {
-    const { surface } = await paint(frame, document);
-    const { width, height } = document.view.crop;
-    return surface.getImageData(0, 0, width, height).data;
   },
 };
 

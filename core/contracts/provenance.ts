@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { limits } from './limits';
-import { rectSchema } from './shapes';
 import { line } from './text';
 
 export const sourceNames = ['desk', 'screen', 'pasted', 'dropped', 'opened', 'api'] as const;
@@ -22,10 +21,5 @@ export const provenanceSchema = z.strictObject({
   display: line(limits.nameLength).optional(),
   windowTitle: line(limits.titleLength).optional(),
   fileName: line(limits.nameLength).optional(),
-  /** The display in the frame, where the source knows several. */
-  displays: z
-    .array(z.strictObject({ name: line(limits.nameLength), bounds: rectSchema }))
-    .max(64)
-    .optional(),
 });
 export type Provenance = z.infer<typeof provenanceSchema>;

@@ -4,12 +4,6 @@ import { limits } from './limits';
 export const coordinate = z.number().min(-limits.coordinate).max(limits.coordinate);
 export const extent = z.number().min(0).max(limits.coordinate);
 export const pointSchema = z.strictObject({ x: coordinate, y: coordinate });
-export const rectSchema = z.strictObject({
-  x: coordinate,
-  y: coordinate,
-  width: extent,
-  height: extent,
-});
 /** A rectangle of whole pixels with at least one pixel in it. */
 export const pixelRectSchema = z.strictObject({
   x: z.int().min(0).max(limits.coordinate),

@@ -1,6 +1,5 @@
 import type { Point } from '../geometry/point';
 import { contains, right, bottom, type Rect } from '../geometry/rect';
-import { roundedPath } from '../paint/paths';
 import type { Shaper } from '../paint/shaper';
 import type { Surface } from '../paint/surface';
 import { deskClock, deskDisplays, frontWindow, type Desk, type DeskDisplay } from './model';
@@ -119,26 +118,4 @@ export function deskPointer(desk: Desk): PointerImage | null {
   if (!desk.pointer) return null;
   const shape = buildScene(desk).at(desk.pointer)?.shape ?? 'arrow';
   return { shape, hotSpot: shape === 'text' ? { x: 4, y: 9 } : { x: 1, y: 1 }, at: desk.pointer };
-}
-
-/** Paints the pointer by its hot spot, for views of the live desk. */
-export function paintPointer(surface: Surface, pointer: PointerImage): void {
-  surface.save();
-  surface.translate(pointer.at.x - pointer.hotSpot.x, pointer.at.y - pointer.hotSpot.y);
-  surface.beginPath();
-  if (pointer.shape === 'text') {
-    roundedPath(surface, { x: 3, y: 0, width: 2, height: 18 }, 1);
-  } else {
-    const outline = [1, 1, 1, 17, 5, 13, 8, 20, 11, 19, 8, 12, 13, 12];
-    surface.moveTo(outline[0] ?? 0, outline[1] ?? 0);
-    for (let i = 2; i < outline.length; i += 2)
-      surface.lineTo(outline[i] ?? 0, outline[i + 1] ?? 0);
-    surface.closePath();
-  }
-  surface.fillStyle = pointer.shape === 'hand' ? '#2F5D3A' : '#111111';
-  surface.strokeStyle = '#FFFFFF';
-  surface.lineWidth = 1;
-  surface.fill();
-  surface.stroke();
-  surface.restore();
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { bentBounds, control, cutBent, distanceToBent, middle, pointAt, sample } from './bend';
 import { distanceToPolyline, distanceToSegment, snapDirection } from './point';
-import { contains, fitScale, intersect, moveInside, outerPixels, union } from './rect';
+import { contains, fitScale, moveInside, outerPixels, union } from './rect';
 import { gripPoint, pullGrip } from './resize';
 
 const line = { from: { x: 0, y: 0 }, to: { x: 100, y: 0 }, bend: { x: 0, y: 40 } };
@@ -65,7 +65,6 @@ describe('rectangles', () => {
     const r = { x: 0, y: 0, width: 10, height: 10 };
     expect(contains(r, { x: 0, y: 0 })).toBe(true);
     expect(contains(r, { x: 10, y: 5 })).toBe(false);
-    expect(intersect(r, { x: 10, y: 0, width: 5, height: 5 })).toBeNull();
   });
 
   test('unite, round outward and move inside', () => {

@@ -26,15 +26,6 @@ export function contains(r: Rect, p: Point): boolean {
   return p.x >= r.x && p.y >= r.y && p.x < right(r) && p.y < bottom(r);
 }
 
-/** The common part; null where the two share no pixel. */
-export function intersect(a: Rect, b: Rect): Rect | null {
-  const x = Math.max(a.x, b.x);
-  const y = Math.max(a.y, b.y);
-  const width = Math.min(right(a), right(b)) - x;
-  const height = Math.min(bottom(a), bottom(b)) - y;
-  return width > 0 && height > 0 ? { x, y, width, height } : null;
-}
-
 /** The smallest rectangle around all of them; an empty one at 0, 0 for an empty list. */
 export function union(rects: readonly Rect[]): Rect {
   if (rects.length === 0) return { x: 0, y: 0, width: 0, height: 0 };
@@ -76,9 +67,6 @@ export function moveInside(r: Rect, limits: Rect): Rect {
     height,
   };
 }
-
-export const sameRect = (a: Rect, b: Rect): boolean =>
-  a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height;
 
 /** The scale at which `inner` just fits into `outer`, never more than `most`. */
 export function fitScale(

@@ -1,5 +1,5 @@
 import { DOCUMENT_VERSION, documentSchema, type ShotDocument } from '../contracts/document';
-import { outerPixels, type Rect } from '../geometry/rect';
+import type { Rect } from '../geometry/rect';
 
 interface Size {
   width: number;
@@ -38,7 +38,3 @@ export function cropInside(crop: Rect, frame: Size): Rect {
 export function readDocument(stored: unknown): ShotDocument {
   return documentSchema.parse(stored);
 }
-
-/** Whole pixels around a region that was drawn at any scale, inside the frame. */
-export const pixelRegion = (region: Rect, frame: Size): Rect =>
-  cropInside(outerPixels(region), frame);

@@ -28,12 +28,6 @@ export const encodeFrame = async (frame: ImageBitmap): Promise<Blob> =>
 export const paintPng = async (frame: ImageBitmap, document: ShotDocument): Promise<Blob> =>
   worker().paintPng(await handOver(frame), document);
 
-/** A shot as it leaves, as pixels: RGBA, row-major. */
-export const paintPixels = async (
-  frame: ImageBitmap,
-  document: ShotDocument,
-): Promise<Uint8ClampedArray> => worker().paintPixels(await handOver(frame), document);
-
 /** Decodes a frame without changing its values. */
 export const decodeFrame = (blob: Blob): Promise<ImageBitmap> =>
   createImageBitmap(blob, { colorSpaceConversion: 'none' });

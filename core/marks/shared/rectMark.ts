@@ -1,5 +1,5 @@
 import { colour, coordinate, extent, opacity } from '../../contracts/shapes';
-import { alongRatio, gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
+import { gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
 import { inflate, rectFromPoints, type Rect } from '../../geometry/rect';
 import type { Point } from '../../geometry/point';
 import type { Surface } from '../../paint/surface';
@@ -51,9 +51,6 @@ export const rectHandles = (mark: Rect): Handle[] =>
 export function pullRect<M extends Rect>(mark: M, handle: string, to: Point, keep: boolean): M {
   return isGrip(handle) ? { ...mark, ...pullGrip(mark, handle, to, keep) } : mark;
 }
-
-/** The end of a drag that makes a square or a circle. */
-export const squareCorner = (from: Point, to: Point): Point => alongRatio(from, to, 1);
 
 export const moveRect = <M extends Rect>(mark: M, by: Point): M => ({
   ...mark,

@@ -1,5 +1,4 @@
 import type { Provenance } from '@/core/contracts/provenance';
-import type { Rect } from '@/core/geometry/rect';
 
 /** A stilled picture: what choosing happens on, and later the frame. */
 export interface Stilled {
@@ -7,8 +6,6 @@ export interface Stilled {
   provenance: Provenance;
   /** A first name for the shot. */
   title: string;
-  /** The displays within the picture, where the source knows them. */
-  displays: { name: string; bounds: Rect }[];
 }
 
 /** A place frames come from. What it can do decides what Take offers. */

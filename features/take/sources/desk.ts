@@ -44,10 +44,6 @@ async function still(display: string): Promise<Stilled> {
       display: shown.length === 1 ? shown[0]?.name : 'Both displays',
       windowTitle: front?.title,
     },
-    displays: shown.map(({ name, bounds }) => ({
-      name,
-      bounds: { ...bounds, x: bounds.x - part.x, y: bounds.y - part.y },
-    })),
   };
 }
 

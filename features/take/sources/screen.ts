@@ -106,7 +106,6 @@ async function still(): Promise<Stilled> {
     picture: grabbed ?? (await createImageBitmap(video)),
     title: `Shared ${surface.toLowerCase()}`,
     provenance: { source: 'screen', takenAt: new Date().toISOString(), display: surface },
-    displays: [],
   };
 }
 
