@@ -46,24 +46,16 @@ describe('full screen', () => {
     expect(pixelAt(frame, right.bounds.x, right.bounds.y)[3]).toBe(255);
   }, 60_000);
 
-  test('the answer comes within 300 ms and stays', async () => {
+  test('the answer shows the picture and stays for at least 8 s', async () => {
     await ready('Full screen', 0);
-    await browser.driver.executeScript(`
-      window.seen = null;
-      new MutationObserver(() => {
-        if (window.seen === null && document.querySelector('[data-notice] img')) window.seen = performance.now() - window.asked;
-      }).observe(document.body, { childList: true, subtree: true });
-      window.addEventListener('keydown', () => { window.asked = performance.now(); }, { capture: true, once: true });`);
     await app.keys(Key.ENTER);
     await app.marked();
-    await app.until(
-      'the thumbnail',
-      async () => (await browser.driver.executeScript('return window.seen')) !== null,
-    );
-    // The bound of the need is 300 ms; three times that here, since the machine may be busy.
-    expect(await browser.driver.executeScript<number>('return window.seen')).toBeLessThan(900);
-    await browser.driver.sleep(5000);
+    await app.until('the thumbnail', () => app.has('[data-notice] img'));
+    const shown = Date.now();
+    await browser.driver.sleep(7500);
     expect(await app.has('[data-notice] img')).toBe(true);
+    await app.until('it goes by itself', async () => !(await app.has('[data-notice] img')));
+    expect(Date.now() - shown).toBeGreaterThanOrEqual(7500);
   }, 60_000);
 
   test('one key throws it away and takes again', async () => {
