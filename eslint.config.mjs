@@ -17,7 +17,7 @@ const zones = [
 );
 
 /** The only packages that core may use: they compute and touch nothing outside. */
-const corePackages = ['zod', 'immer'];
+const corePackages = ['zod', 'immer', 'simplify-js', 'd3-polygon'];
 
 export default tseslint.config(
   { ignores: ['node_modules', '.next', '.next-*', '.data', 'public', 'next-env.d.ts'] },
@@ -30,7 +30,10 @@ export default tseslint.config(
     rules: {
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/consistent-type-imports': 'error',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', ignoreRestSiblings: true },
+      ],
       '@typescript-eslint/no-non-null-assertion': 'error',
       '@typescript-eslint/no-misused-promises': [
         'error',

@@ -12,6 +12,7 @@ import { sha256 } from '@/server/frames/intake';
 import { png } from '@/server/keep/formats/png';
 import { placePart, writePart } from '@/server/keep/write';
 import { everyMark } from '@/tests/lib/marks';
+import { testBitmap } from '@/tests/lib/bitmap';
 import { testShaper } from '@/tests/lib/shaper';
 import { median, report, time } from './measure';
 
@@ -26,7 +27,7 @@ async function painted(width: number, height: number) {
   const surface = createCanvas(width, height).getContext('2d');
   surface.scale(width / bounds.width, height / bounds.height);
   paintDesk(surface, createDesk(1, 0), shaper, bounds);
-  for (const mark of everyMark) paintMark(surface, mark, { shaper });
+  for (const mark of everyMark) paintMark(surface, mark, { shaper, bitmap: testBitmap });
   return { data: surface.getImageData(0, 0, width, height).data, width, height, opaque: true };
 }
 

@@ -8,6 +8,9 @@ const schema = z.object({
   REZZIK_DATA: z.string().optional(),
   REZZIK_ROOTS: z.string().optional(),
   REZZIK_DEMO: z.string().optional(),
+  DISPLAY: z.string().optional(),
+  WAYLAND_DISPLAY: z.string().optional(),
+  XDG_SESSION_TYPE: z.string().optional(),
 });
 
 export interface Env {
@@ -17,6 +20,10 @@ export interface Env {
   /** The folders that kept copies may be put in or below. */
   roots: string[];
   demo: boolean;
+  /** The X display of this computer, if there is one. */
+  display: string | null;
+  /** True in a Wayland session, where X sees only its own programs. */
+  wayland: boolean;
 }
 
 /** What the surroundings say; read each time, so tests can set it. */
@@ -32,5 +39,7 @@ export function env(): Env {
     dataDir,
     roots: roots?.length ? roots : [homedir(), join(dataDir, 'kept')],
     demo: read.REZZIK_DEMO === '1',
+    display: read.DISPLAY || null,
+    wayland: Boolean(read.WAYLAND_DISPLAY) || read.XDG_SESSION_TYPE === 'wayland',
   };
 }

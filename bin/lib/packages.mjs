@@ -28,6 +28,10 @@ const known = {
   openbox: () => onPath('openbox'),
   'x11-apps': () => onPath('xclock'),
   'x11-utils': () => onPath('xwininfo'),
+  'x11-xserver-utils': () => onPath('xrandr'),
+  xdotool: () => onPath('xdotool'),
+  xclip: () => onPath('xclip'),
+  wmctrl: () => onPath('wmctrl'),
   xterm: () => onPath('xterm'),
 };
 

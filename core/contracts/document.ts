@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { markSchema } from '../marks/registry';
 import { limits } from './limits';
-import { pixelRectSchema } from './shapes';
+import { pixelRectSchema, viewShapeSchema } from './shapes';
 
 /** Raised when the shape of a document changes; older ones are upgraded on reading. */
 export const DOCUMENT_VERSION = 1;
@@ -13,6 +13,8 @@ export const documentSchema = z
     view: z.strictObject({
       /** The part of the frame that is shown. */
       crop: pixelRectSchema,
+      /** A free shape within the crop; absent for the whole rectangle. */
+      shape: viewShapeSchema.optional(),
     }),
     /** From the lowest to the topmost. */
     marks: z.array(markSchema).max(limits.marks),

@@ -2,12 +2,23 @@ import { z } from 'zod';
 import { limits } from './limits';
 import { line } from './text';
 
-export const sourceNames = ['desk', 'screen', 'pasted', 'dropped', 'opened', 'api'] as const;
+export const sourceNames = [
+  'desk',
+  'display',
+  'screen',
+  'camera',
+  'pasted',
+  'dropped',
+  'opened',
+  'api',
+] as const;
 export type SourceName = (typeof sourceNames)[number];
 
 export const sourceLabels: Record<SourceName, string> = {
   desk: 'Practice desk',
+  display: 'This computer',
   screen: 'Shared screen',
+  camera: 'Camera',
   pasted: 'Pasted',
   dropped: 'Dropped',
   opened: 'Opened',
@@ -20,6 +31,7 @@ export const provenanceSchema = z.strictObject({
   takenAt: z.iso.datetime({ offset: true }),
   display: line(limits.nameLength).optional(),
   windowTitle: line(limits.titleLength).optional(),
+  program: line(limits.nameLength).optional(),
   fileName: line(limits.nameLength).optional(),
 });
 export type Provenance = z.infer<typeof provenanceSchema>;

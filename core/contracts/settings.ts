@@ -1,30 +1,54 @@
 import { z } from 'zod';
-import { limits } from './limits';
+import { pixelRectSchema } from './shapes';
+import { line } from './text';
+import { firstWay, takenFrom, wayPatchSchema, waySchema } from './way';
+
+/** A region that can be taken again, in the pixels of its source. */
+export const lastRegionSchema = z.strictObject({
+  display: line(100),
+  region: pixelRectSchema,
+  at: z.iso.datetime(),
+});
+export type LastRegion = z.infer<typeof lastRegionSchema>;
 
 const shape = {
-  kind: z.enum(['full', 'region']),
-  delay: z.number().min(0).max(limits.delay),
-  thenMark: z.boolean(),
-  thenCopy: z.boolean(),
-  thenKeep: z.boolean(),
   showCountdown: z.boolean(),
   sound: z.boolean(),
   notice: z.boolean(),
+  thumbnail: z.boolean(),
+  /** Which window is the one in use. */
+  inUseIs: z.enum(['focused', 'pointer']),
+  /** This computer's screen may be read. */
+  displayAllowed: z.boolean(),
+  /** For Repeat region. */
+  regions: z.partialRecord(z.enum(takenFrom), lastRegionSchema),
+  /** Keys that differ from the first ones, by the action's name; an empty one has none. */
+  keys: z.record(z.string().max(60), z.string().max(40)),
 };
 
 /** How a person likes to take; remembered from one take to the next. */
-export const settingsSchema = z.object(shape);
+export const settingsSchema = z.object({ way: waySchema, ...shape });
 export type Settings = z.infer<typeof settingsSchema>;
 
-export const settingsPatchSchema = z.strictObject(shape).partial();
+export const settingsPatchSchema = z.strictObject({ way: wayPatchSchema, ...shape }).partial();
+export type SettingsPatch = z.infer<typeof settingsPatchSchema>;
 
 export const firstSettings: Settings = {
-  kind: 'full',
-  delay: 0,
-  thenMark: true,
-  thenCopy: false,
-  thenKeep: false,
+  way: firstWay,
   showCountdown: true,
   sound: false,
   notice: true,
+  thumbnail: true,
+  inUseIs: 'focused',
+  displayAllowed: false,
+  regions: {},
+  keys: {},
 };
+
+/** The settings after a change: the way and the regions are changed field by field. */
+export const withPatch = (settings: Settings, patch: SettingsPatch): Settings => ({
+  ...settings,
+  ...patch,
+  way: { ...settings.way, ...patch.way },
+  regions: { ...settings.regions, ...patch.regions },
+});

@@ -17,3 +17,11 @@ export const colour = z
   .transform((value) => value.toUpperCase());
 export const thickness = z.number().min(1).max(60);
 export const opacity = z.number().min(0.05).max(1);
+
+/** What a view shows of its crop; outside it the picture is transparent. Points are frame pixels. */
+export const viewShapeSchema = z.discriminatedUnion('kind', [
+  /** Fills the crop. */
+  z.strictObject({ kind: z.literal('oval') }),
+  z.strictObject({ kind: z.literal('polygon'), points: z.array(pointSchema).min(3).max(2_000) }),
+]);
+export type ViewShape = z.infer<typeof viewShapeSchema>;

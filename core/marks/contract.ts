@@ -2,12 +2,18 @@ import type { z } from 'zod';
 import type { Point } from '../geometry/point';
 import type { Rect } from '../geometry/rect';
 import type { Shaper } from '../paint/shaper';
+import type { RgbaPixels } from '../raster/pixels';
 import type { Surface } from '../paint/surface';
 import type { Style } from './style';
 
 /** What a mark needs from outside to measure and paint itself. */
 export interface MarkTools {
   shaper: Shaper;
+}
+
+export interface PaintTools extends MarkTools {
+  /** Pixels as something the surface can draw. */
+  bitmap: (pixels: RgbaPixels) => unknown;
 }
 
 /** A place on a selected mark that can be dragged. */
@@ -67,7 +73,7 @@ export interface MarkKind<M extends MarkBase> {
   /** The mark with one changed setting; settings it does not use change nothing. */
   restyle(mark: M, style: Partial<Style>): M;
   styleOf(mark: M): Partial<Style>;
-  paint(surface: Surface, mark: M, tools: MarkTools): void;
+  paint(surface: Surface, mark: M, tools: PaintTools): void;
   /** A few words that tell this mark from others in the Marks list. */
   describe(mark: M): string;
 }

@@ -6,6 +6,7 @@ import { highlighter, highlighterSchema } from './highlighter';
 import { line, lineSchema } from './line';
 import { oval, ovalSchema } from './oval';
 import { pen, penSchema } from './pen';
+import { piece, pieceSchema } from './piece';
 import { firstStyle, type Style } from './style';
 import { text, textSchema } from './text';
 
@@ -18,11 +19,12 @@ export const markSchema = z.discriminatedUnion('kind', [
   penSchema,
   highlighterSchema,
   textSchema,
+  pieceSchema,
 ]);
 export type Mark = z.infer<typeof markSchema>;
 export type MarkName = Mark['kind'];
 
-const kinds = { arrow, line, box, oval, pen, highlighter, text };
+const kinds = { arrow, line, box, oval, pen, highlighter, text, piece };
 
 export const markNames = Object.keys(kinds) as MarkName[];
 
@@ -42,4 +44,5 @@ export const firstStyles: Record<MarkName, Style> = {
   pen: firstStyle,
   highlighter: { ...firstStyle, colour: '#F0E442', thickness: 24 },
   text: { ...firstStyle, colour: '#1C2B2A' },
+  piece: firstStyle,
 };

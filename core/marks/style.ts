@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { firstMarkColour } from '../colour/markColours';
+import { pointerShapes } from './piece/shapes';
 import { colour, opacity, thickness } from '../contracts/shapes';
 
 /** What the strip above the picture sets; each tool remembers its own. */
@@ -16,6 +17,7 @@ export const styleSchema = z.object({
   textSize: z.number().min(6).max(400),
   bold: z.boolean(),
   plate: colour.nullable(),
+  pointer: z.enum(pointerShapes),
 });
 
 export type Style = z.infer<typeof styleSchema>;
@@ -32,4 +34,5 @@ export const firstStyle: Style = {
   textSize: 24,
   bold: false,
   plate: '#FFFFFF',
+  pointer: 'arrow',
 };

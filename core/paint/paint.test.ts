@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { createCanvas } from '@napi-rs/canvas';
+import { testBitmap } from '@/tests/lib/bitmap';
 import { testShaper } from '@/tests/lib/shaper';
 import type { Mark } from '../marks/registry';
 import { untouched } from '../shot/document';
@@ -17,7 +18,7 @@ const font = { face: 'plain', weight: 400, size: 20 } as const;
 function paint(marks: Mark[], ground: string, crop = { x: 0, y: 0, width: 40, height: 40 }) {
   const surface = createCanvas(crop.width, crop.height).getContext('2d');
   const document = { ...untouched({ width: 40, height: 40 }), view: { crop }, marks };
-  paintShot(surface, document, { shaper }, () => {
+  paintShot(surface, document, { shaper, bitmap: testBitmap }, () => {
     surface.fillStyle = ground;
     surface.fillRect(0, 0, 40, 40);
   });

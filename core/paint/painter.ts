@@ -1,10 +1,11 @@
 import type { ShotDocument } from '../contracts/document';
-import type { MarkTools } from '../marks/contract';
+import type { PaintTools } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
+import { traceView } from '../shot/viewShape';
 import type { Surface } from './surface';
 
 /** Paints one mark in frame coordinates; a mark that is switched off leaves nothing. */
-export function paintMark(surface: Surface, mark: Mark, tools: MarkTools): void {
+export function paintMark(surface: Surface, mark: Mark, tools: PaintTools): void {
   if (mark.off) return;
   surface.save();
   kindOf(mark).paint(surface, mark, tools);
@@ -19,7 +20,7 @@ export function paintMark(surface: Surface, mark: Mark, tools: MarkTools): void 
 export function paintShot(
   surface: Surface,
   document: ShotDocument,
-  tools: MarkTools,
+  tools: PaintTools,
   drawFrame: () => void,
 ): void {
   const { crop } = document.view;
@@ -30,5 +31,13 @@ export function paintShot(
   surface.clip();
   drawFrame();
   for (const mark of document.marks) paintMark(surface, mark, tools);
+  if (document.view.shape) {
+    // One antialiased cut at the end; clipping to the shape would cut every mark's edge anew.
+    surface.globalCompositeOperation = 'destination-in';
+    surface.fillStyle = '#000000';
+    surface.beginPath();
+    traceView(surface, crop, document.view.shape);
+    surface.fill();
+  }
   surface.restore();
 }

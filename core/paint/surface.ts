@@ -29,5 +29,6 @@ export interface Surface {
   clip(): void;
   fillRect(x: number, y: number, width: number, height: number): void;
   clearRect(x: number, y: number, width: number, height: number): void;
+  drawImage(image: unknown, x: number, y: number): void;
   setLineDash(segments: number[]): void;
 }

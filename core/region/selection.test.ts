@@ -31,7 +31,9 @@ describe('drawing', () => {
   });
 
   test('with Shift it is a square', () => {
-    expect(dragTo(press(empty, { x: 0, y: 0 }, 5), { x: 30, y: 20 }, true).region).toEqual({
+    expect(
+      dragTo(press(empty, { x: 0, y: 0 }, 5), { x: 30, y: 20 }, { ratio: true }).region,
+    ).toEqual({
       x: 0,
       y: 0,
       width: 30,

@@ -13,7 +13,7 @@ export interface Selection {
 }
 
 type Drag =
-  | { kind: 'draw'; from: Point }
+  | { kind: 'draw'; from: Point; snapped: Point }
   | { kind: 'move'; from: Point; start: Rect }
   | { kind: 'pull'; grip: Grip; start: Rect };
 
@@ -59,19 +59,34 @@ function onSide(r: Rect, side: Grip, at: Point, reach: number): boolean {
   return near <= reach && within;
 }
 
+/** Where a place is drawn to: the edges of what is on the picture, or nowhere. */
+export type Snap = (at: Point) => Point;
+const stay: Snap = (at) => at;
+
+/** How a drag goes on while keys are held. */
+export interface Hold {
+  /** Keeps the ratio; a square while drawing. */
+  ratio?: boolean;
+  /** Draws from the middle outwards. */
+  centre?: boolean;
+  snap?: Snap;
+}
+
 /** The pointer goes down: pulls a grip, moves the region, or draws a new one. */
-export function press(s: Selection, at: Point, reach: number): Selection {
+export function press(s: Selection, at: Point, reach: number, snap: Snap = stay): Selection {
   const grip = gripAt(s, at, reach);
   if (s.region && grip) return { ...s, drag: { kind: 'pull', grip, start: s.region } };
   if (s.region && contains(s.region, at)) {
     return { ...s, drag: { kind: 'move', from: at, start: s.region } };
   }
-  return { ...s, drag: { kind: 'draw', from: whole(at) } };
+  const from = whole(at);
+  return { ...s, drag: { kind: 'draw', from, snapped: whole(snap(at)) } };
 }
 
-/** The pointer moves while down; `square` keeps the ratio (a square while drawing). */
-export function dragTo(s: Selection, at: Point, square = false): Selection {
+/** The pointer moves while down. */
+export function dragTo(s: Selection, at: Point, hold: Hold = {}): Selection {
   const { drag } = s;
+  const { ratio = false, centre = false, snap = stay } = hold;
   if (!drag) return s;
   if (drag.kind === 'move') {
     const moved = {
@@ -82,10 +97,13 @@ export function dragTo(s: Selection, at: Point, square = false): Selection {
     return { ...s, region: moveInside(moved, limits(s)) };
   }
   if (drag.kind === 'pull') {
-    return { ...s, region: cut(s, pullGrip(drag.start, drag.grip, whole(at), square)) };
+    return { ...s, region: cut(s, pullGrip(drag.start, drag.grip, whole(snap(at)), ratio)) };
   }
-  const to = square ? alongRatio(drag.from, whole(at), 1) : whole(at);
-  const drawn = rectFromPoints(drag.from, to);
+  const from = snap === stay || centre ? drag.from : drag.snapped;
+  const end = whole(snap(at));
+  const to = ratio ? alongRatio(from, end, 1) : end;
+  const start = centre ? { x: 2 * from.x - to.x, y: 2 * from.y - to.y } : from;
+  const drawn = rectFromPoints(start, to);
   return drawn.width === 0 && drawn.height === 0 ? s : { ...s, region: cut(s, drawn) };
 }
 
@@ -132,4 +150,21 @@ function firstRegion(s: Selection): Rect {
 export function typeNumber(s: Selection, field: keyof Rect, value: number): Selection {
   if (!Number.isFinite(value)) return s;
   return { ...s, region: cut(s, { ...(s.region ?? firstRegion(s)), [field]: value }) };
+}
+
+/** A region of a given size around a place, as far as the frame allows. */
+export function ofSize(
+  s: Selection,
+  size: { width: number; height: number },
+  at: Point,
+): Selection {
+  const width = Math.min(size.width, s.frame.width);
+  const height = Math.min(size.height, s.frame.height);
+  const around = {
+    x: Math.round(at.x - width / 2),
+    y: Math.round(at.y - height / 2),
+    width,
+    height,
+  };
+  return { ...s, region: moveInside(around, limits(s)) };
 }

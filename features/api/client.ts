@@ -9,7 +9,19 @@ import {
   type FolderInput,
   type FormatName,
 } from '@/core/contracts/folder';
-import { settingsSchema, type Settings } from '@/core/contracts/settings';
+import {
+  displayAnswerSchema,
+  screenStillSchema,
+  type DisplayAnswer,
+  type ScreenStill,
+} from '@/core/contracts/display';
+import { settingsSchema, type Settings, type SettingsPatch } from '@/core/contracts/settings';
+import {
+  routineSchema,
+  routinesSchema,
+  type Routine,
+  type RoutineInput,
+} from '@/core/contracts/way';
 import {
   conflictSchema,
   errorSchema,
@@ -133,8 +145,24 @@ export const api = {
     read(folderSchema, `/api/folders/${id}`, sent('PATCH', patch)),
   removeFolder: (id: string) => ask(`/api/folders/${id}`, { method: 'DELETE' }),
   settings: (): Promise<Settings> => read(settingsSchema, '/api/settings'),
-  changeSettings: (patch: Partial<Settings>): Promise<Settings> =>
+  changeSettings: (patch: SettingsPatch): Promise<Settings> =>
     read(settingsSchema, '/api/settings', sent('PATCH', patch)),
+  routines: async (): Promise<Routine[]> => (await read(routinesSchema, '/api/routines')).routines,
+  addRoutine: (input: RoutineInput): Promise<Routine> =>
+    read(routineSchema, '/api/routines', sent('POST', input)),
+  changeRoutine: (id: string, patch: Partial<RoutineInput>): Promise<Routine> =>
+    read(routineSchema, `/api/routines/${id}`, sent('PATCH', patch)),
+  removeRoutine: (id: string) => ask(`/api/routines/${id}`, { method: 'DELETE' }),
+  orderRoutines: (ids: string[]) => ask('/api/routines', sent('PUT', { ids })),
+  display: (): Promise<DisplayAnswer> => read(displayAnswerSchema, '/api/display'),
+  stillDisplay: (): Promise<ScreenStill> =>
+    read(screenStillSchema, '/api/display/stills', { method: 'POST' }),
+  stillPixels: async (id: string, window?: number): Promise<ArrayBuffer> => {
+    const query = window === undefined ? '' : `?window=${window}`;
+    return (await ask(`/api/display/stills/${id}/pixels${query}`)).arrayBuffer();
+  },
+  dropStill: (id: string) => ask(`/api/display/stills/${id}`, { method: 'DELETE' }),
+  copyOnDisplay: (id: string) => ask('/api/display/clipboard', sent('POST', { shot: id })),
 };
 
 export const thumbnailUrl = (shot: { id: string; revision: number }): string =>

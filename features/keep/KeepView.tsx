@@ -10,6 +10,7 @@ import { Thread } from '../shell/Thread';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';
 import { TitleField } from '../ui/TitleField';
+import { useAction } from '../keys/useAction';
 import { modifier, useKey } from '../ui/useKeys';
 import { As } from './As';
 import { keepEverywhere, type Result } from './keepEverywhere';
@@ -100,7 +101,7 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
     });
     setBusy(false);
   }, [busy, count, shot, folders, places, wish]);
-  useKey('mod+enter', () => void keep());
+  useAction('keep.go', () => void keep());
   const rename = (title: string) => {
     api.rename(shot.id, title).then(
       () => onShot({ ...shot, title }),

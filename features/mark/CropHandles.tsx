@@ -1,8 +1,8 @@
-import { Circle, Rect as KonvaRect } from 'react-konva';
+import { Circle, Line, Rect as KonvaRect } from 'react-konva';
 import { gripPoint, grips } from '@/core/geometry/resize';
 import { bottom, right, type Rect } from '@/core/geometry/rect';
 import { toFrame, toScreen, type Camera } from './camera';
-import { pressCrop } from './gesture';
+import { pressCrop, pressShapePoint } from './gesture';
 import { useSession } from './session';
 import { themeColour } from './theme';
 
@@ -39,6 +39,7 @@ export function CropHandles({ camera }: { camera: Camera }) {
           if (at && event.evt.button === 0) pressCrop('move', toFrame(camera, at));
         }}
       />
+      <ShapePoints camera={camera} />
       {grips.map((grip) => {
         const at = toScreen(camera, gripPoint(crop, grip));
         return (
@@ -57,6 +58,45 @@ export function CropHandles({ camera }: { camera: Camera }) {
           />
         );
       })}
+    </>
+  );
+}
+
+/** With more points than this, single ones are too close to be meant. */
+const MOST_POINTS = 200;
+
+/** The corners of a free shape, each of which can be dragged. */
+function ShapePoints({ camera }: { camera: Camera }) {
+  const shape = useSession((s) => s.history.document.view.shape);
+  if (shape?.kind !== 'polygon') return null;
+  const places = shape.points.map((p) => toScreen(camera, p));
+  const petrol = themeColour('petrol');
+  return (
+    <>
+      <Line
+        points={places.flatMap((p) => [p.x, p.y])}
+        closed
+        stroke={petrol}
+        strokeWidth={1.5}
+        dash={[6, 4]}
+        listening={false}
+      />
+      {places.length <= MOST_POINTS &&
+        places.map((at, i) => (
+          <Circle
+            key={i}
+            {...at}
+            radius={5}
+            hitStrokeWidth={12}
+            fill={themeColour('saffron')}
+            stroke={petrol}
+            strokeWidth={1.5}
+            onPointerDown={(event) => {
+              event.cancelBubble = true;
+              if (event.evt.button === 0) pressShapePoint(i);
+            }}
+          />
+        ))}
     </>
   );
 }

@@ -12,7 +12,8 @@ import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
 import { TitleField } from '../ui/TitleField';
-import { modifier, useKey } from '../ui/useKeys';
+import { useAction } from '../keys/useAction';
+import { modifier } from '../ui/useKeys';
 import { redo, setTitle, undo } from './actions';
 import { KeptAround } from './KeptAround';
 import { MarksList } from './MarksList';
@@ -118,8 +119,8 @@ function OpenMark({ onReload }: { onReload: () => void }) {
 function MarkThread() {
   const { id, title, history } = useSession((s) => s);
   const icon = { size: 18, strokeWidth: 1.75 };
-  useKey('mod+c', () => void copy());
-  useKey('mod+enter', () => navigate(`/shots/${id}/keep`));
+  useAction('mark.copy', () => void copy());
+  useAction('keep.go', () => navigate(`/shots/${id}/keep`));
   return (
     <Thread
       step="mark"

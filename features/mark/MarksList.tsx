@@ -6,6 +6,7 @@ import {
   EyeOff,
   Lock,
   LockOpen,
+  MousePointer2,
   PencilLine,
   Plus,
   Trash2,
@@ -37,11 +38,12 @@ export function MarksList() {
   const live = useSession((s) => s.live);
   const tool = useSession((s) => s.tool);
   const frame = useSession((s) => s.picture);
-  const view = history.document.view.crop;
+  const { crop: view, shape } = history.document.view;
   const isUntouched =
     history.document.marks.length === 0 &&
     view.width === frame.width &&
-    view.height === frame.height;
+    view.height === frame.height &&
+    !shape;
   const list = useRef<HTMLUListElement>(null);
   const marks = shownMarks({ history, live });
   const step = (event: KeyboardEvent, at: number) => {
@@ -88,6 +90,13 @@ export function MarksList() {
         )}
         <Button
           look="quiet"
+          icon={<MousePointer2 size={16} strokeWidth={1.75} />}
+          onClick={() => addInMiddle('piece', view)}
+        >
+          Add pointer
+        </Button>
+        <Button
+          look="quiet"
           icon={<Undo2 size={16} strokeWidth={1.75} />}
           disabled={isUntouched}
           onClick={backToFrame}
@@ -103,7 +112,7 @@ function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent
   const selected = useSession((s) => s.selection.includes(mark.id));
   const only = useSession((s) => s.selection.length === 1) && selected;
   const kind = kindOf(mark);
-  const Icon = factsOf(mark.kind).icon;
+  const Icon = mark.kind === 'piece' ? MousePointer2 : factsOf(mark.kind).icon;
   return (
     <li className={classes('border-b border-line last:border-b-0', selected && 'bg-tint')}>
       <div className="flex items-center gap-1 pr-1">
@@ -118,7 +127,7 @@ function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent
           <span
             aria-hidden
             className="h-5 w-1.5 shrink-0 rounded-full border border-edge"
-            style={{ background: mark.colour }}
+            style={{ background: 'colour' in mark ? mark.colour : undefined }}
           />
           <Icon size={16} strokeWidth={1.75} className="shrink-0" aria-hidden />
           <span className={classes('shrink-0 font-bold', mark.off && 'text-faint line-through')}>

@@ -4,6 +4,7 @@ import { Layer, Shape, Stage as KonvaStage } from 'react-konva';
 import type { Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
 import { markNames } from '@/core/marks/registry';
+import { bitmap } from '@/workers/bitmap';
 import { useHeldSpace } from '../ui/useHeldSpace';
 import { useSize } from '../ui/useSize';
 import { addInMiddle, shownPart } from './actions';
@@ -132,6 +133,7 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
   const marks = useSession((s) => s.history.document.marks);
   const live = useSession((s) => s.live);
   const editing = useSession((s) => s.editing);
+  const shape = useSession((s) => (s.cropping ? undefined : s.history.document.view.shape));
   const painter = useMemo(() => new LivePaint(), []);
   const fine = useAtRest(camera);
   const paint = (context: Konva.Context) => {
@@ -143,11 +145,12 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
       picture,
       marks: several ? marks.filter((mark) => !moved.has(mark.id)) : marks,
       view: shown,
+      shape,
       camera,
       ...size,
       dots: window.devicePixelRatio,
       active: several ? null : (editing ?? live[0]?.id ?? null),
-      tools: { shaper },
+      tools: { shaper, bitmap },
       fine,
     };
     painter.paint(target, sight, editing ? [] : live);

@@ -1,13 +1,14 @@
 import { Check, X } from 'lucide-react';
 import { readableOn } from '@/core/colour/colour';
 import { colourName, markColours } from '@/core/colour/markColours';
+import { pointerShapeLabels, pointerShapes, type PointerShape } from '@/core/marks/piece/shapes';
 import { kindOf, type MarkName } from '@/core/marks/registry';
 import type { Style } from '@/core/marks/style';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { NumberInput } from '../ui/NumberInput';
 import { Range } from '../ui/Range';
-import { endCrop, setCropping, setStyle } from './actions';
+import { endCrop, setCropping, setShape, setStyle } from './actions';
 import { shownMarks, useSession } from './session';
 import { useStyles } from './styles';
 import { factsOf } from './tools';
@@ -113,6 +114,23 @@ function Setting({ field, style }: { field: keyof Style; style: Style }) {
           width="w-14"
           onChange={(percent) => setStyle({ fillOpacity: percent / 100 })}
         />
+      );
+    case 'pointer':
+      return (
+        <label className="flex items-center gap-2">
+          Pointer
+          <select
+            value={style.pointer}
+            onChange={(event) => setStyle({ pointer: event.target.value as PointerShape })}
+            className="h-8 rounded-[6px] border border-edge bg-card px-2"
+          >
+            {pointerShapes.map((shape) => (
+              <option key={shape} value={shape}>
+                {pointerShapeLabels[shape]}
+              </option>
+            ))}
+          </select>
+        </label>
       );
     case 'textSize':
       return (
@@ -264,6 +282,35 @@ function Swatch({
   );
 }
 
+const shapeLabels = { none: 'Rectangle', oval: 'Oval', polygon: 'Free shape' } as const;
+
+/** What the view shows within the crop; a free shape stays as long as it is not replaced. */
+function ShapeChoice() {
+  const shape = useSession((s) => s.history.document.view.shape);
+  const current = shape?.kind ?? 'none';
+  return (
+    <label className="flex items-center gap-2">
+      Shape
+      <select
+        value={current}
+        onChange={(event) => {
+          if (event.target.value === 'none') setShape(undefined);
+          if (event.target.value === 'oval') setShape({ kind: 'oval' });
+        }}
+        className="h-8 rounded-[6px] border border-edge bg-card px-2"
+      >
+        {(['none', 'oval', 'polygon'] as const)
+          .filter((kind) => kind !== 'polygon' || current === 'polygon')
+          .map((kind) => (
+            <option key={kind} value={kind}>
+              {shapeLabels[kind]}
+            </option>
+          ))}
+      </select>
+    </label>
+  );
+}
+
 function CropSettings() {
   const crop = useSession((s) => s.cropping);
   const frame = useSession((s) => s.picture);
@@ -278,6 +325,7 @@ function CropSettings() {
           onCommit={(value) => setCropping({ ...crop, [field]: value })}
         />
       ))}
+      <ShapeChoice />
       <Button onClick={() => setCropping({ x: 0, y: 0, width: frame.width, height: frame.height })}>
         Whole frame
       </Button>

@@ -1,3 +1,4 @@
+import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { classes } from '../ui/classes';
 import { Key } from '../ui/Key';
 import { chooseTool } from './actions';
@@ -27,11 +28,14 @@ export function ToolsPanel() {
 function ToolButton({ facts }: { facts: ToolFacts }) {
   const current = useSession((s) => s.tool) === facts.tool;
   const Icon = facts.icon;
+  const action = `tool.${facts.tool}` as const;
+  const key = useKeyOf(action);
+  useAction(action, () => chooseTool(facts.tool));
   return (
     <button
       type="button"
       aria-pressed={current}
-      aria-keyshortcuts={facts.hint}
+      aria-keyshortcuts={key}
       onClick={() => chooseTool(facts.tool)}
       className={classes(
         'flex h-[26px] w-full items-center gap-2.5 rounded-[6px] px-2 text-left',
@@ -40,7 +44,7 @@ function ToolButton({ facts }: { facts: ToolFacts }) {
     >
       <Icon size={17} strokeWidth={1.75} aria-hidden />
       <span className="grow">{facts.label}</span>
-      <Key>{facts.hint}</Key>
+      {key && <Key>{keyLabel(key)}</Key>}
     </button>
   );
 }

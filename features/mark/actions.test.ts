@@ -145,7 +145,7 @@ test('a name is trimmed, and an empty one is no name', () => {
 });
 
 test('live marks stand in for their stored selves, new ones lie on top', () => {
-  const [arrow] = everyMark;
+  const arrow = everyMark.find((m) => m.kind === 'arrow');
   if (!arrow) throw new Error('no mark');
   update({
     live: [
@@ -155,7 +155,7 @@ test('live marks stand in for their stored selves, new ones lie on top', () => {
   });
   const shown = shownMarks(session());
   expect(shown.map((m) => m.id)).toEqual([first, second, third, 'line', 'new']);
-  expect(shown[0]?.colour).toBe('#000000');
+  expect(shown[0]).toMatchObject({ colour: '#000000' });
 });
 
 test('the part that is shown is what view and sight share, or the view', () => {

@@ -1,3 +1,4 @@
+import type { ViewShape } from '@/core/contracts/shapes';
 import type { ShotDocument } from '@/core/contracts/document';
 import type { Point } from '@/core/geometry/point';
 import { centre, right, bottom, type Rect } from '@/core/geometry/rect';
@@ -5,6 +6,7 @@ import type { StrokePoint } from '@/core/marks/contract';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import type { Style } from '@/core/marks/style';
 import { cropInside, untouched } from '@/core/shot/document';
+import { shapedView } from '@/core/shot/viewShape';
 import * as history from '@/core/shot/history';
 import { session, update, type Tool } from './session';
 import { rememberStyle, useStyles } from './styles';
@@ -231,6 +233,20 @@ export function setView(crop: Rect, label = 'Crop', joins = ''): void {
     },
     joins,
   );
+}
+
+/** What the view shows of its crop: all of it, an oval, or a free shape. */
+export function setShape(shape: ViewShape | undefined, joins = ''): void {
+  const { picture } = session();
+  changeDocument(
+    'Change the shape',
+    (draft) => {
+      if (shape) draft.view = shapedView(shape, draft.view.crop, picture);
+      else delete draft.view.shape;
+    },
+    joins,
+  );
+  if (session().cropping) update({ cropping: session().history.document.view.crop });
 }
 
 function applyCrop(): void {

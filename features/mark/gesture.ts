@@ -13,6 +13,7 @@ import {
   select,
   selectedMarks,
   setCropping,
+  setShape,
 } from './actions';
 import { pan } from './camera';
 import { session, update } from './session';
@@ -23,6 +24,7 @@ type Gesture =
   | { kind: 'move'; start: Point; marks: Mark[] }
   | { kind: 'handle'; mark: Mark; handle: string }
   | { kind: 'pan'; last: Point }
+  | { kind: 'shape'; index: number }
   | { kind: 'crop'; grip: Grip | 'move'; start: Rect; from: Point };
 
 let gesture: Gesture | null = null;
@@ -79,6 +81,10 @@ export function pressCrop(grip: Grip | 'move', from: Point): void {
   if (start) gesture = { kind: 'crop', grip, start, from };
 }
 
+export function pressShapePoint(index: number): void {
+  gesture = { kind: 'shape', index };
+}
+
 export function startPan(screen: Point): void {
   gesture = { kind: 'pan', last: screen };
 }
@@ -108,9 +114,24 @@ export function moveTo(points: readonly StrokePoint[], screen: Point, keep: bool
       });
       gesture = { kind: 'pan', last: screen };
       return;
+    case 'shape':
+      pullShapePoint(gesture.index, at);
+      return;
     case 'crop':
       setCropping(pulledCrop(gesture, at, keep));
   }
+}
+
+function pullShapePoint(index: number, at: Point): void {
+  const { history, picture } = session();
+  const { shape } = history.document.view;
+  if (shape?.kind !== 'polygon') return;
+  const to = {
+    x: Math.min(Math.max(at.x, 0), picture.width),
+    y: Math.min(Math.max(at.y, 0), picture.height),
+  };
+  const points = shape.points.map((p, i) => (i === index ? to : p));
+  setShape({ kind: 'polygon', points }, `shape ${index}`);
 }
 
 const round = (p: Point): Point => ({ x: Math.round(p.x * 2) / 2, y: Math.round(p.y * 2) / 2 });

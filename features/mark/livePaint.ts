@@ -1,7 +1,9 @@
+import type { ViewShape } from '@/core/contracts/shapes';
 import type { Rect } from '@/core/geometry/rect';
-import type { MarkTools } from '@/core/marks/contract';
+import type { PaintTools } from '@/core/marks/contract';
 import { kindOf, type Mark } from '@/core/marks/registry';
 import { paintMark } from '@/core/paint/painter';
+import { traceView } from '@/core/shot/viewShape';
 import type { Camera } from './camera';
 
 /** What is to be seen. */
@@ -10,6 +12,8 @@ export interface Sight {
   marks: readonly Mark[];
   /** The part of the frame that is shown; nothing is painted outside. */
   view: Rect;
+  /** Within the view only this is shown. */
+  shape: ViewShape | undefined;
   camera: Camera;
   width: number;
   height: number;
@@ -17,7 +21,7 @@ export interface Sight {
   dots: number;
   /** The one mark that is being changed, if any. */
   active: string | null;
-  tools: MarkTools;
+  tools: PaintTools;
   /** Smooth scaling of the frame; rough while the sight still changes, which is much faster. */
   fine: boolean;
 }
@@ -94,6 +98,7 @@ function sameLook(a: Sight, b: Sight): boolean {
     a.picture === b.picture &&
     a.active === b.active &&
     a.view === b.view &&
+    a.shape === b.shape &&
     a.width === b.width &&
     a.height === b.height &&
     a.dots === b.dots &&
@@ -118,11 +123,11 @@ function sheetOf(sight: Sight, before: HTMLCanvasElement | null = null): HTMLCan
 }
 
 /** Sets the surface up for frame coordinates, cut to the view. */
-function enter(surface: CanvasRenderingContext2D, { camera, view, dots }: Sight): void {
+function enter(surface: CanvasRenderingContext2D, { camera, view, shape, dots }: Sight): void {
   const scale = camera.scale * dots;
   surface.setTransform(scale, 0, 0, scale, -camera.x * scale, -camera.y * scale);
   surface.beginPath();
-  surface.rect(view.x, view.y, view.width, view.height);
+  traceView(surface, view, shape);
   surface.clip();
 }
 

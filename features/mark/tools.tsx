@@ -13,39 +13,38 @@ import {
 import type { Tool } from './session';
 
 export interface ToolFacts {
-  tool: Tool;
+  tool: Exclude<Tool, 'piece'>;
   label: string;
-  hint: string;
   icon: LucideIcon;
 }
 
-export const grabTool: ToolFacts = { tool: 'grab', label: 'Grab', hint: 'G', icon: Hand };
+export const grabTool: ToolFacts = { tool: 'grab', label: 'Grab', icon: Hand };
 
 /** The tools in groups named by what a person wants to do. */
 export const toolGroups: { title: string; tools: ToolFacts[] }[] = [
   {
     title: 'Point',
     tools: [
-      { tool: 'arrow', label: 'Arrow', hint: 'A', icon: ArrowUpRight },
-      { tool: 'line', label: 'Line', hint: 'L', icon: Minus },
+      { tool: 'arrow', label: 'Arrow', icon: ArrowUpRight },
+      { tool: 'line', label: 'Line', icon: Minus },
     ],
   },
   {
     title: 'Enclose',
     tools: [
-      { tool: 'box', label: 'Box', hint: 'B', icon: Square },
-      { tool: 'oval', label: 'Oval', hint: 'O', icon: Circle },
+      { tool: 'box', label: 'Box', icon: Square },
+      { tool: 'oval', label: 'Oval', icon: Circle },
     ],
   },
   {
     title: 'Draw',
     tools: [
-      { tool: 'pen', label: 'Pen', hint: 'P', icon: Pencil },
-      { tool: 'highlighter', label: 'Highlighter', hint: 'H', icon: Highlighter },
+      { tool: 'pen', label: 'Pen', icon: Pencil },
+      { tool: 'highlighter', label: 'Highlighter', icon: Highlighter },
     ],
   },
-  { title: 'Say', tools: [{ tool: 'text', label: 'Text', hint: 'T', icon: Type }] },
-  { title: 'Fit', tools: [{ tool: 'crop', label: 'Crop', hint: 'K', icon: Crop }] },
+  { title: 'Say', tools: [{ tool: 'text', label: 'Text', icon: Type }] },
+  { title: 'Fit', tools: [{ tool: 'crop', label: 'Crop', icon: Crop }] },
 ];
 
 export const allTools: ToolFacts[] = [grabTool, ...toolGroups.flatMap((group) => group.tools)];

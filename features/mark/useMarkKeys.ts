@@ -1,4 +1,5 @@
 import { arrowStep, isArrow } from '@/core/region/selection';
+import { useAction } from '../keys/useAction';
 import { useKey } from '../ui/useKeys';
 import {
   chooseTool,
@@ -15,31 +16,26 @@ import { zoomTo } from './camera';
 import { abandon, gestureGoesOn } from './gesture';
 import { usePointer } from './pointerStore';
 import { session, update } from './session';
-import { allTools } from './tools';
 
 /** The keys of Mark; they rest while a field has the focus. */
 export function useMarkKeys(): void {
-  const letters = allTools.map((t) => t.hint.toLowerCase());
-  useKey(letters.join(','), (event) => {
-    const facts = allTools.find((t) => t.hint.toLowerCase() === event.key.toLowerCase());
-    if (facts) chooseTool(facts.tool);
-  });
-  useKey('mod+z', undo);
-  useKey('mod+shift+z,mod+y', redo);
-  useKey('mod+d', duplicateSelected);
-  useKey('delete,backspace', deleteSelected);
+  useAction('mark.undo', undo);
+  useAction('mark.redo', redo);
+  useKey('mod+shift+z', redo);
+  useAction('mark.duplicate', duplicateSelected);
+  useAction('mark.delete', deleteSelected);
   useKey(
     'arrowleft,arrowright,arrowup,arrowdown,shift+arrowleft,shift+arrowright,shift+arrowup,shift+arrowdown',
     (event) => {
       if (isArrow(event.key)) nudge(arrowStep(event.key, event.shiftKey ? 10 : 1));
     },
   );
-  useKey(']', () => session().selection.forEach((id) => shiftInOrder(id, 1)));
-  useKey('[', () => session().selection.forEach((id) => shiftInOrder(id, -1)));
-  useKey('0', () => update({ camera: { ...session().camera, mode: 'fit' } }));
-  useKey('1', () => zoom(() => 1));
-  useKey('+,=,shift&+', () => zoom((scale) => scale * 1.5), { joinedBy: '&' });
-  useKey('-', () => zoom((scale) => scale / 1.5));
+  useAction('mark.forward', () => session().selection.forEach((id) => shiftInOrder(id, 1)));
+  useAction('mark.back', () => session().selection.forEach((id) => shiftInOrder(id, -1)));
+  useAction('mark.fit', () => update({ camera: { ...session().camera, mode: 'fit' } }));
+  useAction('mark.actual', () => zoom(() => 1));
+  useAction('mark.closer', () => zoom((scale) => scale * 1.5));
+  useAction('mark.further', () => zoom((scale) => scale / 1.5));
   useKey('enter', () => {
     if (session().tool === 'crop') endCrop(true);
   });

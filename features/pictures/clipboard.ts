@@ -1,7 +1,14 @@
 import { notify } from '../shell/noticeStore';
 
-/** Puts a PNG on the clipboard. When the window is not in front, waits until it is, and says so. */
-export async function copyPicture(png: Promise<Blob>): Promise<void> {
+/**
+ * Puts a PNG on the clipboard. When the window is not in front, lets `otherwise` do it; where that
+ * cannot either, waits until the window is back, and says so.
+ */
+export async function copyPicture(
+  png: Promise<Blob>,
+  otherwise?: () => Promise<boolean>,
+): Promise<void> {
+  if (!document.hasFocus() && (await otherwise?.().catch(() => false))) return;
   if (!('clipboard' in navigator) || !('write' in navigator.clipboard)) {
     throw new Error('This browser gives pages no way to copy a picture. Download it instead.');
   }

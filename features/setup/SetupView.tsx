@@ -2,12 +2,18 @@ import { useEffect } from 'react';
 import { followLink } from '../shell/navigate';
 import { Thread } from '../shell/Thread';
 import { classes } from '../ui/classes';
+import { DisplayPage } from './DisplayPage';
 import { FoldersPage } from './FoldersPage';
+import { KeysPage } from './KeysPage';
+import { RoutinesPage } from './RoutinesPage';
 import { TakingPage } from './TakingPage';
 
 const pages = [
   { name: 'folders', label: 'Folders', Page: FoldersPage },
+  { name: 'routines', label: 'Routines', Page: RoutinesPage },
   { name: 'taking', label: 'Taking', Page: TakingPage },
+  { name: 'keys', label: 'Keys', Page: KeysPage },
+  { name: 'computer', label: 'This computer', Page: DisplayPage },
 ];
 
 export function SetupView({ page }: { page: string }) {

@@ -27,9 +27,15 @@ export function TakingPage() {
         />
         <Toggle
           label="Notice"
-          note="A thumbnail with the name and where it went; trouble is told in any case"
+          note="The name and where it went; trouble is told in any case"
           checked={settings.notice}
           onChange={(notice) => changeSettings({ notice })}
+        />
+        <Toggle
+          label="Thumbnail"
+          note="A small picture in the notice"
+          checked={settings.thumbnail}
+          onChange={(thumbnail) => changeSettings({ thumbnail })}
         />
       </div>
     </div>

@@ -1,85 +1,62 @@
 import { useState } from 'react';
+import { allActions, keyOf } from '../keys/actions';
+import { keyLabel, useAction } from '../keys/useAction';
+import { useSettings } from '../take/settingsStore';
 import { Key } from '../ui/Key';
 import { Modal } from '../ui/Modal';
-import { modifier, useKey } from '../ui/useKeys';
+import { modifier } from '../ui/useKeys';
+import { followLink } from './navigate';
 
-const groups: { title: string; keys: [string, string][] }[] = [
+/** Keys that cannot be changed, since they mean the same everywhere. */
+const fixed: { title: string; keys: [string, string][] }[] = [
   {
-    title: 'Take',
+    title: 'On the stilled picture',
     keys: [
-      ['Full screen', '1'],
-      ['Region', '3'],
-      ['Take', 'Enter'],
+      ['Take what is chosen', 'Enter'],
+      ['Get out, leaving nothing', 'Esc'],
       ['Move the region', 'Arrow keys'],
       ['Move it by 10 px', 'Shift Arrow keys'],
       ['Widen or narrow it', 'Alt Arrow keys'],
-      ['Take the region', 'Enter'],
-      ['Get out, leaving nothing', 'Esc'],
-      ['Throw away and take again', 'Shift T'],
+      ['Next window', 'Tab, Arrow keys'],
+      ['Part: out, in', '↑ ↓, wheel'],
     ],
   },
   {
-    title: 'Mark: tools',
+    title: 'Mark',
     keys: [
-      ['Grab', 'G'],
-      ['Arrow', 'A'],
-      ['Line', 'L'],
-      ['Box', 'B'],
-      ['Oval', 'O'],
-      ['Pen', 'P'],
-      ['Highlighter', 'H'],
-      ['Text', 'T'],
-      ['Crop', 'K'],
       ['Add the tool’s mark', 'Enter'],
-    ],
-  },
-  {
-    title: 'Mark: arrange',
-    keys: [
-      ['Undo, redo', `${modifier} Z, ${modifier} Y`],
       ['Next, previous (Marks list)', 'Arrow keys'],
-      ['Move', 'Arrow keys'],
-      ['Move by 10 px', 'Shift Arrow keys'],
-      ['Duplicate', `${modifier} D`],
-      ['Forward, back', '] ['],
-      ['Delete', 'Delete'],
-      ['Fit, actual pixels', '0, 1'],
-      ['Closer, further', '+ −'],
-    ],
-  },
-  {
-    title: 'Keep',
-    keys: [
-      ['Copy the picture', `${modifier} C`],
-      ['Go to Keep; keep', `${modifier} Enter`],
+      ['Move by 1, by 10 px', 'Arrow keys, Shift'],
+      ['Redo', `${modifier} Shift Z`],
       ['See it before (in Keep)', 'Space, held'],
     ],
   },
 ];
 
-/** All keys, on “?”. */
+/** All keys as they are now, on “?”. */
 export function KeysOverlay() {
   const [open, setOpen] = useState(false);
-  useKey('shift+?', () => setOpen(true));
-  useKey('?', () => setOpen(true));
+  const own = useSettings((s) => s.settings.keys);
+  useAction('keys.show', () => setOpen(true));
+  const names = [...new Set(allActions.map((a) => a.group))];
+  const groups = names.map((title) => ({
+    title,
+    keys: allActions
+      .filter((a) => a.group === title)
+      .map((a): [string, string] => [a.label, keyLabel(keyOf(a.name, own))]),
+  }));
   return (
-    <Modal
-      open={open}
-      title="Keys"
-      description="Letters act while no field has the focus."
-      onClose={() => setOpen(false)}
-    >
-      <div className="grid grid-cols-2 gap-5">
-        {groups.map((group) => (
-          <section key={group.title}>
-            <h3 className="mb-1 font-name">{group.title}</h3>
+    <Modal open={open} title="Keys" onClose={() => setOpen(false)}>
+      <div className="grid grid-cols-2 gap-x-6 gap-y-4">
+        {[...groups, ...fixed].map(({ title, keys }, i) => (
+          <section key={`${title} ${i}`}>
+            <h3 className="mb-1 font-bold">{title}</h3>
             <dl>
-              {group.keys.map(([what, keys]) => (
-                <div key={what} className="flex justify-between gap-3 border-b border-line py-1">
-                  <dt>{what}</dt>
+              {keys.map(([what, key]) => (
+                <div key={what} className="flex items-center justify-between gap-2 py-0.5">
+                  <dt className="text-soft">{what}</dt>
                   <dd>
-                    <Key>{keys}</Key>
-                    <span className="sr-only">{keys}</span>
+                    <Key>{key}</Key>
                   </dd>
                 </div>
               ))}
@@ -87,6 +64,18 @@ export function KeysOverlay() {
           </section>
         ))}
       </div>
+      <p className="mt-4 text-[13px]">
+        <a
+          href="/setup/keys"
+          className="text-petrol underline"
+          onClick={(event) => {
+            setOpen(false);
+            followLink(event);
+          }}
+        >
+          Change keys in Setup
+        </a>
+      </p>
     </Modal>
   );
 }

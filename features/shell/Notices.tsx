@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
-import { useKey } from '../ui/useKeys';
+import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { followLink } from './navigate';
 import { dismiss, useNotices, type Notice } from './noticeStore';
 
@@ -21,7 +21,7 @@ export function Notices() {
     return () => clearInterval(timer);
   }, []);
   const newest = notices.findLast((n) => n.second?.hint);
-  useKey('shift+t', () => newest?.second?.act(), { enabled: newest !== undefined });
+  useAction('take.again', () => newest?.second?.act(), { enabled: newest !== undefined });
   return (
     <div
       role="status"
@@ -38,6 +38,7 @@ export function Notices() {
 }
 
 function Card({ notice }: { notice: Notice }) {
+  const again = useKeyOf('take.again');
   return (
     <div
       data-notice={notice.key}
@@ -66,7 +67,11 @@ function Card({ notice }: { notice: Notice }) {
           <div className="mt-2 flex flex-wrap gap-2">
             {notice.action && <Button onClick={notice.action.act}>{notice.action.label}</Button>}
             {notice.second && (
-              <Button look="quiet" hint={notice.second.hint} onClick={notice.second.act}>
+              <Button
+                look="quiet"
+                hint={notice.second.hint && keyLabel(again)}
+                onClick={notice.second.act}
+              >
                 {notice.second.label}
               </Button>
             )}

@@ -4,18 +4,19 @@ import { fitScale } from '@/core/geometry/rect';
 import type { Point } from '@/core/geometry/point';
 import type { Shaper } from '@/core/paint/shaper';
 import { loadShaper } from '@/workers/loadShaper';
-import { classes } from '../ui/classes';
 import { useSize } from '../ui/useSize';
 import { Problem } from '../ui/Problem';
 import { deskPart, deskSource, useDesk } from './sources/desk';
-import { useTake } from './takeStore';
+import { DisplayMap } from './DisplayMap';
+import { changeWay, useSettings } from './settingsStore';
 
 const cursors = { arrow: 'default', text: 'text', hand: 'pointer' } as const;
 
 /** The live practice desk: a small computer to try everything on. */
 export function DeskStage() {
-  const display = useTake((s) => s.display);
-  const part = deskPart(display);
+  const display = useSettings((s) => s.settings.way.display);
+  const desk = useDesk((s) => s.desk);
+  const part = deskPart(display, desk);
   const [problem, setProblem] = useState<string | null>(null);
   const [shaper, setShaper] = useState<Shaper | null>(null);
   useEffect(() => {
@@ -39,27 +40,17 @@ export function DeskStage() {
 }
 
 function DisplayChooser() {
-  const display = useTake((s) => s.display);
+  const display = useSettings((s) => s.settings.way.display);
+  const desk = useDesk((s) => s.desk);
+  const shown = deskPart('current', desk);
+  const displays = deskSource.displays();
   return (
-    <div role="radiogroup" aria-label="Display" className="ml-auto flex gap-1.5">
-      {deskSource.displays.map(({ id, label }) => (
-        <button
-          key={id}
-          type="button"
-          role="radio"
-          aria-checked={id === display}
-          onClick={() => useTake.setState({ display: id })}
-          className={classes(
-            'h-7 rounded-full border px-3 text-[13px]',
-            id === display
-              ? 'border-petrol bg-tint text-petrol'
-              : 'border-edge bg-card hover:bg-tint',
-          )}
-        >
-          {label}
-        </button>
-      ))}
-    </div>
+    <DisplayMap
+      displays={displays}
+      value={displays.some((d) => d.id === display) ? display : 'current'}
+      current={displays.find((d) => d.bounds === shown)?.id}
+      onChoose={(id) => changeWay({ display: id })}
+    />
   );
 }
 
@@ -67,12 +58,12 @@ function DisplayChooser() {
 const notForTheDesk = new Set(['Tab', 'F5', 'F12']);
 
 function LiveDesk({ shaper }: { shaper: Shaper }) {
-  const display = useTake((s) => s.display);
+  const display = useSettings((s) => s.settings.way.display);
   const desk = useDesk((s) => s.desk);
   const send = useDesk((s) => s.send);
   const [frame, space] = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);
-  const part = deskPart(display);
+  const part = deskPart(display, desk);
   const scale = space.width > 0 ? fitScale(part, space, 1) : 0;
 
   useEffect(() => {

@@ -1,31 +1,27 @@
-import {
-  Aperture,
-  Copy,
-  FolderDown,
-  Monitor,
-  PencilLine,
-  SquareDashedMousePointer,
-} from 'lucide-react';
-import { useEffect, useState, type ReactNode } from 'react';
+import { Aperture } from 'lucide-react';
+import { useState } from 'react';
 import { limits } from '@/core/contracts/limits';
-import type { Folder } from '@/core/contracts/folder';
-import { api } from '../api/client';
-import { followLink } from '../shell/navigate';
+import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { Key } from '../ui/Key';
 import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
-import { changeSettings, useSettings } from './settingsStore';
-import { cancelTake, startTake, useTake } from './takeStore';
+import { Toggle } from '../ui/Toggle';
+import { ago } from '../ui/format';
+import { kindFacts, kinds, type KindFacts } from './kinds';
+import { changeWay, useSettings } from './settingsStore';
+import { cancelTake, sources, startTake, useTake } from './takeStore';
+import { Then } from './Then';
 
 const offeredDelays = [0, 1, 2, 3, 5, 10];
 
 /** The left column: what is taken, when, and what then. */
 export function TakePanel() {
-  const { kind } = useSettings((s) => s.settings);
+  const { kind, inUse } = useSettings((s) => s.settings.way);
   const phase = useTake((s) => s.phase);
   const problem = useTake((s) => s.problem);
+  const startKey = useKeyOf('take.start');
   return (
     <aside
       aria-label="How to take"
@@ -35,37 +31,28 @@ export function TakePanel() {
         <div
           role="radiogroup"
           aria-label="What to take"
-          className="flex flex-col gap-1 border-b border-line pb-3"
+          className="flex flex-col gap-0.5 border-b border-line pb-3"
         >
-          <Kind
-            name="full"
-            hint="1"
-            label="Full screen"
-            note="A display, or all of them"
-            icon={<Monitor size={20} strokeWidth={1.75} />}
-          />
-          <Kind
-            name="region"
-            hint="3"
-            label="Region"
-            note="Drag it on the stilled picture"
-            icon={<SquareDashedMousePointer size={20} strokeWidth={1.75} />}
-          />
+          {kinds.map((facts) => (
+            <KindChoice key={facts.name} facts={facts} />
+          ))}
+          <KindOptions />
         </div>
         <Delay />
+        <Pointer />
         <Then />
       </div>
       <div className="flex flex-col gap-2 p-3">
-        {problem && <Problem>{problem}</Problem>}
+        {problem && phase.name !== 'choosing' && <Problem>{problem}</Problem>}
         {phase.name === 'ready' ? (
           <Button
             look="next"
-            hint="Enter"
+            hint={keyLabel(startKey)}
             className="h-12 text-base"
             icon={<Aperture size={20} strokeWidth={1.75} />}
-            onClick={startTake}
+            onClick={() => startTake()}
           >
-            {kind === 'full' ? 'Take the screen' : 'Take a region'}
+            {kind === 'window' && inUse ? 'Take the window in use' : kindFacts(kind).take}
           </Button>
         ) : (
           <Button hint="Esc" className="h-12 text-base" onClick={cancelTake}>
@@ -77,42 +64,108 @@ export function TakePanel() {
   );
 }
 
-interface KindProps {
-  name: 'full' | 'region';
-  hint: string;
-  label: string;
-  note: string;
-  icon: ReactNode;
-}
-
-function Kind({ name, hint, label, note, icon }: KindProps) {
-  const current = useSettings((s) => s.settings.kind) === name;
+function KindChoice({ facts }: { facts: KindFacts }) {
+  const { name, label, note, icon: Icon, action } = facts;
+  const way = useSettings((s) => s.settings.way);
+  const last = useSettings((s) => s.settings.regions[way.source]);
+  const ready = useTake((s) => s.phase.name === 'ready');
+  const current = way.kind === name;
+  const cannot = name === 'window' ? sources[way.source].can.windows : true;
+  const key = useKeyOf(action);
+  const choose = () => changeWay({ kind: name });
+  useAction(action, choose, { enabled: ready && cannot === true });
+  const words =
+    cannot !== true
+      ? cannot
+      : name === 'repeat'
+        ? last
+          ? `${last.region.width} × ${last.region.height}, ${ago(last.at)}`
+          : 'Nothing taken from here yet'
+        : note;
   return (
     <button
       type="button"
       role="radio"
       aria-checked={current}
-      aria-keyshortcuts={hint}
-      onClick={() => changeSettings({ kind: name })}
+      aria-keyshortcuts={key}
+      disabled={cannot !== true}
+      title={cannot === true ? undefined : cannot}
+      onClick={choose}
       className={classes(
-        'flex items-center gap-3 rounded-[7px] px-3 py-2 text-left',
-        current ? 'bg-ink text-on-ink' : 'hover:bg-tint',
+        'flex items-center gap-3 rounded-[7px] px-3 py-1 text-left disabled:text-faint',
+        current ? 'bg-ink text-on-ink' : 'enabled:hover:bg-tint',
       )}
     >
-      {icon}
-      <span className="grow">
+      <Icon size={20} strokeWidth={1.75} className="shrink-0" aria-hidden />
+      <span className="min-w-0 grow">
         <span className="block font-bold">{label}</span>
-        <span className={classes('block text-[13px]', current ? 'text-on-ink' : 'text-soft')}>
-          {note}
+        <span
+          className={classes('block truncate text-[13px]', current ? 'text-on-ink' : 'text-soft')}
+        >
+          {words}
         </span>
       </span>
-      <Key>{hint}</Key>
+      {key && <Key>{keyLabel(key)}</Key>}
     </button>
   );
 }
 
+/** What else there is to say of the kind that is chosen. */
+function KindOptions() {
+  const { kind, inUse, border, margin, atOnce } = useSettings((s) => s.settings.way);
+  if (kind === 'window') {
+    return (
+      <div className="mt-1 px-3">
+        <Toggle
+          label="The one in use, at once"
+          checked={inUse}
+          onChange={(on) => changeWay({ inUse: on })}
+        />
+        <Toggle
+          label="With its border"
+          checked={border}
+          onChange={(on) => changeWay({ border: on })}
+        />
+        <NumberInput
+          label="Margin"
+          value={margin}
+          min={0}
+          max={100}
+          onCommit={(value) => changeWay({ margin: Math.round(value) })}
+        />
+      </div>
+    );
+  }
+  if (kind !== 'region' && kind !== 'shape') return null;
+  return (
+    <div className="mt-1 px-3">
+      <Toggle
+        label="Letting go takes at once"
+        checked={atOnce}
+        onChange={(on) => changeWay({ atOnce: on })}
+      />
+    </div>
+  );
+}
+
+function Pointer() {
+  const { pointer, source } = useSettings((s) => s.settings.way);
+  const can = sources[source].can.pointer;
+  return (
+    <section className="border-b border-line py-2">
+      <Toggle
+        label="Pointer"
+        note={can === true ? 'As a piece you can move' : can}
+        checked={can === true && pointer}
+        disabled={can !== true}
+        onChange={(on) => changeWay({ pointer: on })}
+      />
+    </section>
+  );
+}
+
 function Delay() {
-  const delay = useSettings((s) => s.settings.delay);
+  const delay = useSettings((s) => s.settings.way.delay);
   const [own, setOwn] = useState(false);
   const isOwn = own || !offeredDelays.includes(delay);
   const chip = (chosen: boolean) =>
@@ -122,7 +175,10 @@ function Delay() {
     );
   return (
     <section className="border-b border-line py-3">
-      <h2 className="mb-2 flex justify-between font-bold">
+      <h2
+        className="mb-2 flex justify-between font-bold"
+        title="Time to open a menu or hold a key. Then the picture is still, and nothing on it can close."
+      >
         Delay <span className="font-measure text-[13px] font-normal text-soft">{delay} s</span>
       </h2>
       <div role="radiogroup" aria-label="Delay in seconds" className="flex flex-wrap gap-1.5">
@@ -136,7 +192,7 @@ function Delay() {
             className={chip(!isOwn && delay === seconds)}
             onClick={() => {
               setOwn(false);
-              changeSettings({ delay: seconds });
+              changeWay({ delay: seconds });
             }}
           >
             {seconds}
@@ -160,81 +216,10 @@ function Delay() {
             value={delay}
             min={0}
             max={limits.delay}
-            onCommit={(value) => changeSettings({ delay: value })}
+            onCommit={(value) => changeWay({ delay: value })}
           />
         </div>
       )}
-      <p className="mt-2 text-[13px] text-soft">
-        Time to open a menu or hold a key. Then the picture is still, and nothing on it can close.
-      </p>
     </section>
-  );
-}
-
-function Then() {
-  const { thenMark, thenCopy, thenKeep } = useSettings((s) => s.settings);
-  const [folder, setFolder] = useState<Folder | null | undefined>(undefined);
-  useEffect(() => {
-    void api
-      .folders()
-      .then(({ folders }) => setFolder(folders.find((f) => f.isDefault) ?? null))
-      .catch(() => undefined);
-  }, []);
-  return (
-    <section className="py-3">
-      <h2 className="mb-2 font-bold">Then</h2>
-      <div role="group" aria-label="Then" className="flex flex-wrap gap-1.5">
-        <Choice
-          label="Copy"
-          on={thenCopy}
-          icon={<Copy size={16} strokeWidth={1.75} />}
-          onChange={(on) => changeSettings({ thenCopy: on })}
-        />
-        <Choice
-          label="Mark"
-          on={thenMark}
-          icon={<PencilLine size={16} strokeWidth={1.75} />}
-          onChange={(on) => changeSettings({ thenMark: on })}
-        />
-        {folder && (
-          <Choice
-            label={`Keep in ${folder.name}`}
-            on={thenKeep}
-            icon={<FolderDown size={16} strokeWidth={1.75} />}
-            onChange={(on) => changeSettings({ thenKeep: on })}
-          />
-        )}
-      </div>
-      {folder === null && (
-        <p className="mt-2 text-[13px] text-soft">
-          <a href="/setup/folders" onClick={followLink} className="text-petrol underline">
-            Set up a folder
-          </a>{' '}
-          to keep copies in it straight away.
-        </p>
-      )}
-    </section>
-  );
-}
-
-function Choice(props: {
-  label: string;
-  on: boolean;
-  icon: ReactNode;
-  onChange: (on: boolean) => void;
-}) {
-  return (
-    <button
-      type="button"
-      aria-pressed={props.on}
-      onClick={() => props.onChange(!props.on)}
-      className={classes(
-        'inline-flex h-7 max-w-full items-center gap-1.5 rounded-full border px-2.5',
-        props.on ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
-      )}
-    >
-      {props.icon}
-      <span className="truncate">{props.label}</span>
-    </button>
   );
 }

@@ -1,24 +1,45 @@
-import { ClipboardPaste, FolderOpen, MonitorUp, Sprout } from 'lucide-react';
+import { Camera, ClipboardPaste, Computer, FolderOpen, MonitorUp, Sprout } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
+import type { TakenFrom } from '@/core/contracts/way';
+import { useAction } from '../keys/useAction';
 import { warmUp } from '../pictures/pictures';
 import { Thread } from '../shell/Thread';
 import { classes } from '../ui/classes';
 import { useKey } from '../ui/useKeys';
-import { Chooser } from './Chooser';
+import { CameraStage } from './CameraStage';
+import { Chooser } from './choose/Chooser';
 import { Countdown } from './Countdown';
 import { DeskStage } from './DeskStage';
+import { DisplayStage } from './DisplayStage';
 import { LastTaken } from './LastTaken';
+import { Routines } from './Routines';
 import { ScreenStage } from './ScreenStage';
-import { readSettings, useSettings, changeSettings } from './settingsStore';
+import { changeWay, readSettings, useSettings } from './settingsStore';
 import { bringIn, filesIn } from './sources/files';
 import { TakePanel } from './TakePanel';
-import { cancelTake, confirmTake, startTake, useTake } from './takeStore';
+import { cancelTake, startTake, useTake } from './takeStore';
+
+const icon = { size: 16, strokeWidth: 1.75, className: 'shrink-0' };
+
+const chips: { name: TakenFrom; label: string; icon: ReactNode }[] = [
+  { name: 'desk', label: 'Practice desk', icon: <Sprout {...icon} /> },
+  { name: 'display', label: 'This computer', icon: <Computer {...icon} /> },
+  { name: 'screen', label: 'Shared screen', icon: <MonitorUp {...icon} /> },
+  { name: 'camera', label: 'Camera', icon: <Camera {...icon} /> },
+];
+
+const stages: Record<TakenFrom, () => ReactNode> = {
+  desk: DeskStage,
+  display: DisplayStage,
+  screen: ScreenStage,
+  camera: CameraStage,
+};
 
 export function TakeView() {
   const phase = useTake((s) => s.phase);
-  const source = useTake((s) => s.source);
+  const { source, then } = useSettings((s) => s.settings.way);
   const picker = useRef<HTMLInputElement>(null);
-  const openInMark = useSettings((s) => s.settings.thenMark);
+  const openInMark = then.some((step) => step.do === 'mark');
   useEffect(() => {
     document.title = 'Take – Rezzik';
     void readSettings();
@@ -27,32 +48,24 @@ export function TakeView() {
   }, []);
   useBringing(openInMark);
   const ready = phase.name === 'ready';
-  useKey('enter', startTake, { enabled: ready });
-  useKey('1', () => changeSettings({ kind: 'full' }), { enabled: ready });
-  useKey('3', () => changeSettings({ kind: 'region' }), { enabled: ready });
+  useAction('take.start', () => startTake(), { enabled: ready });
   useKey('escape', cancelTake, { enabled: !ready, inFields: true });
+  const Stage = stages[source];
   return (
     <>
       <Thread
         step="take"
         middle={
-          <div role="group" aria-label="Sources" className="flex gap-2">
-            <SourceChip
-              name="desk"
-              icon={<Sprout size={16} strokeWidth={1.75} />}
-              label="Practice desk"
-            />
-            <SourceChip
-              name="screen"
-              icon={<MonitorUp size={16} strokeWidth={1.75} />}
-              label="Shared screen"
-            />
+          <div role="group" aria-label="Sources" className="flex min-w-0 gap-2">
+            {chips.map((chip) => (
+              <SourceChip key={chip.name} {...chip} />
+            ))}
             <Chip
-              icon={<FolderOpen size={16} strokeWidth={1.75} />}
+              icon={<FolderOpen {...icon} />}
               label="Open a picture"
               onClick={() => picker.current?.click()}
             />
-            <span className="hidden items-center gap-1.5 text-[13px] text-soft xl:flex">
+            <span className="hidden items-center gap-1.5 text-[13px] text-soft 2xl:flex">
               <ClipboardPaste size={15} strokeWidth={1.75} aria-hidden /> or paste or drop one
             </span>
             <input
@@ -75,14 +88,11 @@ export function TakeView() {
         <TakePanel />
         <section aria-label="Source" className="relative flex min-w-0 grow flex-col bg-desk p-4">
           {phase.name === 'leaving' ? null : phase.name === 'choosing' ? (
-            <Chooser
-              stilled={phase.stilled}
-              onTake={(region) => confirmTake(phase.stilled, phase.png, region)}
-              onCancel={cancelTake}
-            />
+            <Chooser choosing={phase} />
           ) : (
             <>
-              {source === 'desk' ? <DeskStage /> : <ScreenStage />}
+              <Stage />
+              <Routines />
               <LastTaken />
             </>
           )}
@@ -118,19 +128,12 @@ function useBringing(openInMark: boolean): void {
   }, [openInMark]);
 }
 
-function SourceChip({
-  name,
-  label,
-  icon,
-}: {
-  name: 'desk' | 'screen';
-  label: string;
-  icon: ReactNode;
-}) {
-  const current = useTake((s) => s.source) === name;
+function SourceChip({ name, label, icon }: { name: TakenFrom; label: string; icon: ReactNode }) {
+  const current = useSettings((s) => s.settings.way.source) === name;
   const choose = () => {
     cancelTake();
-    useTake.setState({ source: name, problem: null });
+    useTake.setState({ problem: null });
+    changeWay({ source: name });
   };
   return <Chip label={label} icon={icon} current={current} onClick={choose} />;
 }
@@ -148,13 +151,14 @@ function Chip({ label, icon, current, onClick }: ChipProps) {
       type="button"
       aria-pressed={current}
       onClick={onClick}
+      title={label}
       className={classes(
-        'inline-flex h-8 items-center gap-2 rounded-full border px-3 whitespace-nowrap hover:bg-tint',
+        'inline-flex h-8 min-w-9 items-center gap-2 rounded-full border px-2.5 whitespace-nowrap hover:bg-tint',
         current ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
       )}
     >
       {icon}
-      {label}
+      <span className={classes('truncate', !current && 'max-[1180px]:sr-only')}>{label}</span>
     </button>
   );
 }

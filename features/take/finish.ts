@@ -1,5 +1,6 @@
 import type { ShotDocument } from '@/core/contracts/document';
-import type { Rect } from '@/core/geometry/rect';
+import type { ThenStep } from '@/core/contracts/way';
+import { contains } from '@/core/geometry/rect';
 import { untouched } from '@/core/shot/document';
 import { api, ApiError, messageOf } from '../api/client';
 import { dropFromOutbox, putInOutbox, untilSafe, whenStored } from '../outbox/outbox';
@@ -11,15 +12,38 @@ import { amend, dismiss, notify, useNotices } from '../shell/noticeStore';
 import { useSettings } from './settingsStore';
 import { playShutter } from './sound';
 import type { Stilled } from './sources/contract';
+import type { Choice } from './takeStore';
+
+export interface Taken {
+  stilled: Stilled;
+  /** The whole frame, being encoded. */
+  png: Promise<Blob>;
+  choice: Choice;
+  then: readonly ThenStep[];
+  /** The pointer comes along as a piece. */
+  pointer: boolean;
+}
+
+function documentOf({ stilled, choice, pointer }: Taken): ShotDocument {
+  const { crop, shape } = choice;
+  const piece = pointer ? stilled.pointer?.piece : null;
+  const seen = piece && contains(crop, stilled.pointer?.at ?? { x: -1, y: -1 });
+  return {
+    ...untouched(stilled.picture),
+    view: shape ? { crop, shape } : { crop },
+    marks: seen ? [piece] : [],
+  };
+}
 
 /**
- * What follows a confirmed take: into the outbox, and then whatever Then says. None of it waits
- * for another, and none that fails stops the others.
+ * What follows a confirmed take: into the outbox, and then whatever Then says, in its order. None
+ * that fails stops the others.
  */
-export function finishTake(stilled: Stilled, png: Promise<Blob>, crop: Rect): void {
+export function finishTake(taken: Taken): void {
   const { settings } = useSettings.getState();
+  const { stilled, png, then, choice } = taken;
   const id = crypto.randomUUID();
-  const document: ShotDocument = { ...untouched(stilled.picture), view: { crop } };
+  const document = documentOf(taken);
   const { title, provenance, picture } = stilled;
   remember({ id, title, picture, document, provenance });
   const key = `take ${id}`;
@@ -28,9 +52,11 @@ export function finishTake(stilled: Stilled, png: Promise<Blob>, crop: Rect): vo
       putInOutbox({ id, picture: blob, title, provenance, document, size: picture }),
     ),
   );
-  if (settings.thenMark) navigate(`/shots/${id}`);
+  const marking = then.some((step) => step.do === 'mark');
+  if (marking) navigate(`/shots/${id}`);
   if (settings.sound) playShutter();
-  if (settings.notice) showNotice(key, id, title, settings.thenMark);
+  if (settings.notice) showNotice(key, id, title, marking);
+  if (choice.remark) tell(key, choice.remark);
   safe.catch((error: unknown) => {
     notify({
       key: `${key} unsafe`,
@@ -43,9 +69,13 @@ export function finishTake(stilled: Stilled, png: Promise<Blob>, crop: Rect): vo
     });
   });
   // After the picture itself is shown, yet within the time of an answer.
-  setTimeout(() => void thumb(key, picture, document), 60);
-  if (settings.thenCopy) void copy(key, picture, document);
-  if (settings.thenKeep) void keep(key, id);
+  if (settings.notice && settings.thumbnail) {
+    setTimeout(() => void thumb(key, picture, document), 60);
+  }
+  for (const step of then) {
+    if (step.do === 'copy') void copy(key, id, picture, document);
+    if (step.do === 'keep') void keep(key, id, step.folderId);
+  }
   void arrive(key, id);
 }
 
@@ -98,12 +128,19 @@ async function thumb(key: string, frame: ImageBitmap, { view }: ShotDocument): P
   amend(key, { picture: URL.createObjectURL(await canvas.convertToBlob()) });
 }
 
-async function copy(key: string, frame: ImageBitmap, document: ShotDocument): Promise<void> {
+async function copy(
+  key: string,
+  id: string,
+  frame: ImageBitmap,
+  document: ShotDocument,
+): Promise<void> {
   try {
-    await copyPicture(paintPng(frame, document));
+    await copyPicture(paintPng(frame, document), () => copyOnDisplay(id));
     tell(key, 'Copied: paste it anywhere');
   } catch (error) {
-    tell(key, `Not copied. ${messageOf(error)}`, { again: () => void copy(key, frame, document) });
+    tell(key, `Not copied. ${messageOf(error)}`, {
+      again: () => void copy(key, id, frame, document),
+    });
   }
 }
 
@@ -113,12 +150,22 @@ async function arrive(key: string, id: string): Promise<void> {
   if (stored) tell(key, 'On the Shelf');
 }
 
-async function keep(key: string, id: string): Promise<void> {
+/** A page out of sight may not copy; the server, on the same computer, can. */
+async function copyOnDisplay(id: string): Promise<boolean> {
+  if (!useSettings.getState().settings.displayAllowed) return false;
+  await whenStored(id);
+  await api.copyOnDisplay(id);
+  return true;
+}
+
+async function keep(key: string, id: string, folderId: string | null): Promise<void> {
   try {
     await whenStored(id);
     const { folders } = await api.folders();
-    const folder = folders.find((f) => f.isDefault);
-    if (!folder) throw new Error('No default folder is set up yet.');
+    const folder = folders.find((f) => (folderId ? f.id === folderId : f.isDefault));
+    if (!folder) {
+      throw new Error(folderId ? 'Its folder is gone.' : 'No default folder is set up yet.');
+    }
     const kept = await api.keep(id, { folderId: folder.id });
     tell(key, `Kept: ${kept.path}`);
   } catch (error) {
@@ -126,7 +173,7 @@ async function keep(key: string, id: string): Promise<void> {
     dismiss(`${key} keep`);
     tell(key, `Not kept in a folder. ${messageOf(error)}`, {
       reason,
-      again: () => void keep(key, id),
+      again: () => void keep(key, id, folderId),
     });
   }
 }

@@ -1,5 +1,11 @@
 import { create } from 'zustand';
-import { firstSettings, type Settings } from '@/core/contracts/settings';
+import {
+  firstSettings,
+  withPatch,
+  type Settings,
+  type SettingsPatch,
+} from '@/core/contracts/settings';
+import type { Way } from '@/core/contracts/way';
 import { api } from '../api/client';
 
 interface SettingsStore {
@@ -18,7 +24,10 @@ export async function readSettings(): Promise<void> {
 }
 
 /** Takes effect at once; a server that does not answer only means it is forgotten on the next visit. */
-export function changeSettings(patch: Partial<Settings>): void {
-  useSettings.setState(({ settings }) => ({ settings: { ...settings, ...patch }, read: true }));
+export function changeSettings(patch: SettingsPatch): void {
+  useSettings.setState(({ settings }) => ({ settings: withPatch(settings, patch), read: true }));
   void api.changeSettings(patch).catch(() => undefined);
 }
+
+/** The last way of taking, changed. */
+export const changeWay = (way: Partial<Way>): void => changeSettings({ way });

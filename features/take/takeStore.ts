@@ -1,57 +1,84 @@
 import { create } from 'zustand';
+import type { ViewShape } from '@/core/contracts/shapes';
+import type { Kind, TakenFrom, ThenStep, Way } from '@/core/contracts/way';
 import type { Rect } from '@/core/geometry/rect';
+import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { messageOf } from '../api/client';
 import { encodeFrame } from '../pictures/pictures';
 import { finishTake } from './finish';
-import { useSettings } from './settingsStore';
+import { changeSettings, useSettings } from './settingsStore';
+import { cameraSource } from './sources/camera';
 import { deskSource } from './sources/desk';
+import { displaySource } from './sources/display';
 import { screenSource } from './sources/screen';
-import type { Source, Stilled } from './sources/contract';
+import type { Source, Stilled, StillWindow } from './sources/contract';
 
-export const sources = { desk: deskSource, screen: screenSource } as const;
+export const sources: Record<TakenFrom, Source> = {
+  desk: deskSource,
+  display: displaySource,
+  screen: screenSource,
+  camera: cameraSource,
+};
+
+/** What a person chose on a stilled picture. */
+export interface Choice {
+  crop: Rect;
+  shape?: ViewShape;
+  window?: StillWindow;
+  /** What to know about it: a part of a window that is off the display. */
+  remark?: string;
+}
+
+export interface Choosing {
+  name: 'choosing';
+  way: Way;
+  stilled: Stilled;
+  png: Promise<Blob>;
+  kind: Kind;
+  /** Chosen; only what to do with it is still asked. */
+  chosen?: Choice;
+}
 
 type Phase =
   | { name: 'ready' }
-  | { name: 'counting'; until: number; seconds: number }
+  | { name: 'counting'; until: number; seconds: number; way: Way }
   | { name: 'stilling' }
-  | { name: 'choosing'; stilled: Stilled; png: Promise<Blob> }
+  | Choosing
   /** Taken, and Mark is about to open: nothing is worth drawing here any more. */
   | { name: 'leaving' };
 
 interface TakeStore {
-  source: Source['name'];
-  display: string;
   phase: Phase;
   problem: string | null;
+  /** The routine that runs, for what is said. */
+  running: string | null;
 }
 
 export const useTake = create<TakeStore>(() => ({
-  source: 'desk',
-  display: 'Left',
   phase: { name: 'ready' },
   problem: null,
+  running: null,
 }));
 
 let countdown: ReturnType<typeof setTimeout> | undefined;
 /** Raised by every start and every Esc, so that work of an abandoned take ends without a trace. */
 let attempt = 0;
 
-/** Starts a take as set: at once, or after the delay. */
-export function startTake(): void {
+/** Starts a take: at once, or after the delay; as set, or as a routine was written. */
+export function startTake(given?: Way, routine: string | null = null): void {
   const { phase } = useTake.getState();
   if (phase.name !== 'ready') return;
-  const { delay } = useSettings.getState().settings;
+  const way = given ?? useSettings.getState().settings.way;
   attempt += 1;
   const mine = attempt;
-  useTake.setState({ problem: null });
-  if (delay === 0) {
-    void still(mine);
+  useTake.setState({ problem: null, running: routine });
+  if (way.delay === 0) {
+    void still(mine, way);
     return;
   }
-  useTake.setState({
-    phase: { name: 'counting', until: Date.now() + delay * 1000, seconds: delay },
-  });
-  countdown = setTimeout(() => void still(mine), delay * 1000);
+  const until = Date.now() + way.delay * 1000;
+  useTake.setState({ phase: { name: 'counting', until, seconds: way.delay, way } });
+  countdown = setTimeout(() => void still(mine, way), way.delay * 1000);
 }
 
 /** Esc: back to where one was, with nothing left behind. */
@@ -59,38 +86,160 @@ export function cancelTake(): void {
   attempt += 1;
   clearTimeout(countdown);
   const { phase } = useTake.getState();
-  if (phase.name === 'choosing') phase.stilled.picture.close();
-  useTake.setState({ phase: { name: 'ready' } });
+  if (phase.name === 'choosing') {
+    phase.stilled.letGo?.();
+    phase.stilled.picture.close();
+  }
+  useTake.setState({ phase: { name: 'ready' }, running: null });
 }
 
-async function still(mine: number): Promise<void> {
-  const { source, display } = useTake.getState();
-  const { kind } = useSettings.getState().settings;
+/** The display a way needs to see: windows may be anywhere, a region is where it was. */
+function neededDisplay(way: Way): string {
+  if (way.kind === 'window') return 'all';
+  if (way.kind !== 'repeat') return way.display;
+  return useSettings.getState().settings.regions[way.source]?.display ?? way.display;
+}
+
+async function still(mine: number, way: Way): Promise<void> {
   useTake.setState({ phase: { name: 'stilling' } });
   try {
-    const stilled = await sources[source].still(display);
+    const stilled = await sources[way.source].still(neededDisplay(way));
     if (mine !== attempt) {
+      stilled.letGo?.();
       stilled.picture.close();
       return;
     }
     // Encoding begins while the region is being chosen, so confirming has nothing to wait for.
     const png = encodeFrame(stilled.picture);
     png.catch(() => undefined);
-    if (kind === 'full') {
-      const { width, height } = stilled.picture;
-      confirmTake(stilled, png, { x: 0, y: 0, width, height });
-    } else {
-      useTake.setState({ phase: { name: 'choosing', stilled, png } });
-      if (document.hidden) document.title = 'Choose the region – Rezzik';
-    }
+    const begun: Choosing = { name: 'choosing', way, stilled, png, kind: way.kind };
+    const choice = atOnce(begun);
+    if (!choice) {
+      useTake.setState({ phase: begun });
+      if (document.hidden) document.title = 'Choose on the stilled picture – Rezzik';
+    } else if (way.ask) useTake.setState({ phase: { ...begun, chosen: choice } });
+    else await confirmTake(begun, choice);
   } catch (error) {
-    if (mine === attempt) useTake.setState({ phase: { name: 'ready' }, problem: messageOf(error) });
+    if (mine !== attempt) return;
+    useTake.setState({ phase: { name: 'ready' }, problem: messageOf(error), running: null });
   }
 }
 
+/** What a way takes without anything being chosen; null when a person has to choose. */
+function atOnce({ way, stilled }: Choosing): Choice | null {
+  const { width, height } = stilled.picture;
+  if (way.kind === 'full') return { crop: { x: 0, y: 0, width, height } };
+  if (way.kind === 'window' && way.inUse) {
+    const window = windowInUse(stilled);
+    if (!window) throw new Error('No window is in use there. Choose one with Window instead.');
+    return chooseWindow(stilled, way, window);
+  }
+  if (way.kind === 'repeat') return repeated(way, stilled);
+  return null;
+}
+
+function windowInUse({ windows, focused, pointer }: Stilled): StillWindow | undefined {
+  const all = windows ?? [];
+  const { inUseIs } = useSettings.getState().settings;
+  const under = pointer ? windowsAt(all, pointer.at)[0] : undefined;
+  const front = all.find((w) => w.id === focused);
+  return inUseIs === 'pointer' ? (under ?? front) : front;
+}
+
+/** A window as a choice; what hangs over the edge is said. */
+export function chooseWindow(
+  { picture }: Stilled,
+  look: { border: boolean; margin: number },
+  window: StillWindow,
+): Choice {
+  const place = windowPlace(window, look);
+  const crop = visiblePart(place, picture);
+  if (!crop) throw new Error(`“${window.title}” is not on this picture: no display shows it.`);
+  const inside = windowPlace(window, { ...look, margin: 0 });
+  const seen = visiblePart(inside, picture);
+  const whole = seen && seen.width === inside.width && seen.height === inside.height;
+  return {
+    crop,
+    window,
+    ...(!whole && { remark: 'Part of this window is off the display and is not in the picture.' }),
+  };
+}
+
+/** The same place as last time. @throws with words when there is none */
+function repeated(way: Way, { picture, origin }: Stilled): Choice {
+  const last = useSettings.getState().settings.regions[way.source];
+  if (!last) throw new Error('No region has been taken from here yet. Take one with Region first.');
+  const place = { ...last.region, x: last.region.x - origin.x, y: last.region.y - origin.y };
+  const crop = visiblePart(place, picture);
+  if (!crop) throw new Error('That region is no longer on the screen. Take a new one with Region.');
+  return { crop };
+}
+
+/** Another kind on the picture that is already still. */
+export function changeKind(kind: Kind): void {
+  const { phase } = useTake.getState();
+  if (phase.name !== 'choosing') return;
+  const way = { ...phase.way, kind, inUse: false };
+  const next: Choosing = { ...phase, way, kind, chosen: undefined };
+  try {
+    const choice = atOnce(next);
+    if (choice) choose(choice, next);
+    else useTake.setState({ phase: next, problem: null });
+  } catch (error) {
+    useTake.setState({ problem: messageOf(error) });
+  }
+}
+
+/** A choice is made: it is taken, or what to do with it is asked. */
+export function choose(choice: Choice, from?: Choosing): void {
+  const { phase } = useTake.getState();
+  const choosing = from ?? (phase.name === 'choosing' ? phase : null);
+  if (!choosing) return;
+  if (choosing.way.ask) useTake.setState({ phase: { ...choosing, chosen: choice } });
+  else void confirmTake(choosing, choice);
+}
+
 /** The chosen part of a stilled picture becomes a shot. */
-export function confirmTake(stilled: Stilled, png: Promise<Blob>, crop: Rect): void {
-  const { thenMark } = useSettings.getState().settings;
-  useTake.setState({ phase: { name: thenMark ? 'leaving' : 'ready' } });
-  finishTake(stilled, png, crop);
+export async function confirmTake(
+  { way, stilled, png, kind }: Choosing,
+  choice: Choice,
+  then: readonly ThenStep[] = way.then,
+): Promise<void> {
+  const marking = then.some((step) => step.do === 'mark');
+  useTake.setState({ phase: { name: marking ? 'leaving' : 'ready' }, running: null });
+  rememberRegion(way, kind, stilled, choice.crop);
+  const { window } = choice;
+  const own = window && (await stilled.withOwn?.(window.id).catch(() => null));
+  const picture = own ?? stilled.picture;
+  const framed: Stilled = {
+    ...stilled,
+    picture,
+    ...(window && {
+      title: window.title,
+      provenance: {
+        ...stilled.provenance,
+        windowTitle: window.title,
+        program: window.program || undefined,
+      },
+    }),
+  };
+  finishTake({
+    stilled: framed,
+    png: own ? encodeFrame(own) : png,
+    choice,
+    then,
+    pointer: way.pointer,
+  });
+  stilled.letGo?.();
+}
+
+function rememberRegion(way: Way, kind: Kind, { origin }: Stilled, crop: Rect): void {
+  if (kind !== 'region' && kind !== 'part' && kind !== 'repeat') return;
+  const region = { ...crop, x: crop.x + origin.x, y: crop.y + origin.y };
+  const at = new Date().toISOString();
+  const display =
+    kind === 'repeat'
+      ? (useSettings.getState().settings.regions[way.source]?.display ?? way.display)
+      : way.display;
+  changeSettings({ regions: { [way.source]: { display, region, at } } });
 }

@@ -33,3 +33,14 @@ export function formatDay(iso: string, now = new Date()): string {
     ...year,
   }).format(day);
 }
+
+const relative = new Intl.RelativeTimeFormat(undefined, { numeric: 'auto' });
+
+/** How long ago something was, in the largest unit that fits. */
+export function ago(iso: string, now = new Date()): string {
+  const seconds = Math.round((new Date(iso).getTime() - now.getTime()) / 1000);
+  if (seconds > -60) return relative.format(0, 'minute');
+  if (seconds > -3600) return relative.format(Math.round(seconds / 60), 'minute');
+  if (seconds > -86_400) return relative.format(Math.round(seconds / 3600), 'hour');
+  return relative.format(Math.round(seconds / 86_400), 'day');
+}

@@ -3,20 +3,21 @@ import { useHotkeys } from 'react-hotkeys-hook';
 /**
  * A key that acts while no field has the focus. Names are those of the character typed, so keys
  * lie where they are printed on any keyboard layout. `joinedBy` stands between modifier and key,
- * for the key that is itself a plus.
+ * for the key that is itself a plus, and `listedBy` between several keys.
  */
 export function useKey(
   keys: string,
   act: (event: KeyboardEvent) => void,
-  options: { enabled?: boolean; inFields?: boolean; joinedBy?: string } = {},
+  options: { enabled?: boolean; inFields?: boolean; joinedBy?: string; listedBy?: string } = {},
 ): void {
-  const { enabled = true, inFields = false, joinedBy = '+' } = options;
+  const { enabled = true, inFields = false, joinedBy = '+', listedBy = ',' } = options;
   useHotkeys(keys, act, {
     enabled,
     preventDefault: true,
     // A radio in use takes arrow keys and Space for itself, and no others.
     enableOnFormTags: inFields || ['radio'],
     splitKey: joinedBy,
+    delimiter: listedBy,
     useKey: true,
     ignoreEventWhen: (event) => event.defaultPrevented || inDialog(event) || meantForControl(event),
   });

@@ -14,9 +14,13 @@ const patch = (body: unknown) => settingsRoute.PATCH(jsonRequest('', 'PATCH', bo
 
 test('settings begin as at first, and a change touches only what it names', async () => {
   expect(await get()).toEqual(firstSettings);
-  expect((await patch({ delay: 2.5 })).status).toBe(200);
-  expect((await patch({ thenCopy: true })).status).toBe(200);
-  expect(await get()).toEqual({ ...firstSettings, delay: 2.5, thenCopy: true });
+  expect((await patch({ way: { delay: 2.5 } })).status).toBe(200);
+  expect((await patch({ sound: true, way: { then: [{ do: 'copy' }] } })).status).toBe(200);
+  expect(await get()).toEqual({
+    ...firstSettings,
+    sound: true,
+    way: { ...firstSettings.way, delay: 2.5, then: [{ do: 'copy' }] },
+  });
 });
 
 test.each([{ delay: 61 }, { delay: -1 }, { delay: 'x' }, { unknown: 1 }, [], 'text'])(

@@ -1,4 +1,10 @@
+import { toBase64 } from '@/core/raster/base64';
 import type { Mark } from '@/core/marks/registry';
+
+/** 8 × 8 pixels of changing colour and opacity. */
+const gradient = toBase64(
+  Array.from({ length: 64 }, (_, i) => [i * 4, 255 - i * 2, 90, 70 + i * 2]).flat(),
+);
 
 /** One mark of every kind and of every setting that paints differently. */
 export const everyMark: readonly Mark[] = [
@@ -149,5 +155,45 @@ export const everyMark: readonly Mark[] = [
     textSize: 26,
     bold: true,
     plate: null,
+  },
+  {
+    id: 'pointer',
+    kind: 'piece',
+    x: 300,
+    y: 340,
+    width: 24,
+    height: 24,
+    hotSpot: { x: 0.125, y: 2 / 24 },
+    pointer: 'arrow',
+  },
+  {
+    id: 'hand',
+    kind: 'piece',
+    x: 340,
+    y: 330,
+    width: 60,
+    height: 60,
+    hotSpot: { x: 0.375, y: 2 / 24 },
+    pointer: 'hand',
+  },
+  {
+    id: 'pixels',
+    kind: 'piece',
+    x: 420,
+    y: 340,
+    width: 8,
+    height: 8,
+    hotSpot: { x: 0, y: 0 },
+    pixels: { width: 8, height: 8, rgba: gradient },
+  },
+  {
+    id: 'pixels2',
+    kind: 'piece',
+    x: 450,
+    y: 330,
+    width: 40,
+    height: 40,
+    hotSpot: { x: 0, y: 0 },
+    pixels: { width: 8, height: 8, rgba: gradient },
   },
 ];

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { By, until } from 'selenium-webdriver';
 import { App, decode, getPixels, WAIT, type Pixels } from '../e2e/lib/app';
 import { appUrl, openBrowser, type Browser } from '../e2e/lib/browser';
-import { XDisplay } from './display';
+import { XDisplay } from '../lib/xDisplay';
 
 const SCREEN = { width: 1600, height: 900 };
 const folder = join(process.env.REZZIK_ROOTS ?? '', 'real');

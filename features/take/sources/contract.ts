@@ -1,19 +1,65 @@
 import type { Provenance } from '@/core/contracts/provenance';
+import type { TakenFrom } from '@/core/contracts/way';
+import type { Point } from '@/core/geometry/point';
+import type { Rect } from '@/core/geometry/rect';
+import type { Mark } from '@/core/marks/registry';
+import type { PlacedWindow } from '@/core/region/windowChoice';
 
-/** A stilled picture: what choosing happens on, and later the frame. */
+/** A window on a stilled picture. */
+export interface StillWindow extends PlacedWindow {
+  program?: string;
+  type: 'window' | 'menu' | 'tooltip' | 'panel';
+}
+
+/** A stilled picture: what choosing happens on, and later the frame. Places are its pixels. */
 export interface Stilled {
   picture: ImageBitmap;
   provenance: Provenance;
   /** A first name for the shot. */
   title: string;
+  /** Where the picture's corner lies in the source, so that a region can be taken again. */
+  origin: Point;
+  /** From back to front; null when the source knows of no windows. */
+  windows: readonly StillWindow[] | null;
+  focused: number | null;
+  pointer: { at: Point; piece: Mark | null } | null;
+  /** The same picture with a covered window's own pixels in front; absent where it cannot be had. */
+  withOwn?: (window: number) => Promise<ImageBitmap | null>;
+  /** Lets go of what the source still holds for this picture. */
+  letGo?: () => void;
+}
+
+/** A display one may choose, in the pixels of the whole source. */
+export interface SourceDisplay {
+  id: string;
+  label: string;
+  bounds: Rect;
+}
+
+/** What a source can do; where it cannot, why, in words for the person. */
+export interface Abilities {
+  windows: true | string;
+  pointer: true | string;
 }
 
 /** A place frames come from. What it can do decides what Take offers. */
 export interface Source {
-  name: 'desk' | 'screen';
+  name: TakenFrom;
   label: string;
+  can: Abilities;
   /** The displays one may choose from; empty when the source is one picture. */
-  displays: readonly { id: string; label: string }[];
-  /** Everything on it at this moment, whole resolution. @throws with words for the person */
-  still(display: string): Promise<Stilled>;
+  displays: () => readonly SourceDisplay[];
+  /**
+   * Everything on the chosen display at this moment, whole resolution.
+   * @param display an id, `all`, or `current` for the one being worked on
+   * @throws with words for the person
+   */
+  still: (display: string) => Promise<Stilled>;
 }
+
+/** Things in the pixels of a whole source, as they lie on a picture of one part of it. */
+export const onPicture = (r: Rect, origin: Point): Rect => ({
+  ...r,
+  x: r.x - origin.x,
+  y: r.y - origin.y,
+});

@@ -1,10 +1,19 @@
 import { create } from 'zustand';
-import { paintDesk } from '@/core/desk/build';
+import { deskPointer, paintDesk } from '@/core/desk/build';
 import { deskEvent, type DeskEvent } from '@/core/desk/events';
-import { createDesk, deskBounds, deskDisplays, frontWindow, type Desk } from '@/core/desk/model';
-import type { Rect } from '@/core/geometry/rect';
+import {
+  createDesk,
+  deskBounds,
+  deskDisplays,
+  displayOf,
+  frontWindow,
+  type Desk,
+} from '@/core/desk/model';
+import { TITLE_HEIGHT } from '@/core/desk/windows';
+import { bottom, contains, right, type Rect } from '@/core/geometry/rect';
+import { shapePiece } from '@/core/marks/piece/pointer';
 import { loadShaper } from '@/workers/loadShaper';
-import type { Source, Stilled } from './contract';
+import { onPicture, type Source, type Stilled, type StillWindow } from './contract';
 
 interface DeskStore {
   desk: Desk;
@@ -21,23 +30,77 @@ export const useDesk = create<DeskStore>((set) => ({
   send: (event) => set(({ desk }) => ({ desk: deskEvent(desk, event) })),
 }));
 
-/** The part of the desk that a choice of display means. */
-export const deskPart = (display: string): Rect =>
-  deskDisplays.find((d) => d.name === display)?.bounds ?? deskBounds;
+/** The display that is being worked on: where the pointer is, else where the front window is. */
+function currentDisplay(desk: Desk) {
+  const { pointer } = desk;
+  const front = frontWindow(desk);
+  return (
+    (pointer && deskDisplays.find((d) => contains(d.bounds, pointer))) ??
+    (front ? displayOf(front.bounds) : deskDisplays[0])
+  );
+}
 
-async function still(display: string): Promise<Stilled> {
+/** The part of the desk that a choice of display means. */
+export function deskPart(display: string, desk: Desk = useDesk.getState().desk): Rect {
+  if (display === 'current') return currentDisplay(desk).bounds;
+  return deskDisplays.find((d) => d.name === display)?.bounds ?? deskBounds;
+}
+
+/** Windows have no numbers of their own on the desk. */
+const names = ['register', 'exchange', 'sensors', 'notes', 'map'] as const;
+
+function deskWindows(desk: Desk, part: Rect): StillWindow[] {
+  return desk.windows
+    .filter((w) => !w.minimised && overlaps(w.bounds, part))
+    .map((w) => {
+      const title = TITLE_HEIGHT * displayOf(w.bounds).scale;
+      const client = { ...w.bounds, y: w.bounds.y + title, height: w.bounds.height - title };
+      return {
+        id: names.indexOf(w.name) + 1,
+        title: w.title,
+        type: 'window',
+        bounds: onPicture(client, part),
+        frameBounds: onPicture(w.bounds, part),
+      };
+    });
+}
+
+const overlaps = (a: Rect, b: Rect): boolean =>
+  a.x < right(b) && b.x < right(a) && a.y < bottom(b) && b.y < bottom(a);
+
+/** The desk with one window raised above the others. */
+function raised(desk: Desk, id: number): Desk {
+  const name = names[id - 1];
+  const window = desk.windows.find((w) => w.name === name);
+  if (!window) return desk;
+  return { ...desk, windows: [...desk.windows.filter((w) => w !== window), window] };
+}
+
+async function paint(desk: Desk, part: Rect): Promise<ImageBitmap> {
   const shaper = await loadShaper();
-  const { desk } = useDesk.getState();
-  const part = deskPart(display);
   const canvas = new OffscreenCanvas(part.width, part.height);
   const surface = canvas.getContext('2d', { willReadFrequently: true });
   if (!surface) throw new Error('This browser gives no canvas of that size.');
   paintDesk(surface, desk, shaper, part);
-  const shown = deskDisplays.filter((d) => display === 'all' || d.name === display);
+  return createImageBitmap(canvas);
+}
+
+async function still(display: string): Promise<Stilled> {
+  const { desk } = useDesk.getState();
+  const part = deskPart(display, desk);
+  const shown = deskDisplays.filter((d) => contains(part, d.bounds));
   const front = frontWindow(desk, shown.length === 1 ? shown[0] : undefined);
+  const pointer = deskPointer(desk);
+  const windows = deskWindows(desk, part);
+  const at = pointer && { x: pointer.at.x - part.x, y: pointer.at.y - part.y };
   return {
-    picture: await createImageBitmap(canvas),
+    picture: await paint(desk, part),
     title: front?.title ?? 'Practice desk',
+    origin: { x: part.x - deskBounds.x, y: part.y - deskBounds.y },
+    windows,
+    focused: windows.at(-1)?.id ?? null,
+    pointer: pointer && at && { at, piece: shapePiece(pointer.shape, at) },
+    withOwn: (id) => paint(raised(desk, id), part),
     provenance: {
       source: 'desk',
       takenAt: new Date().toISOString(),
@@ -50,9 +113,10 @@ async function still(display: string): Promise<Stilled> {
 export const deskSource: Source = {
   name: 'desk',
   label: 'Practice desk',
-  displays: [
-    ...deskDisplays.map(({ name }) => ({ id: name, label: `${name} display` })),
-    { id: 'all', label: 'Both displays' },
+  can: { windows: true, pointer: true },
+  displays: () => [
+    ...deskDisplays.map(({ name, bounds }) => ({ id: name, label: `${name} display`, bounds })),
+    { id: 'all', label: 'Both displays', bounds: deskBounds },
   ],
   still,
 };

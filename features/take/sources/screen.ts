@@ -105,8 +105,22 @@ async function still(): Promise<Stilled> {
   return {
     picture: grabbed ?? (await createImageBitmap(video)),
     title: `Shared ${surface.toLowerCase()}`,
+    origin: { x: 0, y: 0 },
+    windows: null,
+    focused: null,
+    pointer: null,
     provenance: { source: 'screen', takenAt: new Date().toISOString(), display: surface },
   };
 }
 
-export const screenSource: Source = { name: 'screen', label: 'Shared screen', displays: [], still };
+export const screenSource: Source = {
+  name: 'screen',
+  label: 'Shared screen',
+  can: {
+    windows: true,
+    pointer:
+      'The browser draws the pointer into a shared screen or leaves it out as it sees fit; one can be put on in Mark.',
+  },
+  displays: () => [],
+  still,
+};

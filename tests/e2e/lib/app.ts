@@ -2,6 +2,7 @@ import sharp from 'sharp';
 import { By, Key, until, type WebElement } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { shotPageSchema, shotSchema, type Shot } from '@/core/contracts/shot';
+import type { Way } from '@/core/contracts/way';
 import { createDesk, deskDisplays, type Desk } from '@/core/desk/model';
 import { placeOf } from '@/core/desk/events';
 import type { Point } from '@/core/geometry/point';
@@ -19,6 +20,7 @@ export class App {
 
   /** Take, with the desk drawn and ready. */
   async take(): Promise<WebElement> {
+    await setWay({ source: 'desk', display: 'Left' });
     await this.go('/take');
     return this.desk();
   }
@@ -208,6 +210,16 @@ async function placer(element: WebElement) {
     x: Math.round(p.x - width / 2),
     y: Math.round(p.y - height / 2),
   });
+}
+
+/** Changes the way of taking as the interface would. */
+export async function setWay(way: Partial<Way>): Promise<void> {
+  const answer = await fetch(`${appUrl()}/api/settings`, {
+    method: 'PATCH',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ way }),
+  });
+  if (!answer.ok) throw new Error(await answer.text());
 }
 
 export const freshDesk = (): Desk => createDesk(2026, 0);

@@ -9,7 +9,7 @@ export class XDisplay {
   private readonly children: ChildProcess[] = [];
   private constructor(readonly name: string) {}
 
-  static async open(width: number, height: number): Promise<XDisplay> {
+  static async open(width: number, height: number, manager = 'openbox'): Promise<XDisplay> {
     // -displayfd lets the server choose a number that nobody uses.
     const server = spawn(
       'Xvfb',
@@ -22,8 +22,43 @@ export class XDisplay {
     });
     const display = new XDisplay(`:${number}`);
     display.children.push(server);
-    display.start('openbox');
+    if (manager) await display.manage(manager);
     return display;
+  }
+
+  /** Starts a window manager and waits until it manages: a client mapped before is left in limbo. */
+  private async manage(manager: string): Promise<void> {
+    this.start(manager);
+    for (let i = 0; i < 100; i += 1) {
+      const words = await this.run('xprop', '-root', '_NET_SUPPORTING_WM_CHECK');
+      if (words.includes('0x')) return;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    throw new Error(`${manager} did not start.`);
+  }
+
+  /** Runs a program on this display to its end. */
+  async run(program: string, ...args: string[]): Promise<string> {
+    const env = { ...process.env, DISPLAY: this.name };
+    return (await run(program, args, { env, maxBuffer: 1 << 26 })).stdout;
+  }
+
+  /** What a program on this display writes, as bytes. */
+  async bytes(program: string, ...args: string[]): Promise<Buffer> {
+    const env = { ...process.env, DISPLAY: this.name };
+    return (await run(program, args, { env, encoding: 'buffer', maxBuffer: 1 << 28 })).stdout;
+  }
+
+  /** Waits for a window and says its number. */
+  async windowId(title: string): Promise<number> {
+    for (let i = 0; i < 200; i += 1) {
+      if (await this.window(title)) {
+        const words = await this.run('xwininfo', '-name', title);
+        return Number(/Window id: (0x[0-9a-f]+)/.exec(words)?.[1]);
+      }
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    throw new Error(`No window ${title} came up.`);
   }
 
   /** Starts a client on this display. */

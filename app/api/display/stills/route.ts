@@ -1,0 +1,7 @@
+import { screenStillSchema } from '@/core/contracts/display';
+import { holdStill } from '@/server/display/held';
+import { route } from '@/server/http/route';
+
+export const POST = route(async () =>
+  Response.json(screenStillSchema.parse(await holdStill()), { status: 201 }),
+);

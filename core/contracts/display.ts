@@ -1,0 +1,80 @@
+import { z } from 'zod';
+import { limits } from './limits';
+
+/** Whole pixels of the virtual screen; windows may hang over its edges. */
+const place = z.object({ x: z.int(), y: z.int(), width: z.int(), height: z.int() });
+
+export const monitorSchema = place.extend({ name: z.string(), primary: z.boolean() });
+export type Monitor = z.infer<typeof monitorSchema>;
+
+export const windowTypes = ['window', 'menu', 'tooltip', 'panel'] as const;
+
+export const screenWindowSchema = z.object({
+  id: z.int(),
+  title: z.string(),
+  program: z.string(),
+  type: z.enum(windowTypes),
+  /** The client area. */
+  bounds: place,
+  /** With what the window manager draws around it. */
+  frameBounds: place.optional(),
+  /** The monitor that shows most of it; null when none does. */
+  monitor: z.string().nullable(),
+  minimised: z.boolean(),
+});
+export type ScreenWindow = z.infer<typeof screenWindowSchema>;
+
+/** The pointer’s picture: RGBA, row-major, not premultiplied, as base64. */
+export const pointerImageSchema = z.object({
+  x: z.int(),
+  y: z.int(),
+  name: z.string(),
+  hotSpot: z.object({ x: z.int(), y: z.int() }),
+  width: z.int(),
+  height: z.int(),
+  rgba: z.string(),
+});
+export type PointerPicture = z.infer<typeof pointerImageSchema>;
+
+export const displayAnswerSchema = z.object({
+  available: z.boolean(),
+  /** Why not, or what to know, in plain words. */
+  reason: z.string().optional(),
+  width: z.int().optional(),
+  height: z.int().optional(),
+  monitors: z.array(monitorSchema),
+  /** From back to front. */
+  windows: z.array(screenWindowSchema),
+  /** The window that has the keyboard. */
+  focused: z.int().nullable().optional(),
+  pointer: z.object({ x: z.int(), y: z.int() }).nullable(),
+});
+export type DisplayAnswer = z.infer<typeof displayAnswerSchema>;
+
+/** A stilled screen that the server holds for a while. */
+export const screenStillSchema = z.object({
+  id: z.uuid(),
+  takenAt: z.iso.datetime(),
+  width: z.int(),
+  height: z.int(),
+  monitors: z.array(monitorSchema),
+  windows: z.array(screenWindowSchema),
+  focused: z.int().nullable(),
+  pointer: pointerImageSchema.nullable(),
+  /** Windows whose own pixels are held, though others cover them. */
+  own: z.array(z.int()),
+});
+export type ScreenStill = z.infer<typeof screenStillSchema>;
+
+export const displayShotSchema = z.strictObject({
+  kind: z.enum(['full', 'window', 'region']),
+  /** For `full`: a monitor’s name; all of them when absent. */
+  monitor: z.string().max(200).optional(),
+  /** For `window`: the one in use when absent. */
+  windowId: z.int().min(0).optional(),
+  /** For `region`: pixels of the virtual screen. */
+  region: place.optional(),
+  pointer: z.boolean().default(false),
+  delay: z.number().min(0).max(limits.delay).default(0),
+});
+export type DisplayShot = z.infer<typeof displayShotSchema>;

@@ -1,0 +1,92 @@
+import { z } from 'zod';
+import { limits } from './limits';
+import { line } from './text';
+
+/** Places that can be stilled. What is pasted, dropped or opened is no way of taking. */
+export const takenFrom = ['desk', 'display', 'screen', 'camera'] as const;
+export type TakenFrom = (typeof takenFrom)[number];
+
+/** In the order of their number keys; Long page, Series and Look back will follow. */
+export const kindNames = ['full', 'window', 'region', 'shape', 'part', 'repeat'] as const;
+export type Kind = (typeof kindNames)[number];
+
+export const shapeNames = ['loop', 'polygon', 'oval'] as const;
+export type ShapeName = (typeof shapeNames)[number];
+
+/** One thing done with a shot that was just taken. */
+export const thenStepSchema = z.discriminatedUnion('do', [
+  z.strictObject({ do: z.literal('copy') }),
+  z.strictObject({ do: z.literal('mark') }),
+  /** Null means the default folder, whichever that is then. */
+  z.strictObject({ do: z.literal('keep'), folderId: z.uuid().nullable() }),
+]);
+export type ThenStep = z.infer<typeof thenStepSchema>;
+
+const shape = {
+  source: z.enum(takenFrom),
+  kind: z.enum(kindNames),
+  /** A display's id, `all`, or `current`: the one being worked on. */
+  display: line(100).min(1),
+  /** A window: the one in use at once, without choosing. */
+  inUse: z.boolean(),
+  /** A window: with the border that the window manager draws. */
+  border: z.boolean(),
+  /** A window: pixels around it that come along, for its shadow. */
+  margin: z.int().min(0).max(100),
+  /** A free shape: how it is drawn. */
+  shape: z.enum(shapeNames),
+  /** Letting go of the drag takes at once; else the region can be adjusted. */
+  atOnce: z.boolean(),
+  /** The pointer comes along as a loose piece. */
+  pointer: z.boolean(),
+  /** Seconds. */
+  delay: z.number().min(0).max(limits.delay),
+  /** What is done without asking, in this order. */
+  then: z.array(thenStepSchema).max(8),
+  /** Ask on the stilled picture instead. */
+  ask: z.boolean(),
+};
+
+/** A way of taking: what, from where, when, and what then. Every routine is one, and so is the last way. */
+export const waySchema = z.strictObject(shape);
+export type Way = z.infer<typeof waySchema>;
+export const wayPatchSchema = waySchema.partial();
+
+export const firstWay: Way = {
+  source: 'desk',
+  kind: 'full',
+  display: 'current',
+  inUse: false,
+  border: true,
+  margin: 0,
+  shape: 'loop',
+  atOnce: false,
+  pointer: false,
+  delay: 0,
+  then: [{ do: 'mark' }],
+  ask: false,
+};
+
+/** A named way of taking, started by one key or click. */
+export const routineInputSchema = z.strictObject({
+  name: line(80).trim().min(1, 'must not be empty'),
+  /** Starts it while Rezzik is in sight. */
+  key: line(40).nullable().default(null),
+  way: waySchema,
+});
+export type RoutineInput = z.input<typeof routineInputSchema>;
+export const routinePatchSchema = z.strictObject({
+  name: line(80).trim().min(1, 'must not be empty').optional(),
+  key: line(40).nullable().optional(),
+  way: waySchema.optional(),
+});
+export const routineSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  key: z.string().nullable(),
+  way: waySchema,
+});
+export type Routine = z.infer<typeof routineSchema>;
+export const routinesSchema = z.object({ routines: z.array(routineSchema) });
+/** The ids of all routines in their new order. */
+export const routineOrderSchema = z.strictObject({ ids: z.array(z.uuid()).max(200) });

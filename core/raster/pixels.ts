@@ -1,0 +1,80 @@
+/** Pixels: RGBA, row-major, width × height × 4, not premultiplied. */
+export interface RgbaPixels {
+  data: Uint8ClampedArray<ArrayBuffer>;
+  width: number;
+  height: number;
+}
+
+/** Catmull–Rom weight for a distance (Keys 1981, a = −½). */
+function weight(distance: number): number {
+  const d = Math.abs(distance);
+  if (d < 1) return 1.5 * d ** 3 - 2.5 * d ** 2 + 1;
+  return d < 2 ? -0.5 * d ** 3 + 2.5 * d ** 2 - 4 * d + 2 : 0;
+}
+
+interface Tap {
+  at: number;
+  weight: number;
+}
+
+/** For every target pixel the source pixels it is made of; widened when it gets smaller. */
+function taps(from: number, to: number): Tap[][] {
+  const step = from / to;
+  const reach = Math.max(1, step);
+  return Array.from({ length: to }, (_, i) => {
+    const middle = (i + 0.5) * step - 0.5;
+    const first = Math.ceil(middle - 2 * reach);
+    const last = Math.floor(middle + 2 * reach);
+    const all: Tap[] = [];
+    for (let at = first; at <= last; at += 1) {
+      const w = weight((at - middle) / reach);
+      if (w !== 0) all.push({ at: Math.min(Math.max(at, 0), from - 1), weight: w });
+    }
+    const sum = all.reduce((total, tap) => total + tap.weight, 0);
+    return all.map((tap) => ({ ...tap, weight: tap.weight / sum }));
+  });
+}
+
+/**
+ * Scales a small picture smoothly, by bicubic convolution of premultiplied pixels.
+ * @param width of the result, at least 1
+ * @param height of the result, at least 1
+ */
+export function scaleSmoothly(from: RgbaPixels, width: number, height: number): RgbaPixels {
+  if (width === from.width && height === from.height) return from;
+  const across = taps(from.width, width);
+  const down = taps(from.height, height);
+  const rows = new Float64Array(width * from.height * 4);
+  for (let y = 0; y < from.height; y += 1) {
+    across.forEach((row, x) => {
+      const to = (y * width + x) * 4;
+      for (const tap of row) {
+        const at = (y * from.width + tap.at) * 4;
+        const alpha = (from.data[at + 3] ?? 0) * tap.weight;
+        for (let c = 0; c < 3; c += 1) {
+          rows[to + c] = (rows[to + c] ?? 0) + ((from.data[at + c] ?? 0) * alpha) / 255;
+        }
+        rows[to + 3] = (rows[to + 3] ?? 0) + alpha;
+      }
+    });
+  }
+  const data = new Uint8ClampedArray(width * height * 4);
+  down.forEach((column, y) => {
+    for (let x = 0; x < width; x += 1) {
+      const sum = [0, 0, 0, 0];
+      for (const tap of column) {
+        const at = (tap.at * width + x) * 4;
+        for (let c = 0; c < 4; c += 1) sum[c] = (sum[c] ?? 0) + (rows[at + c] ?? 0) * tap.weight;
+      }
+      const [r = 0, g = 0, b = 0, a = 0] = sum;
+      const to = (y * width + x) * 4;
+      if (a > 0) {
+        data[to] = (r * 255) / a;
+        data[to + 1] = (g * 255) / a;
+        data[to + 2] = (b * 255) / a;
+        data[to + 3] = a;
+      }
+    }
+  });
+  return { data, width, height };
+}

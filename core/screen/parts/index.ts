@@ -1,0 +1,96 @@
+import type { Point } from '../../geometry/point';
+import { bottom, contains, right, type Rect } from '../../geometry/rect';
+import type { RgbaPixels } from '../../raster/pixels';
+import { grownToBorder } from './border';
+import { regionsOf, type Region } from './regions';
+
+/** What is smaller is a letter or an icon, hardly a part. */
+const SMALLEST = { width: 12, height: 11 };
+/** From this size on a part may be covered on some sides by what lies over it. */
+const LARGE = { width: 90, height: 60 };
+/** Boxes that differ by no more than this on every side are one. */
+const SAME = 4;
+
+/**
+ * The rectangles that the interface on a screen is made of: buttons, fields, menus, panels,
+ * windows, found in the pixels alone. Areas of even or gently changing colour are grown; those that
+ * fill the sides of their bounding box are parts; borders around them belong to them.
+ * @returns whole pixels, the largest first
+ */
+export function findParts(picture: RgbaPixels): Rect[] {
+  const found = regionsOf(picture, SMALLEST)
+    .filter((r) => isBox(r, picture))
+    .map((r) =>
+      grownToBorder(picture, { x: r.x0, y: r.y0, width: r.x1 - r.x0, height: r.y1 - r.y0 }),
+    );
+  const single = distinct(found);
+  return distinct([...single, ...stacked(single)]).filter(
+    (r) => r.width < picture.width - SAME || r.height < picture.height - SAME,
+  );
+}
+
+/** True when an area looks like a rectangle, perhaps with round corners, perhaps partly covered. */
+function isBox(r: Region, frame: { width: number; height: number }): boolean {
+  const width = r.x1 - r.x0;
+  const height = r.y1 - r.y0;
+  const filled = r.area / (width * height);
+  const { top, bottom: low, left, right: far } = r;
+  const least = Math.min(top, low, left, far);
+  if (width < 60 && height < 60 && filled < 0.5 && least < 0.9) return false;
+  if (width > frame.width * 0.98 && height > frame.height * 0.98) return false;
+  const wide = top >= 0.6 && low >= 0.6 && left >= 0.3 && far >= 0.3;
+  const tall = left >= 0.6 && far >= 0.6 && top >= 0.3 && low >= 0.3;
+  if (wide || tall) return true;
+  if (width < LARGE.width || height < LARGE.height) return false;
+  const followed = [top, low, left, far].filter((share) => share >= 0.3).length;
+  return filled >= 0.3 && followed >= 3 && top + low + left + far >= 2.2;
+}
+
+const near = (a: Rect, b: Rect): boolean =>
+  Math.abs(a.x - b.x) <= SAME &&
+  Math.abs(a.y - b.y) <= SAME &&
+  Math.abs(right(a) - right(b)) <= SAME &&
+  Math.abs(bottom(a) - bottom(b)) <= SAME;
+
+/** The boxes without near repetitions, the largest first: of a border and its inside the border stays. */
+function distinct(boxes: readonly Rect[]): Rect[] {
+  const kept: Rect[] = [];
+  const byPlace = new Map<string, Rect[]>();
+  const cell = (v: number) => Math.floor(v / (SAME + 1));
+  for (const box of [...boxes].sort((a, b) => b.width * b.height - a.width * a.height)) {
+    let repeated = false;
+    for (let dx = -1; dx <= 1 && !repeated; dx += 1) {
+      for (let dy = -1; dy <= 1 && !repeated; dy += 1) {
+        const there = byPlace.get(`${cell(box.x) + dx} ${cell(box.y) + dy}`) ?? [];
+        repeated = there.some((other) => near(other, box));
+      }
+    }
+    if (repeated) continue;
+    kept.push(box);
+    const key = `${cell(box.x)} ${cell(box.y)}`;
+    byPlace.set(key, [...(byPlace.get(key) ?? []), box]);
+  }
+  return kept;
+}
+
+/** A bar lying right above a larger box of the same width is its title: both together are one more part. */
+function stacked(boxes: readonly Rect[]): Rect[] {
+  const titles = boxes.filter((r) => r.height >= 16 && r.height <= 64 && r.width >= 100);
+  return titles.flatMap((title) => {
+    const body = boxes.find(
+      (r) =>
+        r.height > title.height * 1.5 &&
+        Math.abs(r.y - bottom(title)) <= 3 &&
+        Math.abs(r.x - title.x) <= 3 &&
+        Math.abs(right(r) - right(title)) <= 3,
+    );
+    if (!body) return [];
+    const x = Math.min(title.x, body.x);
+    const width = Math.max(right(title), right(body)) - x;
+    return [{ x, y: title.y, width, height: bottom(body) - title.y }];
+  });
+}
+
+/** The parts under a place, the innermost first. */
+export const partsAt = (parts: readonly Rect[], at: Point): Rect[] =>
+  parts.filter((r) => contains(r, at)).sort((a, b) => a.width * a.height - b.width * b.height);

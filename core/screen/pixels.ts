@@ -1,0 +1,92 @@
+/** How a display lays out one pixel; masks say which bits hold which colour. */
+export interface PixelLayout {
+  bitsPerPixel: number;
+  red: number;
+  green: number;
+  blue: number;
+  /** True when the most significant byte comes first. */
+  bigEndian: boolean;
+  /** Bits that each row is rounded up to. */
+  rowPad: number;
+}
+
+/** What 32-bit displays nearly always use: blue, green, red, unused. */
+const isBgrx = (l: PixelLayout): boolean =>
+  l.bitsPerPixel === 32 &&
+  !l.bigEndian &&
+  l.red === 0xff0000 &&
+  l.green === 0xff00 &&
+  l.blue === 0xff;
+
+/**
+ * Pixels of a display as opaque RGBA, row-major, width × height × 4.
+ * @throws RangeError when a pixel has neither 16 nor 32 bits, or there are too few bytes
+ */
+export function toRgba(
+  bytes: Uint8Array,
+  width: number,
+  height: number,
+  layout: PixelLayout,
+): Uint8ClampedArray<ArrayBuffer> {
+  const { bitsPerPixel, rowPad } = layout;
+  if (bitsPerPixel !== 16 && bitsPerPixel !== 32) {
+    throw new RangeError(`A display of ${bitsPerPixel} bits a pixel cannot be read.`);
+  }
+  const rowBytes = (Math.ceil((width * bitsPerPixel) / rowPad) * rowPad) / 8;
+  if (bytes.length < rowBytes * height) throw new RangeError('The display sent too few pixels.');
+  const out = new Uint8ClampedArray(width * height * 4);
+  if (isBgrx(layout) && bytes.byteOffset % 4 === 0) {
+    swapWords(bytes, new Uint32Array(out.buffer));
+    return out;
+  }
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
+  const read = channelReaders(layout);
+  for (let y = 0, to = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1, to += 4) {
+      const at = y * rowBytes + (x * bitsPerPixel) / 8;
+      const value =
+        bitsPerPixel === 32
+          ? view.getUint32(at, !layout.bigEndian)
+          : view.getUint16(at, !layout.bigEndian);
+      out[to] = read.red(value);
+      out[to + 1] = read.green(value);
+      out[to + 2] = read.blue(value);
+      out[to + 3] = 255;
+    }
+  }
+  return out;
+}
+
+function swapWords(bytes: Uint8Array, out: Uint32Array): void {
+  const words = new Uint32Array(bytes.buffer, bytes.byteOffset, out.length);
+  for (let i = 0; i < out.length; i += 1) {
+    const v = words[i] ?? 0;
+    out[i] = 0xff000000 | ((v & 0xff) << 16) | (v & 0xff00) | ((v >>> 16) & 0xff);
+  }
+}
+
+function channelReaders({ red, green, blue }: PixelLayout) {
+  const reader = (mask: number) => {
+    const shift = 31 - Math.clz32(mask & -mask);
+    const most = mask >>> shift;
+    return (value: number) => Math.round((((value & mask) >>> shift) / most) * 255);
+  };
+  return { red: reader(red), green: reader(green), blue: reader(blue) };
+}
+
+/**
+ * A pointer's pixels, packed as premultiplied ARGB words in little-endian order, as RGBA that is
+ * not premultiplied.
+ */
+export function fromPremultipliedArgb(bytes: Uint8Array): Uint8ClampedArray<ArrayBuffer> {
+  const out = new Uint8ClampedArray(bytes.length);
+  for (let i = 0; i + 3 < bytes.length; i += 4) {
+    const alpha = bytes[i + 3] ?? 0;
+    const straight = (v: number) => (alpha === 0 ? 0 : Math.round((v * 255) / alpha));
+    out[i] = straight(bytes[i + 2] ?? 0);
+    out[i + 1] = straight(bytes[i + 1] ?? 0);
+    out[i + 2] = straight(bytes[i] ?? 0);
+    out[i + 3] = alpha;
+  }
+  return out;
+}

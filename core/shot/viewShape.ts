@@ -1,0 +1,54 @@
+import simplify from 'simplify-js';
+import type { ShotDocument } from '../contracts/document';
+import type { ViewShape } from '../contracts/shapes';
+import type { Point } from '../geometry/point';
+import { outerPixels, type Rect } from '../geometry/rect';
+import { ovalPath } from '../paint/paths';
+import type { Surface } from '../paint/surface';
+import { cropInside } from './document';
+
+/** Adds the outline of what a view shows to the path. */
+export function traceView(surface: Surface, crop: Rect, shape: ViewShape | undefined): void {
+  if (!shape) {
+    surface.rect(crop.x, crop.y, crop.width, crop.height);
+  } else if (shape.kind === 'oval') {
+    ovalPath(surface, crop);
+  } else {
+    shape.points.forEach((p, i) => (i === 0 ? surface.moveTo(p.x, p.y) : surface.lineTo(p.x, p.y)));
+    surface.closePath();
+  }
+}
+
+/** The smallest whole-pixel rectangle in the frame around some points. */
+export function cropAround(
+  points: readonly Point[],
+  frame: { width: number; height: number },
+): Rect {
+  const xs = points.map((p) => p.x);
+  const ys = points.map((p) => p.y);
+  const x = Math.min(...xs);
+  const y = Math.min(...ys);
+  return cropInside(
+    outerPixels({ x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y }),
+    frame,
+  );
+}
+
+/** A view of a free shape: a polygon brings its own crop, an oval fills the given one. */
+export function shapedView(
+  shape: ViewShape,
+  crop: Rect,
+  frame: { width: number; height: number },
+): ShotDocument['view'] {
+  return shape.kind === 'oval'
+    ? { crop: cropInside(crop, frame), shape }
+    : { crop: cropAround(shape.points, frame), shape };
+}
+
+/** A freehand loop with few enough points to hold and to pull; within half a pixel of what was drawn. */
+export const loopPoints = (points: readonly Point[]): Point[] =>
+  simplify(
+    points.map(({ x, y }) => ({ x, y })),
+    0.5,
+    true,
+  ).slice(0, 2_000);

@@ -1,0 +1,122 @@
+/** Everything that has a key of its own: what it does, where, and its first key. */
+const actions = {
+  'take.start': { group: 'Take', label: 'Take', first: 'enter' },
+  'take.full': { group: 'Take', label: 'Full screen', first: '1' },
+  'take.window': { group: 'Take', label: 'Window', first: '2' },
+  'take.region': { group: 'Take', label: 'Region', first: '3' },
+  'take.shape': { group: 'Take', label: 'Free shape', first: '4' },
+  'take.part': { group: 'Take', label: 'Part', first: '5' },
+  'take.repeat': { group: 'Take', label: 'Repeat region', first: '6' },
+  'take.again': { group: 'Anywhere', label: 'Throw away and take again', first: 'shift+t' },
+  'still.colour': { group: 'On the stilled picture', label: 'Pick colour', first: 'i' },
+  'still.measure': { group: 'On the stilled picture', label: 'Measure', first: 'm' },
+  'keys.show': { group: 'Anywhere', label: 'All keys', first: '?' },
+  'tool.grab': { group: 'Mark: tools', label: 'Grab', first: 'g' },
+  'tool.arrow': { group: 'Mark: tools', label: 'Arrow', first: 'a' },
+  'tool.line': { group: 'Mark: tools', label: 'Line', first: 'l' },
+  'tool.box': { group: 'Mark: tools', label: 'Box', first: 'b' },
+  'tool.oval': { group: 'Mark: tools', label: 'Oval', first: 'o' },
+  'tool.pen': { group: 'Mark: tools', label: 'Pen', first: 'p' },
+  'tool.highlighter': { group: 'Mark: tools', label: 'Highlighter', first: 'h' },
+  'tool.text': { group: 'Mark: tools', label: 'Text', first: 't' },
+  'tool.crop': { group: 'Mark: tools', label: 'Crop', first: 'k' },
+  'mark.undo': { group: 'Mark: arrange', label: 'Undo', first: 'mod+z' },
+  'mark.redo': { group: 'Mark: arrange', label: 'Redo', first: 'mod+y' },
+  'mark.duplicate': { group: 'Mark: arrange', label: 'Duplicate', first: 'mod+d' },
+  'mark.delete': { group: 'Mark: arrange', label: 'Delete', first: 'delete' },
+  'mark.forward': { group: 'Mark: arrange', label: 'Forward', first: ']' },
+  'mark.back': { group: 'Mark: arrange', label: 'Back', first: '[' },
+  'mark.fit': { group: 'Mark: look', label: 'Fit', first: '0' },
+  'mark.actual': { group: 'Mark: look', label: 'Actual pixels', first: '1' },
+  'mark.closer': { group: 'Mark: look', label: 'Closer', first: '+' },
+  'mark.further': { group: 'Mark: look', label: 'Further', first: '-' },
+  'mark.copy': { group: 'Keep', label: 'Copy the picture', first: 'mod+c' },
+  'keep.go': { group: 'Keep', label: 'Go to Keep; keep', first: 'mod+enter' },
+} as const;
+
+export type ActionName = keyof typeof actions;
+export type ActionGroup = (typeof actions)[ActionName]['group'];
+
+export interface ActionFacts {
+  name: ActionName;
+  group: ActionGroup;
+  label: string;
+  first: string;
+}
+
+export const allActions: readonly ActionFacts[] = Object.entries(actions).map(([name, facts]) => ({
+  name: name as ActionName,
+  ...facts,
+}));
+
+export const actionFacts = (name: ActionName): ActionFacts => ({ name, ...actions[name] });
+
+/** Keys that lead out of things or move things; they cannot be given away. */
+export const fixedKeys = [
+  'escape',
+  'tab',
+  'space',
+  'arrowleft',
+  'arrowright',
+  'arrowup',
+  'arrowdown',
+];
+
+/** Views that are open at the same time as a group; two actions there cannot share a key. */
+const together: Record<ActionGroup, string> = {
+  Take: 'take',
+  'On the stilled picture': 'take',
+  Anywhere: 'all',
+  'Mark: tools': 'mark',
+  'Mark: arrange': 'mark',
+  'Mark: look': 'mark',
+  Keep: 'mark',
+};
+
+/** The key of an action: the person's own, else the first one; empty for none. */
+export const keyOf = (name: ActionName, own: Record<string, string>): string =>
+  own[name] ?? actions[name].first;
+
+/** The actions that already have a key where `name` acts too. */
+export function conflicts(
+  name: ActionName,
+  key: string,
+  own: Record<string, string>,
+): ActionFacts[] {
+  const place = together[actions[name].group];
+  return allActions.filter((other) => {
+    if (other.name === name || keyOf(other.name, own) !== key) return false;
+    const there = together[other.group];
+    return there === place || there === 'all' || place === 'all';
+  });
+}
+
+/** A pressed key as it is written down: modifiers first; null for a modifier alone. */
+export function keyFromEvent(event: {
+  key: string;
+  ctrlKey: boolean;
+  metaKey: boolean;
+  altKey: boolean;
+  shiftKey: boolean;
+}): string | null {
+  const { key } = event;
+  if (['Control', 'Meta', 'Alt', 'Shift', 'AltGraph', 'Dead', 'CapsLock'].includes(key))
+    return null;
+  const plain = key === ' ' ? 'space' : key.toLowerCase();
+  const letter = /^[a-z]$/i.test(key);
+  const parts = [
+    (event.ctrlKey || event.metaKey) && 'mod',
+    event.altKey && 'alt',
+    // With Shift a sign is already another sign; a letter or a named key is not.
+    event.shiftKey && (letter || key.length > 1) && 'shift',
+    plain,
+  ];
+  return parts.filter(Boolean).join('+');
+}
+
+/** The action on Take that has a key already, so that a routine cannot have it. */
+export const conflictsWithTake = (
+  key: string,
+  own: Record<string, string>,
+): ActionFacts | undefined =>
+  allActions.find((a) => together[a.group] !== 'mark' && keyOf(a.name, own) === key);

@@ -1,0 +1,56 @@
+import { useEffect, useState } from 'react';
+import type { DisplayAnswer } from '@/core/contracts/display';
+import { api } from '../api/client';
+import { changeSettings, readSettings, useSettings } from '../take/settingsStore';
+import { Toggle } from '../ui/Toggle';
+
+/** Whether the screen of this computer may be read, and what Rezzik finds there. */
+export function DisplayPage() {
+  const { displayAllowed, inUseIs } = useSettings((s) => s.settings);
+  const [answer, setAnswer] = useState<DisplayAnswer | null>(null);
+  useEffect(() => void readSettings(), []);
+  useEffect(() => {
+    let current = true;
+    // The switch has to reach the server first.
+    const timer = setTimeout(() => {
+      void api.display().then(
+        (read) => current && setAnswer(read),
+        () => undefined,
+      );
+    }, 300);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [displayAllowed]);
+  return (
+    <div className="max-w-xl">
+      <h1 className="mb-1 font-name text-xl">This computer</h1>
+      <p className="mb-4 text-soft">
+        Rezzik can take the screen of the computer it runs on. It reads it only when you take, and
+        only for a browser on this computer.
+      </p>
+      <div className="divide-y divide-line rounded-[9px] border border-line bg-card [&>*]:px-4 [&>*]:py-2.5">
+        <Toggle
+          label="Read this computer’s screen"
+          note="Also lets takes be copied while Rezzik is out of sight"
+          checked={displayAllowed}
+          onChange={(on) => changeSettings({ displayAllowed: on })}
+        />
+        <Toggle
+          label="The window in use is the one under the pointer"
+          note="Off: the one that has the keyboard"
+          checked={inUseIs === 'pointer'}
+          onChange={(on) => changeSettings({ inUseIs: on ? 'pointer' : 'focused' })}
+        />
+      </div>
+      {displayAllowed && answer && (
+        <p role="status" className="mt-4">
+          {answer.available
+            ? `${answer.monitors.map((m) => `${m.name} (${m.width} × ${m.height})`).join(', ')} · ${answer.windows.length} windows. ${answer.reason ?? ''}`
+            : answer.reason}
+        </p>
+      )}
+    </div>
+  );
+}

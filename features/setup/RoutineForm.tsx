@@ -1,0 +1,185 @@
+import { useState, type ReactNode } from 'react';
+import { limits } from '@/core/contracts/limits';
+import { takenFrom, type Kind, type Routine, type TakenFrom, type Way } from '@/core/contracts/way';
+import { api, messageOf } from '../api/client';
+import { conflictsWithTake, keyFromEvent } from '../keys/actions';
+import { keyLabel } from '../keys/useAction';
+import { kinds } from '../take/kinds';
+import { useSettings } from '../take/settingsStore';
+import { sources } from '../take/takeStore';
+import { ThenSteps } from '../take/Then';
+import { Button } from '../ui/Button';
+import { Modal } from '../ui/Modal';
+import { NumberInput } from '../ui/NumberInput';
+import { Problem } from '../ui/Problem';
+import { Toggle } from '../ui/Toggle';
+
+interface Props {
+  routine: Routine | null;
+  way: Way;
+  onClose: () => void;
+  onSaved: () => void;
+}
+
+/** One routine: its name, its key, and everything it takes by. */
+export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
+  const [name, setName] = useState(routine?.name ?? '');
+  const [key, setKey] = useState(routine?.key ?? null);
+  const [way, setWay] = useState(first);
+  const [problem, setProblem] = useState<string | null>(null);
+  const own = useSettings((s) => s.settings.keys);
+  const change = (patch: Partial<Way>) => setWay((w) => ({ ...w, ...patch }));
+  const save = async () => {
+    try {
+      if (name.trim() === '') throw new Error('Give the routine a name.');
+      const input = { name: name.trim(), key, way };
+      await (routine ? api.changeRoutine(routine.id, input) : api.addRoutine(input));
+      onSaved();
+    } catch (error) {
+      setProblem(messageOf(error));
+    }
+  };
+  const press = (event: React.KeyboardEvent) => {
+    if (event.key === 'Tab' || event.key === 'Escape') return;
+    event.preventDefault();
+    if (event.key === 'Backspace' || event.key === 'Delete') {
+      setKey(null);
+      return;
+    }
+    const pressed = keyFromEvent(event);
+    if (!pressed) return;
+    const taken = conflictsWithTake(pressed, own);
+    setProblem(taken ? `${keyLabel(pressed)} is already the key of “${taken.label}”.` : null);
+    if (!taken) setKey(pressed);
+  };
+  const displays = sources[way.source].displays();
+  return (
+    <Modal open title={routine ? `Edit ${routine.name}` : 'New routine'} onClose={onClose}>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        <Row label="Name">
+          <input
+            value={name}
+            maxLength={80}
+            autoFocus
+            onChange={(event) => setName(event.target.value)}
+            className={field}
+          />
+        </Row>
+        <Row label="Key">
+          <input
+            value={key ? keyLabel(key) : ''}
+            placeholder="press a key; Delete for none"
+            onKeyDown={press}
+            onChange={() => undefined}
+            className={field}
+          />
+        </Row>
+        <Row label="What">
+          <select
+            value={way.kind}
+            onChange={(event) => change({ kind: event.target.value as Kind })}
+            className={field}
+          >
+            {kinds.map((k) => (
+              <option key={k.name} value={k.name}>
+                {k.label}
+              </option>
+            ))}
+          </select>
+        </Row>
+        <Row label="From where">
+          <select
+            value={way.source}
+            onChange={(event) =>
+              change({ source: event.target.value as TakenFrom, display: 'current' })
+            }
+            className={field}
+          >
+            {takenFrom.map((source) => (
+              <option key={source} value={source}>
+                {sources[source].label}
+              </option>
+            ))}
+          </select>
+        </Row>
+        {displays.length > 1 && way.kind !== 'window' && (
+          <Row label="Display">
+            <select
+              value={way.display}
+              onChange={(event) => change({ display: event.target.value })}
+              className={field}
+            >
+              <option value="current">The one in use</option>
+              {displays.map(({ id, label }) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </select>
+          </Row>
+        )}
+        {way.kind === 'window' && (
+          <>
+            <Toggle
+              label="The one in use, at once"
+              checked={way.inUse}
+              onChange={(inUse) => change({ inUse })}
+            />
+            <Toggle
+              label="With its border"
+              checked={way.border}
+              onChange={(border) => change({ border })}
+            />
+          </>
+        )}
+        {(way.kind === 'region' || way.kind === 'shape') && (
+          <Toggle
+            label="Letting go takes at once"
+            checked={way.atOnce}
+            onChange={(atOnce) => change({ atOnce })}
+          />
+        )}
+        <NumberInput
+          label="Delay in seconds"
+          value={way.delay}
+          min={0}
+          max={limits.delay}
+          onCommit={(delay) => change({ delay })}
+        />
+        <Toggle
+          label="Pointer as a piece"
+          checked={way.pointer}
+          onChange={(pointer) => change({ pointer })}
+        />
+        <div>
+          <h3 className="mb-1.5 font-bold">Then</h3>
+          <ThenSteps then={way.then} ask={way.ask} onChange={change} />
+        </div>
+        {problem && <Problem>{problem}</Problem>}
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Leave it</Button>
+          <Button look="next" type="submit">
+            {routine ? 'Save the routine' : 'Make the routine'}
+          </Button>
+        </div>
+      </form>
+    </Modal>
+  );
+}
+
+const field = 'min-h-8 w-full rounded-[6px] border border-edge bg-card px-2';
+
+function Row({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <label className="grid grid-cols-[110px_1fr] items-center gap-2">
+      <span className="font-bold">{label}</span>
+      {children}
+    </label>
+  );
+}

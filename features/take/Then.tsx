@@ -1,0 +1,128 @@
+import { CircleHelp, Copy, FolderDown, PencilLine, type LucideIcon } from 'lucide-react';
+import type { ThenStep } from '@/core/contracts/way';
+import { followLink } from '../shell/navigate';
+import { classes } from '../ui/classes';
+import { changeWay, useSettings } from './settingsStore';
+import { useFolders } from './useFolders';
+
+const same = (a: ThenStep, b: ThenStep): boolean =>
+  a.do === b.do && (a.do !== 'keep' || b.do !== 'keep' || a.folderId === b.folderId);
+
+interface StepsProps {
+  then: readonly ThenStep[];
+  ask: boolean;
+  onChange: (change: { then?: ThenStep[]; ask?: boolean }) => void;
+}
+
+/** What happens with a shot after it was taken; several show the order they were put on in. */
+export function ThenSteps({ then, ask, onChange }: StepsProps) {
+  const folders = useFolders();
+  const usual = folders?.find((f) => f.isDefault);
+  const others = (folders ?? []).filter(
+    (f) => !f.isDefault && then.some((s) => s.do === 'keep' && s.folderId === f.id),
+  );
+  const offers: { step: ThenStep; label: string; icon: LucideIcon }[] = [
+    { step: { do: 'copy' }, label: 'Copy', icon: Copy },
+    { step: { do: 'mark' }, label: 'Mark', icon: PencilLine },
+  ];
+  if (usual) {
+    const step: ThenStep = { do: 'keep', folderId: null };
+    offers.push({ step, label: `Keep in ${usual.name}`, icon: FolderDown });
+  }
+  for (const { id, name } of others) {
+    offers.push({ step: { do: 'keep', folderId: id }, label: `Keep in ${name}`, icon: FolderDown });
+  }
+  const more = (folders ?? []).filter((f) => !f.isDefault && !others.includes(f));
+  const toggle = (step: ThenStep) => {
+    const on = then.some((s) => same(s, step));
+    onChange({ then: on ? then.filter((s) => !same(s, step)) : [...then, step], ask: false });
+  };
+  return (
+    <>
+      <div role="group" aria-label="Then" className="flex flex-wrap gap-1.5">
+        {offers.map(({ step, label, icon }) => {
+          const place = then.findIndex((s) => same(s, step));
+          return (
+            <Choice
+              key={label}
+              label={label}
+              icon={icon}
+              on={!ask && place >= 0}
+              order={!ask && then.length > 1 && place >= 0 ? place + 1 : undefined}
+              onChange={() => toggle(step)}
+            />
+          );
+        })}
+        {more.length > 0 && (
+          <select
+            aria-label="Keep in another folder"
+            value=""
+            onChange={(event) => toggle({ do: 'keep', folderId: event.target.value })}
+            className="h-7 max-w-[150px] rounded-full border border-edge bg-card px-2 text-[13px]"
+          >
+            <option value="">Keep in …</option>
+            {more.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        )}
+        <Choice
+          label="Ask me"
+          icon={CircleHelp}
+          on={ask}
+          onChange={() => onChange({ ask: !ask })}
+        />
+      </div>
+      {folders && !usual && (
+        <p className="mt-2 text-[13px] text-soft">
+          <a href="/setup/folders" onClick={followLink} className="text-petrol underline">
+            Set up a folder
+          </a>{' '}
+          to keep copies in it straight away.
+        </p>
+      )}
+    </>
+  );
+}
+
+export function Then() {
+  const { then, ask } = useSettings((s) => s.settings.way);
+  return (
+    <section className="py-3">
+      <h2 className="mb-2 font-bold">Then</h2>
+      <ThenSteps then={then} ask={ask} onChange={changeWay} />
+    </section>
+  );
+}
+
+interface ChoiceProps {
+  label: string;
+  on: boolean;
+  order?: number;
+  icon: LucideIcon;
+  onChange: () => void;
+}
+
+function Choice({ label, on, order, icon: Icon, onChange }: ChoiceProps) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      onClick={onChange}
+      className={classes(
+        'inline-flex h-7 max-w-full items-center gap-1.5 rounded-full border px-2.5',
+        on ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
+      )}
+    >
+      <Icon size={16} strokeWidth={1.75} aria-hidden />
+      <span className="truncate">{label}</span>
+      {order && (
+        <span aria-hidden className="font-measure text-[11px]">
+          {order}
+        </span>
+      )}
+    </button>
+  );
+}

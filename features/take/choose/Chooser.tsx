@@ -1,0 +1,146 @@
+import { useEffect, useRef, useState } from 'react';
+import type { Kind } from '@/core/contracts/way';
+import type { Rect } from '@/core/geometry/rect';
+import { findPartsIn } from '../../pictures/parts';
+import { Problem } from '../../ui/Problem';
+import { classes } from '../../ui/classes';
+import { Key } from '../../ui/Key';
+import { keyLabel, useAction, useKeyOf } from '../../keys/useAction';
+import type { ActionName } from '../../keys/actions';
+import { kinds } from '../kinds';
+import { changeKind, useTake, type Choosing } from '../takeStore';
+import { AskThen } from './AskThen';
+import { PartMode } from './PartMode';
+import { ColourMode, MeasureMode } from './ReadMode';
+import { RegionMode } from './RegionMode';
+import { ShapeMode } from './ShapeMode';
+import { WindowMode } from './WindowMode';
+
+type Reading = 'colour' | 'measure' | null;
+
+/** The parts of a picture, found while it is looked at; null until then. */
+function useParts(picture: ImageBitmap): readonly Rect[] | null {
+  const [found, setFound] = useState<{ of: ImageBitmap; parts: Rect[] } | null>(null);
+  useEffect(() => {
+    let current = true;
+    void findPartsIn(picture)
+      .catch(() => [])
+      .then((parts) => current && setFound({ of: picture, parts }));
+    return () => {
+      current = false;
+    };
+  }, [picture]);
+  return found?.of === picture ? found.parts : null;
+}
+
+const hints: Record<Kind, string> = {
+  full: '',
+  repeat: '',
+  window: 'Point at a window, press Tab, or type its name.',
+  region: 'Drag over the part you want, or press an arrow key.',
+  shape: '',
+  part: 'Point at a button, row or panel; the wheel or ↑ ↓ go out and in.',
+};
+
+/** Choosing on the stilled picture: nothing on it can close or change any more. */
+export function Chooser({ choosing }: { choosing: Choosing }) {
+  const { kind, stilled, chosen } = choosing;
+  const [reading, setReading] = useState<Reading>(null);
+  const parts = useParts(stilled.picture);
+  const problem = useTake((s) => s.problem);
+  const surface = useRef<HTMLDivElement>(null);
+  useEffect(() => surface.current?.focus(), []);
+  const hint = reading === 'colour' ? 'Click a pixel to copy its colour.' : hints[kind];
+  return (
+    <div
+      ref={surface}
+      tabIndex={-1}
+      role="group"
+      aria-label="Choose on the stilled picture"
+      className="flex min-h-0 grow flex-col outline-none"
+    >
+      <div className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-2">
+        <h1 className="font-name text-lg">{chosen ? 'What with it?' : 'The picture is still'}</h1>
+        {!chosen && <p className="text-soft">{hint}</p>}
+        {!chosen && <Kinds kind={kind} reading={reading} read={setReading} />}
+      </div>
+      {problem && <Problem>{problem}</Problem>}
+      {chosen ? (
+        <AskThen choosing={choosing} />
+      ) : reading === 'colour' ? (
+        <ColourMode choosing={choosing} />
+      ) : reading === 'measure' ? (
+        <MeasureMode choosing={choosing} />
+      ) : kind === 'window' ? (
+        <WindowMode choosing={choosing} parts={parts ?? []} />
+      ) : kind === 'shape' ? (
+        <ShapeMode choosing={choosing} parts={parts ?? []} />
+      ) : kind === 'part' ? (
+        <PartMode choosing={choosing} parts={parts} />
+      ) : (
+        <RegionMode choosing={choosing} parts={parts ?? []} />
+      )}
+    </div>
+  );
+}
+
+interface KindsProps {
+  kind: Kind;
+  reading: Reading;
+  read: (reading: Reading) => void;
+}
+
+/** The kind can still be changed, and a colour or distance read, on the picture that is still. */
+function Kinds({ kind, reading, read }: KindsProps) {
+  const turn = (to: Kind) => {
+    read(null);
+    changeKind(to);
+  };
+  return (
+    <div role="radiogroup" aria-label="What to take" className="ml-auto flex flex-wrap gap-1.5">
+      {kinds.map(({ name, label, action }) => (
+        <Chip
+          key={name}
+          label={label}
+          action={action}
+          on={!reading && name === kind}
+          act={() => turn(name)}
+        />
+      ))}
+      <Chip
+        label="Pick colour"
+        action="still.colour"
+        on={reading === 'colour'}
+        act={() => read(reading === 'colour' ? null : 'colour')}
+      />
+      <Chip
+        label="Measure"
+        action="still.measure"
+        on={reading === 'measure'}
+        act={() => read(reading === 'measure' ? null : 'measure')}
+      />
+    </div>
+  );
+}
+
+function Chip(props: { label: string; action: ActionName; on: boolean; act: () => void }) {
+  const { label, action, on, act } = props;
+  useAction(action, act);
+  const key = useKeyOf(action);
+  return (
+    <button
+      type="button"
+      role="radio"
+      aria-checked={on}
+      aria-keyshortcuts={key}
+      onClick={act}
+      className={classes(
+        'inline-flex h-7 items-center gap-1.5 rounded-full border px-2.5 text-[13px]',
+        on ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
+      )}
+    >
+      {label}
+      {key && <Key>{keyLabel(key)}</Key>}
+    </button>
+  );
+}

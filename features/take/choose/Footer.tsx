@@ -1,0 +1,46 @@
+import { Check, X } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { Button } from '../../ui/Button';
+import { cancelTake } from '../takeStore';
+
+interface Props {
+  children?: ReactNode;
+  take: string;
+  disabled?: boolean;
+  onTake: () => void;
+}
+
+/** Below the stilled picture: numbers and choices of the kind, the way out, and the next step. */
+export function Footer({ children, take, disabled, onTake }: Props) {
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-3">
+      {children}
+      <span className="grow" />
+      <Button hint="Esc" icon={<X size={16} strokeWidth={1.75} />} onClick={cancelTake}>
+        Leave it
+      </Button>
+      <Button
+        look="next"
+        hint="Enter"
+        icon={<Check size={18} strokeWidth={1.75} />}
+        disabled={disabled}
+        onClick={onTake}
+      >
+        {take}
+      </Button>
+    </div>
+  );
+}
+
+/** What happens now, for everybody: seen, and read out. */
+export function Said({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <output
+      aria-live="polite"
+      aria-label={label}
+      className="max-w-[420px] truncate font-measure text-[13px] text-soft"
+    >
+      {children}
+    </output>
+  );
+}

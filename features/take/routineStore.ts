@@ -1,0 +1,31 @@
+import { create } from 'zustand';
+import type { Routine, Way } from '@/core/contracts/way';
+import { api } from '../api/client';
+import { kindFacts } from './kinds';
+import { startTake, sources } from './takeStore';
+
+interface RoutineStore {
+  routines: readonly Routine[];
+}
+
+/** The named ways of taking, in their order. */
+export const useRoutines = create<RoutineStore>(() => ({ routines: [] }));
+
+export async function readRoutines(): Promise<void> {
+  useRoutines.setState({ routines: await api.routines() });
+}
+
+/** Takes exactly as the routine was written, whatever is set now. */
+export const runRoutine = ({ way, name }: Routine): void => startTake(way, name);
+
+/** A way in a few words: “Region · 3 s · copy”. */
+export function describeWay(way: Way): string {
+  const { label } = kindFacts(way.kind);
+  const what = way.kind === 'window' && way.inUse ? 'Window in use' : label;
+  const then = way.ask ? 'ask' : way.then.map((step) => step.do).join(', ');
+  return [what, way.delay > 0 && `${way.delay} s`, way.pointer && 'pointer', then || 'Shelf only']
+    .filter(Boolean)
+    .join(' · ');
+}
+
+export const sourceLabel = (way: Way): string => sources[way.source].label;

@@ -1,0 +1,63 @@
+import type { DisplayAnswer } from '@/core/contracts/display';
+import { env } from '../env';
+import { Fault } from '../http/fault';
+import { getSettings } from '../settings/settings';
+import { closeScreen, screen, unavailable, type Screen } from './connection';
+import { monitors } from './monitors';
+import { screenSize } from './still';
+import { focusedWindow, windows } from './windows';
+import { askMaybe } from './connection';
+
+const NOT_ALLOWED =
+  'Rezzik may not read this computer’s screen. Allow it in Setup › This computer.';
+const NONE =
+  'Rezzik was started without a display (DISPLAY is not set). Start it from the desktop whose screen it should take, or share a screen through the browser.';
+const WAYLAND =
+  'This desktop runs on Wayland: only windows of X programs can be seen here. Share the screen through the browser to take the others.';
+
+/** What to know about a display that is there. */
+const caution = (): string | undefined => (env().wayland ? WAYLAND : undefined);
+
+/** The display, if there is one and it may be read. @throws Fault 403, 503 */
+export async function allowedScreen(): Promise<Screen> {
+  const { displayAllowed } = await getSettings();
+  if (!displayAllowed) {
+    closeScreen();
+    throw new Fault(403, 'not-allowed', NOT_ALLOWED);
+  }
+  const { display } = env();
+  if (!display) throw unavailable(NONE);
+  return screen(display);
+}
+
+/** What is on the display now, or why it cannot be said. */
+export async function describeDisplay(): Promise<DisplayAnswer> {
+  try {
+    const open = await allowedScreen();
+    const size = await screenSize(open);
+    const found = await monitors(open, size);
+    const list = await windows(open, found);
+    const [focused, pointer] = await Promise.all([
+      focusedWindow(open, list),
+      askMaybe<{ rootX: number; rootY: number }>((done) => open.X.QueryPointer(open.root, done)),
+    ]);
+    return {
+      available: true,
+      reason: caution(),
+      ...size,
+      monitors: found,
+      windows: list.map(({ top: _, ...window }) => window),
+      focused,
+      pointer: pointer && { x: pointer.rootX, y: pointer.rootY },
+    };
+  } catch (error) {
+    if (!(error instanceof Fault)) throw error;
+    return {
+      available: false,
+      reason: error.message,
+      monitors: [],
+      windows: [],
+      pointer: null,
+    };
+  }
+}

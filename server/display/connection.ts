@@ -1,0 +1,144 @@
+import x11, { type Composite, type Display, type Extension, type Fixes, type XClient } from 'x11';
+import type { PixelLayout } from '@/core/screen/pixels';
+import { Fault } from '../http/fault';
+
+/** An open connection to the display, with the extensions the server has. */
+export interface Screen {
+  name: string;
+  X: XClient;
+  root: number;
+  visual: number;
+  width: number;
+  height: number;
+  depth: number;
+  layout: PixelLayout;
+  fixes: Fixes | null;
+  composite: Composite | null;
+  randr: Extension | null;
+}
+
+export const unavailable = (message: string): Fault => new Fault(503, 'no-display', message);
+
+/** One request and its answer. The package wants an error marked as seen by a true result. */
+export function ask<T>(
+  request: (done: (error: Error | null | undefined, value: T) => boolean) => void,
+): Promise<T> {
+  return new Promise((resolve, reject) => {
+    request((error, value) => {
+      if (error) reject(error);
+      else resolve(value);
+      return true;
+    });
+  });
+}
+
+/** The same, where the answer may be missing: a window may be gone by now. */
+export const askMaybe = <T>(
+  request: (done: (error: Error | null | undefined, value: T) => boolean) => void,
+): Promise<T | null> => ask(request).catch(() => null);
+
+let current: { name: string; opening: Promise<Screen> } | null = null;
+
+/** The connection to a display, opened when first needed and again after it was lost. @throws Fault 503 */
+export function screen(name: string): Promise<Screen> {
+  if (current?.name === name) return current.opening;
+  closeScreen();
+  const opening = open(name).catch((error: unknown) => {
+    if (current?.opening === opening) current = null;
+    throw error;
+  });
+  current = { name, opening };
+  return opening;
+}
+
+/** Lets go of the display, so that nothing of ours stays on it. */
+export function closeScreen(): void {
+  const before = current;
+  current = null;
+  void before?.opening.then(({ X }) => X.terminate()).catch(() => undefined);
+}
+
+const PATIENCE = 4000;
+
+async function open(name: string): Promise<Screen> {
+  const display = await connect(name);
+  const { client: X } = display;
+  // Errors that belong to no request: a window closed in between. The next request says what matters.
+  X.on('error', () => undefined);
+  X.on('end', () => {
+    if (current?.name === name) current = null;
+  });
+  const info = display.screen[display.screenNum] ?? display.screen[0];
+  if (!info) throw unavailable('The display has no screen.');
+  const [fixes, composite, randr] = await Promise.all([
+    askMaybe<Fixes>((done) => X.require('fixes', done)),
+    askMaybe<Composite>((done) => X.require('composite', done)),
+    askMaybe<Extension>((done) => X.require('randr', done)),
+  ]);
+  const visual = Object.values(info.depths)
+    .map((visuals) => visuals[info.root_visual])
+    .find(Boolean);
+  const format = display.format[info.root_depth];
+  if (!visual || !format)
+    throw unavailable('The display does not say how its pixels are laid out.');
+  // With this every window keeps its own pixels, also where another lies over it.
+  composite?.RedirectSubwindows(info.root, composite.Redirect.Automatic);
+  return {
+    name,
+    X,
+    root: info.root,
+    visual: info.root_visual,
+    width: info.pixel_width,
+    height: info.pixel_height,
+    depth: info.root_depth,
+    layout: {
+      bitsPerPixel: format.bits_per_pixel,
+      rowPad: format.scanline_pad,
+      red: visual.red_mask,
+      green: visual.green_mask,
+      blue: visual.blue_mask,
+      bigEndian: display.image_byte_order === 1,
+    },
+    fixes,
+    composite,
+    randr,
+  };
+}
+
+function connect(name: string): Promise<Display> {
+  return new Promise((resolve, reject) => {
+    const late = setTimeout(
+      () => reject(unavailable(`The display ${name} does not answer.`)),
+      PATIENCE,
+    );
+    const fail = (error: Error) => {
+      clearTimeout(late);
+      reject(unavailable(whyNot(name, error)));
+      return true;
+    };
+    try {
+      const client = x11.createClient({ display: name }, (error, display) => {
+        clearTimeout(late);
+        if (error) fail(error);
+        else resolve(display);
+      });
+      client.on('error', fail);
+    } catch (error) {
+      fail(error instanceof Error ? error : new Error(String(error)));
+    }
+  });
+}
+
+/** What a failed connection means, in plain words. */
+export function whyNot(name: string, error: Error & { code?: string }): string {
+  if (error.code === 'ENOENT' || error.code === 'ECONNREFUSED') {
+    return `There is no display ${name} on this computer now. Start Rezzik from the desktop whose screen it should take.`;
+  }
+  if (
+    error.code === 'EACCES' ||
+    /authori[sz]ation|not authorized|closed before/i.test(error.message)
+  ) {
+    return `The display ${name} does not let Rezzik in. Start Rezzik as the person who is logged in there.`;
+  }
+  return `The display ${name} could not be opened. (${error.message})`;
+}

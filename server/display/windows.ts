@@ -1,0 +1,240 @@
+import type { Monitor, ScreenWindow } from '@/core/contracts/display';
+import { limits } from '@/core/contracts/limits';
+import type { Rect } from '@/core/geometry/rect';
+import type { Geometry, Property } from 'x11';
+import { ask, askMaybe, type Screen } from './connection';
+
+const VIEWABLE = 2;
+const INPUT_OUTPUT = 1;
+const ANY = 0;
+
+/** A window of the screen with the one that stands for it among the root's children. */
+export interface FoundWindow extends ScreenWindow {
+  top: number;
+}
+
+/** All windows from back to front, minimised ones first, as they are now. */
+export async function windows(
+  screen: Screen,
+  monitors: readonly Monitor[],
+): Promise<FoundWindow[]> {
+  const { X, root } = screen;
+  const [{ children }, listed] = await Promise.all([
+    ask<{ children: number[] }>((done) => X.QueryTree(root, done)),
+    windowList(screen, '_NET_CLIENT_LIST'),
+  ]);
+  const managed = await askMaybe<number>((done) =>
+    X.InternAtom(false, '_NET_SUPPORTING_WM_CHECK', done),
+  ).then((atom) => (atom ? readWords(screen, root, atom) : []));
+  const shown = await Promise.all(
+    children.map((top) => shownWindow(screen, top, managed.length > 0)),
+  );
+  const found = shown.filter((w) => w !== null);
+  const known = new Set(found.map((w) => w.id));
+  const hidden = await Promise.all(
+    listed.filter((id) => !known.has(id)).map((id) => minimisedWindow(screen, id)),
+  );
+  return [...hidden.filter((w) => w !== null), ...found].map((w) => ({
+    ...w,
+    monitor: w.minimised ? null : monitorOf(w.frameBounds ?? w.bounds, monitors),
+  }));
+}
+
+/** The name of the monitor that shows most of a rectangle. */
+export function monitorOf(r: Rect, monitors: readonly Monitor[]): string | null {
+  let best: { name: string; area: number } | null = null;
+  for (const m of monitors) {
+    const width = Math.min(r.x + r.width, m.x + m.width) - Math.max(r.x, m.x);
+    const height = Math.min(r.y + r.height, m.y + m.height) - Math.max(r.y, m.y);
+    const area = width > 0 && height > 0 ? width * height : 0;
+    if (area > (best?.area ?? 0)) best = { name: m.name, area };
+  }
+  return best?.name ?? null;
+}
+
+async function shownWindow(
+  screen: Screen,
+  top: number,
+  managed: boolean,
+): Promise<FoundWindow | null> {
+  const { X, root } = screen;
+  const [attributes, geometry] = await Promise.all([
+    askMaybe<{ klass: number; mapState: number; overrideRedirect: number }>((done) =>
+      X.GetWindowAttributes(top, done),
+    ),
+    askMaybe<Geometry>((done) => X.GetGeometry(top, done)),
+  ]);
+  if (!attributes || !geometry) return null;
+  if (attributes.mapState !== VIEWABLE || attributes.klass !== INPUT_OUTPUT) return null;
+  const client = (await clientBelow(screen, top, managed ? 4 : 0)) ?? top;
+  // Frames are override-redirect themselves; what holds a client is a window.
+  const floats = attributes.overrideRedirect !== 0 && client === top;
+  const [facts, place, inner, shadow] = await Promise.all([
+    factsOf(screen, client, floats),
+    askMaybe<{ destX: number; destY: number }>((done) =>
+      X.TranslateCoordinates(client, root, 0, 0, done),
+    ),
+    client === top ? geometry : askMaybe<Geometry>((done) => X.GetGeometry(client, done)),
+    words(screen, client, '_GTK_FRAME_EXTENTS'),
+  ]);
+  if (!facts || !place || !inner) return null;
+  const [left = 0, right = 0, above = 0, below = 0] = shadow;
+  const border = geometry.borderWidth;
+  const whole = {
+    x: geometry.xPos,
+    y: geometry.yPos,
+    width: geometry.width + 2 * border,
+    height: geometry.height + 2 * border,
+  };
+  const bounds = {
+    x: place.destX + left,
+    y: place.destY + above,
+    width: Math.max(1, inner.width - left - right),
+    height: Math.max(1, inner.height - above - below),
+  };
+  const framed = client !== top || border > 0;
+  return {
+    id: client,
+    top,
+    ...facts,
+    bounds,
+    ...(framed && { frameBounds: whole }),
+    monitor: null,
+    minimised: false,
+  };
+}
+
+async function minimisedWindow(screen: Screen, id: number): Promise<FoundWindow | null> {
+  const [facts, geometry] = await Promise.all([
+    factsOf(screen, id, false),
+    askMaybe<Geometry>((done) => screen.X.GetGeometry(id, done)),
+  ]);
+  if (!facts || !geometry) return null;
+  const { xPos, yPos, width, height } = geometry;
+  return {
+    id,
+    top: id,
+    ...facts,
+    bounds: { x: xPos, y: yPos, width, height },
+    monitor: null,
+    minimised: true,
+  };
+}
+
+/** The program's own window below a frame: the first that carries WM_STATE (ICCCM 4.1.3.1). */
+async function clientBelow(screen: Screen, window: number, depth: number): Promise<number | null> {
+  if ((await words(screen, window, 'WM_STATE')).length > 0) return window;
+  if (depth === 0) return null;
+  const tree = await askMaybe<{ children: number[] }>((done) => screen.X.QueryTree(window, done));
+  for (const child of [...(tree?.children ?? [])].reverse()) {
+    const found = await clientBelow(screen, child, depth - 1);
+    if (found !== null) return found;
+  }
+  return null;
+}
+
+/** Types that are scenery, not windows. */
+const scenery = '_NET_WM_WINDOW_TYPE_DESKTOP';
+
+const types: Record<string, ScreenWindow['type']> = {
+  _NET_WM_WINDOW_TYPE_DOCK: 'panel',
+  _NET_WM_WINDOW_TYPE_MENU: 'menu',
+  _NET_WM_WINDOW_TYPE_DROPDOWN_MENU: 'menu',
+  _NET_WM_WINDOW_TYPE_POPUP_MENU: 'menu',
+  _NET_WM_WINDOW_TYPE_COMBO: 'menu',
+  _NET_WM_WINDOW_TYPE_TOOLTIP: 'tooltip',
+  _NET_WM_WINDOW_TYPE_NOTIFICATION: 'tooltip',
+};
+
+async function factsOf(
+  screen: Screen,
+  id: number,
+  floats: boolean,
+): Promise<Pick<ScreenWindow, 'title' | 'program' | 'type'> | null> {
+  const [utf8, plain, classes, typeAtoms] = await Promise.all([
+    text(screen, id, '_NET_WM_NAME', 'utf8'),
+    text(screen, id, 'WM_NAME', 'latin1'),
+    text(screen, id, 'WM_CLASS', 'latin1'),
+    words(screen, id, '_NET_WM_WINDOW_TYPE'),
+  ]);
+  const names = await Promise.all(
+    typeAtoms.map((atom) => askMaybe<string>((done) => screen.X.GetAtomName(atom, done))),
+  );
+  if (names.includes(scenery)) return null;
+  const known = names.map((name) => types[name ?? '']).find(Boolean);
+  const [instance = '', program = ''] = classes.split('\0');
+  return {
+    title: cleanTitle(utf8 || plain),
+    program: cleanTitle(program || instance),
+    type: known ?? (floats ? 'menu' : 'window'),
+  };
+}
+
+/** A title as it can be shown and stored: one line, no half characters, not endless. */
+export function cleanTitle(title: string): string {
+  return title
+    .slice(0, limits.titleLength * 4)
+    .replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ')
+    .replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, '')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, limits.titleLength)
+    .replace(/[\uD800-\uDBFF]$/, '');
+}
+
+async function property(screen: Screen, id: number, name: string): Promise<Property | null> {
+  const atom = await askMaybe<number>((done) => screen.X.InternAtom(false, name, done));
+  if (!atom) return null;
+  const found = await askMaybe<Property>((done) =>
+    screen.X.GetProperty(0, id, atom, ANY, 0, 16_384, done),
+  );
+  return found && found.type !== 0 ? found : null;
+}
+
+async function text(
+  screen: Screen,
+  id: number,
+  name: string,
+  encoding: 'utf8' | 'latin1',
+): Promise<string> {
+  const found = await property(screen, id, name);
+  return found?.format === 8 ? found.data.toString(encoding) : '';
+}
+
+/** The 32-bit values of a property; none when it is missing. */
+export async function words(screen: Screen, id: number, name: string): Promise<number[]> {
+  const found = await property(screen, id, name);
+  return found?.format === 32 ? toWords(found.data) : [];
+}
+
+async function readWords(screen: Screen, id: number, atom: number): Promise<number[]> {
+  const found = await askMaybe<Property>((done) =>
+    screen.X.GetProperty(0, id, atom, ANY, 0, 1024, done),
+  );
+  return found?.format === 32 ? toWords(found.data) : [];
+}
+
+const toWords = (data: Buffer): number[] =>
+  Array.from({ length: Math.floor(data.length / 4) }, (_, i) => data.readUInt32LE(i * 4));
+
+const windowList = (screen: Screen, name: string): Promise<number[]> =>
+  words(screen, screen.root, name);
+
+/** The window that has the keyboard: by the window manager's word, else by the server's. */
+export async function focusedWindow(
+  screen: Screen,
+  found: readonly FoundWindow[],
+): Promise<number | null> {
+  const [active] = await words(screen, screen.root, '_NET_ACTIVE_WINDOW');
+  if (active && found.some((w) => w.id === active)) return active;
+  const focus = await askMaybe<{ focus: number }>((done) => screen.X.GetInputFocus(done));
+  let at = focus?.focus ?? 0;
+  for (let depth = 0; at > 1 && at !== screen.root && depth < 12; depth += 1) {
+    const known = found.find((w) => w.id === at || w.top === at);
+    if (known) return known.id;
+    const here = at;
+    const tree = await askMaybe<{ parent: number }>((done) => screen.X.QueryTree(here, done));
+    at = tree?.parent ?? 0;
+  }
+  return null;
+}

@@ -1,0 +1,202 @@
+/** The part of the package x11 that Rezzik uses. */
+declare module 'x11' {
+  type Done<T> = (error: Error | null | undefined, value: T) => unknown;
+
+  interface Visual {
+    red_mask: number;
+    green_mask: number;
+    blue_mask: number;
+  }
+
+  interface ScreenInfo {
+    root: number;
+    pixel_width: number;
+    pixel_height: number;
+    root_depth: number;
+    root_visual: number;
+    depths: Record<number, Record<number, Visual>>;
+  }
+
+  interface Geometry {
+    windowid: number;
+    xPos: number;
+    yPos: number;
+    width: number;
+    height: number;
+    borderWidth: number;
+    depth: number;
+  }
+
+  interface Property {
+    type: number;
+    format: number;
+    bytesAfter: number;
+    data: Buffer;
+  }
+
+  interface XEvent {
+    name: string;
+    type: number;
+    wid: number;
+    keycode: number;
+    buttons: number;
+    time: number;
+    x: number;
+    y: number;
+    rootx: number;
+    rooty: number;
+    owner: number;
+    requestor: number;
+    selection: number;
+    target: number;
+    property: number;
+    atom: number;
+    state: number;
+  }
+
+  interface Extension {
+    majorOpcode: number;
+  }
+
+  interface Fixes extends Extension {
+    GetCursorImageAndName(
+      done: Done<{
+        x: number;
+        y: number;
+        width: number;
+        height: number;
+        xhot: number;
+        yhot: number;
+        cursorImage: Buffer;
+        cursorName: string;
+      }>,
+    ): void;
+  }
+
+  interface Composite extends Extension {
+    Redirect: { Automatic: number; Manual: number };
+    RedirectSubwindows(window: number, how: number): void;
+    NameWindowPixmap(window: number, pixmap: number): void;
+  }
+
+  interface XClient {
+    on(event: 'event', act: (event: XEvent) => void): this;
+    on(event: 'error', act: (error: Error) => void): this;
+    on(event: 'end', act: () => void): this;
+    stream: { destroyed: boolean; destroy(): void };
+    seq_num: number;
+    replies: Record<number, [(bytes: Buffer, flag: number) => unknown, Done<never>]>;
+    pack_stream: { put(bytes: Buffer): void; submit(expectsReply?: boolean): void };
+    AllocID(): number;
+    ReleaseID(id: number): void;
+    terminate(): void;
+    require(name: 'fixes', done: Done<Fixes>): void;
+    require(name: 'composite', done: Done<Composite>): void;
+    require(name: 'randr', done: Done<Extension>): void;
+    InternAtom(onlyIfExists: boolean, name: string, done: Done<number>): void;
+    GetAtomName(atom: number, done: Done<string>): void;
+    QueryTree(
+      window: number,
+      done: Done<{ root: number; parent: number; children: number[] }>,
+    ): void;
+    GetGeometry(drawable: number, done: Done<Geometry>): void;
+    GetWindowAttributes(
+      window: number,
+      done: Done<{ klass: number; mapState: number; overrideRedirect: number }>,
+    ): void;
+    TranslateCoordinates(
+      from: number,
+      to: number,
+      x: number,
+      y: number,
+      done: Done<{ child: number; destX: number; destY: number }>,
+    ): void;
+    GetProperty(
+      remove: number,
+      window: number,
+      name: number,
+      type: number,
+      offset: number,
+      length: number,
+      done: Done<Property>,
+    ): void;
+    ChangeProperty(
+      mode: number,
+      window: number,
+      name: number,
+      type: number,
+      units: number,
+      data: Buffer,
+    ): void;
+    DeleteProperty(window: number, name: number): void;
+    ChangeWindowAttributes(window: number, values: Record<string, number>): void;
+    GetInputFocus(done: Done<{ revertTo: number; focus: number }>): void;
+    QueryPointer(
+      window: number,
+      done: Done<{ child: number; rootX: number; rootY: number; childX: number; childY: number }>,
+    ): void;
+    GetImage(
+      format: number,
+      drawable: number,
+      x: number,
+      y: number,
+      width: number,
+      height: number,
+      planes: number,
+      done: Done<{ depth: number; visualId: number; data: Buffer }>,
+    ): void;
+    CreatePixmap(id: number, drawable: number, depth: number, width: number, height: number): void;
+    FreePixmap(id: number): void;
+    CreateGC(id: number, drawable: number, values: Record<string, number>): void;
+    FreeGC(id: number): void;
+    CopyArea(
+      from: number,
+      to: number,
+      gc: number,
+      x: number,
+      y: number,
+      toX: number,
+      toY: number,
+      width: number,
+      height: number,
+    ): void;
+    CreateWindow(
+      id: number,
+      parent: number,
+      x: number,
+      y: number,
+      width: number,
+      height: number,
+      border: number,
+      depth: number,
+      kind: number,
+      visual: number,
+      values: Record<string, number>,
+    ): void;
+    MapWindow(id: number): void;
+    DestroyWindow(id: number): void;
+    SetSelectionOwner(owner: number, selection: number, time: number): void;
+    GetSelectionOwner(selection: number, done: Done<number>): void;
+    SendEvent(destination: number, propagate: number, mask: number, event: object): void;
+  }
+
+  interface Display {
+    screen: ScreenInfo[];
+    screenNum: number;
+    client: XClient;
+    format: Record<number, { bits_per_pixel: number; scanline_pad: number }>;
+    image_byte_order: number;
+    max_request_length: number;
+  }
+
+  interface Options {
+    display: string;
+  }
+
+  const x11: {
+    createClient(options: Options, done: Done<Display>): XClient;
+    eventMask: Record<string, number>;
+  };
+  export default x11;
+  export type { Composite, Display, Done, Extension, Fixes, Geometry, Property, XClient, XEvent };
+}

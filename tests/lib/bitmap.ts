@@ -1,0 +1,2 @@
+/** Pixels as the server’s canvases draw them. */
+export { bitmap as testBitmap } from '@/server/paint/flatten';
