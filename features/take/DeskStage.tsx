@@ -34,7 +34,7 @@ export function DeskStage() {
         <DisplayChooser />
       </div>
       {problem && <Problem>{problem}</Problem>}
-      {shaper && <LiveDesk shaper={shaper} />}
+      {shaper ? <LiveDesk shaper={shaper} /> : <div className="grow" />}
     </>
   );
 }

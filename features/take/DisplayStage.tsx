@@ -93,32 +93,34 @@ function Plan({ answer }: { answer: DisplayAnswer }) {
   const shown = answer.windows.filter((w) => !w.minimised);
   return (
     <div ref={frame} className="grid min-h-0 grow place-items-center overflow-hidden">
-      <svg
-        role="img"
-        aria-label={`${answer.monitors.length} displays, ${shown.length} windows`}
-        width={size.width * scale}
-        height={size.height * scale}
-        viewBox={`0 0 ${size.width} ${size.height}`}
-        className="rounded-[6px] shadow-picture"
-      >
-        {answer.monitors.map((m) => (
-          <g key={m.name}>
-            <rect {...place(m)} className="fill-card stroke-edge" strokeWidth={2 / scale} />
-            <text
-              x={m.x + 14 / scale}
-              y={m.y + m.height - 14 / scale}
-              fontSize={13 / scale}
-              className="fill-faint font-measure"
-            >
-              {m.name} · {m.width} × {m.height}
-              {m.primary && answer.monitors.length > 1 ? ' · main' : ''}
-            </text>
-          </g>
-        ))}
-        {shown.map((w) => (
-          <PlanWindow key={w.id} window={w} scale={scale} focused={w.id === answer.focused} />
-        ))}
-      </svg>
+      {scale > 0 && (
+        <svg
+          role="img"
+          aria-label={`${answer.monitors.length} displays, ${shown.length} windows`}
+          width={size.width * scale}
+          height={size.height * scale}
+          viewBox={`0 0 ${size.width} ${size.height}`}
+          className="rounded-[6px] shadow-picture"
+        >
+          {answer.monitors.map((m) => (
+            <g key={m.name}>
+              <rect {...place(m)} className="fill-card stroke-edge" strokeWidth={2 / scale} />
+              <text
+                x={m.x + 14 / scale}
+                y={m.y + m.height - 14 / scale}
+                fontSize={13 / scale}
+                className="fill-faint font-measure"
+              >
+                {m.name} · {m.width} × {m.height}
+                {m.primary && answer.monitors.length > 1 ? ' · main' : ''}
+              </text>
+            </g>
+          ))}
+          {shown.map((w) => (
+            <PlanWindow key={w.id} window={w} scale={scale} focused={w.id === answer.focused} />
+          ))}
+        </svg>
+      )}
     </div>
   );
 }

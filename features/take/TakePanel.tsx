@@ -11,7 +11,7 @@ import { Toggle } from '../ui/Toggle';
 import { ago } from '../ui/format';
 import { kindFacts, kinds, type KindFacts } from './kinds';
 import { changeWay, useSettings } from './settingsStore';
-import { cancelTake, sources, startTake, useTake } from './takeStore';
+import { cancelTake, changeKind, sources, startTake, useTake } from './takeStore';
 import { Then } from './Then';
 
 const offeredDelays = [0, 1, 2, 3, 5, 10];
@@ -68,12 +68,13 @@ function KindChoice({ facts }: { facts: KindFacts }) {
   const { name, label, note, icon: Icon, action } = facts;
   const way = useSettings((s) => s.settings.way);
   const last = useSettings((s) => s.settings.regions[way.source]);
-  const ready = useTake((s) => s.phase.name === 'ready');
-  const current = way.kind === name;
+  const phase = useTake((s) => s.phase);
+  const choosing = phase.name === 'choosing' && !phase.chosen;
+  const current = (choosing ? phase.kind : way.kind) === name;
   const cannot = name === 'window' ? sources[way.source].can.windows : true;
   const key = useKeyOf(action);
-  const choose = () => changeWay({ kind: name });
-  useAction(action, choose, { enabled: ready && cannot === true });
+  const choose = () => (choosing ? changeKind(name) : changeWay({ kind: name }));
+  useAction(action, choose, { enabled: phase.name === 'ready' && cannot === true });
   const words =
     cannot !== true
       ? cannot

@@ -13,9 +13,9 @@ interface Props {
 /** Below the stilled picture: numbers and choices of the kind, the way out, and the next step. */
 export function Footer({ children, take, disabled, onTake }: Props) {
   return (
-    <div className="mt-3 flex flex-wrap items-center gap-3">
-      {children}
-      <span className="grow" />
+    <div className="mt-3 flex items-center gap-3">
+      {/* What is said changes; the picture above must not move with it. */}
+      <div className="flex min-h-9 min-w-0 grow items-center gap-2 overflow-hidden">{children}</div>
       <Button hint="Esc" icon={<X size={16} strokeWidth={1.75} />} onClick={cancelTake}>
         Leave it
       </Button>
@@ -38,7 +38,7 @@ export function Said({ label, children }: { label: string; children: ReactNode }
     <output
       aria-live="polite"
       aria-label={label}
-      className="max-w-[420px] truncate font-measure text-[13px] text-soft"
+      className="min-w-0 truncate font-measure text-[13px] text-soft"
     >
       {children}
     </output>

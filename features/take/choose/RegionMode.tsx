@@ -102,9 +102,12 @@ export function RegionMode({ choosing, parts, oval = false }: Props) {
             onCommit={(value) => setSelection((s) => typeNumber(s, field, value))}
           />
         ))}
-        {last && !region && (
-          <Button onClick={() => setSelection((s) => ofSize(s, last, pointer ?? centre(whole)))}>
-            Last size {last.width} × {last.height}
+        {last && (
+          <Button
+            disabled={region !== null}
+            onClick={() => setSelection((s) => ofSize(s, last, pointer ?? centre(whole)))}
+          >
+            Last {last.width} × {last.height}
           </Button>
         )}
         <Said label="Size of the region">
