@@ -1,4 +1,5 @@
 import { migrate } from './db/migrate';
+import { startWatching } from './display/systemKeys';
 import { fillDemo } from './demo/fill';
 import { env } from './env';
 import { mendCopies } from './keep/copies';
@@ -8,4 +9,5 @@ export async function prepare(): Promise<void> {
   await migrate();
   await mendCopies();
   if (env().demo) await fillDemo();
+  startWatching();
 }

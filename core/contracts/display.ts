@@ -78,3 +78,12 @@ export const displayShotSchema = z.strictObject({
   delay: z.number().min(0).max(limits.delay).default(0),
 });
 export type DisplayShot = z.infer<typeof displayShotSchema>;
+
+/** What pages are told of a take that was made while Rezzik was out of sight. */
+export const takenNoticeSchema = z.object({
+  routine: z.string(),
+  lines: z.array(z.string()),
+  shot: z.uuid().optional(),
+  mark: z.boolean().optional(),
+});
+export type TakenNotice = z.infer<typeof takenNoticeSchema>;

@@ -72,18 +72,24 @@ export const routineInputSchema = z.strictObject({
   name: line(80).trim().min(1, 'must not be empty'),
   /** Starts it while Rezzik is in sight. */
   key: line(40).nullable().default(null),
+  /** Starts it on this computer while Rezzik is out of sight. */
+  systemKey: line(40).nullable().default(null),
   way: waySchema,
 });
 export type RoutineInput = z.input<typeof routineInputSchema>;
 export const routinePatchSchema = z.strictObject({
   name: line(80).trim().min(1, 'must not be empty').optional(),
   key: line(40).nullable().optional(),
+  systemKey: line(40).nullable().optional(),
   way: waySchema.optional(),
 });
 export const routineSchema = z.object({
   id: z.uuid(),
   name: z.string(),
   key: z.string().nullable(),
+  systemKey: z.string().nullable(),
+  /** Why its system key does not work now. */
+  systemKeyProblem: z.string().optional(),
   way: waySchema,
 });
 export type Routine = z.infer<typeof routineSchema>;

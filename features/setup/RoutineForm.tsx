@@ -25,6 +25,7 @@ interface Props {
 export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
   const [name, setName] = useState(routine?.name ?? '');
   const [key, setKey] = useState(routine?.key ?? null);
+  const [systemKey, setSystemKey] = useState(routine?.systemKey ?? null);
   const [way, setWay] = useState(first);
   const [problem, setProblem] = useState<string | null>(null);
   const own = useSettings((s) => s.settings.keys);
@@ -32,22 +33,27 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
   const save = async () => {
     try {
       if (name.trim() === '') throw new Error('Give the routine a name.');
-      const input = { name: name.trim(), key, way };
+      const input = { name: name.trim(), key, systemKey, way };
       await (routine ? api.changeRoutine(routine.id, input) : api.addRoutine(input));
       onSaved();
     } catch (error) {
       setProblem(messageOf(error));
     }
   };
-  const press = (event: React.KeyboardEvent) => {
+  const press = (event: React.KeyboardEvent, system: boolean) => {
     if (event.key === 'Tab' || event.key === 'Escape') return;
     event.preventDefault();
+    const set = system ? setSystemKey : setKey;
     if (event.key === 'Backspace' || event.key === 'Delete') {
-      setKey(null);
+      set(null);
       return;
     }
     const pressed = keyFromEvent(event);
     if (!pressed) return;
+    if (system) {
+      set(pressed);
+      return;
+    }
     const taken = conflictsWithTake(pressed, own);
     setProblem(taken ? `${keyLabel(pressed)} is already the key of “${taken.label}”.` : null);
     if (!taken) setKey(pressed);
@@ -75,11 +81,22 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
           <input
             value={key ? keyLabel(key) : ''}
             placeholder="press a key; Delete for none"
-            onKeyDown={press}
+            onKeyDown={(event) => press(event, false)}
             onChange={() => undefined}
             className={field}
           />
         </Row>
+        {way.source === 'display' && (
+          <Row label="System key">
+            <input
+              value={systemKey ? keyLabel(systemKey) : ''}
+              placeholder="works while Rezzik is out of sight"
+              onKeyDown={(event) => press(event, true)}
+              onChange={() => undefined}
+              className={field}
+            />
+          </Row>
+        )}
         <Row label="What">
           <select
             value={way.kind}

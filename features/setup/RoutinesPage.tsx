@@ -68,6 +68,10 @@ export function RoutinesPage() {
                 {sourceLabel(routine.way)} · {describeWay(routine.way)}
               </span>
             </span>
+            {routine.systemKeyProblem && (
+              <span className="text-[13px] text-brick">{routine.systemKeyProblem}</span>
+            )}
+            {routine.systemKey && <Key>{keyLabel(routine.systemKey)}</Key>}
             {routine.key && <Key>{keyLabel(routine.key)}</Key>}
             <IconButton
               label={`Run ${routine.name}`}

@@ -7,7 +7,9 @@ import { MarkView } from '../mark/MarkView';
 import { startSending } from '../outbox/sender';
 import { SetupView } from '../setup/SetupView';
 import { ShelfView } from '../shelf/ShelfView';
+import { readSettings } from '../take/settingsStore';
 import { TakeView } from '../take/TakeView';
+import { useTakenElsewhere } from '../take/useTakenElsewhere';
 import { usePath } from './navigate';
 import { KeysOverlay } from './KeysOverlay';
 import { Notices } from './Notices';
@@ -17,6 +19,8 @@ const SHOT = /^\/shots\/([0-9a-f-]{36})(\/keep)?$/i;
 export function Shell() {
   const path = usePath();
   useEffect(() => startSending(), []);
+  useEffect(() => void readSettings(), []);
+  useTakenElsewhere();
   return (
     <Tooltip.Provider delayDuration={500}>
       <div className="flex h-full flex-col">

@@ -15,6 +15,7 @@ export interface Screen {
   fixes: Fixes | null;
   composite: Composite | null;
   randr: Extension | null;
+  keycodes: { first: number; last: number };
 }
 
 export const unavailable = (message: string): Fault => new Fault(503, 'no-display', message);
@@ -37,24 +38,28 @@ export const askMaybe = <T>(
   request: (done: (error: Error | null | undefined, value: T) => boolean) => void,
 ): Promise<T | null> => ask(request).catch(() => null);
 
-let current: { name: string; opening: Promise<Screen> } | null = null;
+// Routes and start-up code are loaded apart; the connection must be the same one.
+const shared = globalThis as typeof globalThis & {
+  rezzikScreen?: { name: string; opening: Promise<Screen> } | null;
+};
 
 /** The connection to a display, opened when first needed and again after it was lost. @throws Fault 503 */
 export function screen(name: string): Promise<Screen> {
+  const { rezzikScreen: current } = shared;
   if (current?.name === name) return current.opening;
   closeScreen();
   const opening = open(name).catch((error: unknown) => {
-    if (current?.opening === opening) current = null;
+    if (shared.rezzikScreen?.opening === opening) shared.rezzikScreen = null;
     throw error;
   });
-  current = { name, opening };
+  shared.rezzikScreen = { name, opening };
   return opening;
 }
 
 /** Lets go of the display, so that nothing of ours stays on it. */
 export function closeScreen(): void {
-  const before = current;
-  current = null;
+  const before = shared.rezzikScreen;
+  shared.rezzikScreen = null;
   void before?.opening.then(({ X }) => X.terminate()).catch(() => undefined);
 }
 
@@ -66,7 +71,7 @@ async function open(name: string): Promise<Screen> {
   // Errors that belong to no request: a window closed in between. The next request says what matters.
   X.on('error', () => undefined);
   X.on('end', () => {
-    if (current?.name === name) current = null;
+    if (shared.rezzikScreen?.name === name) shared.rezzikScreen = null;
   });
   const info = display.screen[display.screenNum] ?? display.screen[0];
   if (!info) throw unavailable('The display has no screen.');
@@ -102,6 +107,7 @@ async function open(name: string): Promise<Screen> {
     fixes,
     composite,
     randr,
+    keycodes: { first: display.min_keycode, last: display.max_keycode },
   };
 }
 

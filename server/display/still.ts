@@ -20,6 +20,8 @@ export interface ScreenPixels {
 
 /** A screen as it stood at one moment. Its pixmaps live on the display until it is let go. */
 export interface Still extends ScreenStill {
+  /** The picture on the display itself, to be shown there without sending it. */
+  pixmap: number;
   pixels: () => Promise<ScreenPixels>;
   /** The whole screen with one window's own pixels in front of all others. @throws Fault 410 */
   withOwn: (window: number) => Promise<ScreenPixels>;
@@ -68,6 +70,7 @@ export async function stillScreen(screen: Screen): Promise<Still> {
     focused,
     pointer,
     own: [...own.keys()],
+    pixmap: copy,
     pixels,
     withOwn: async (id) => paste(await pixels(), await readHeld(screen, own.get(id))),
     letGo: () => {

@@ -13,7 +13,10 @@ export interface FoundWindow extends ScreenWindow {
   top: number;
 }
 
-/** All windows from back to front, minimised ones first, as they are now. */
+/**
+ * All windows from back to front, minimised ones first, as they are now. Helpers that programs keep
+ * off the screen are left out.
+ */
 export async function windows(
   screen: Screen,
   monitors: readonly Monitor[],
@@ -34,10 +37,12 @@ export async function windows(
   const hidden = await Promise.all(
     listed.filter((id) => !known.has(id)).map((id) => minimisedWindow(screen, id)),
   );
-  return [...hidden.filter((w) => w !== null), ...found].map((w) => ({
-    ...w,
-    monitor: w.minimised ? null : monitorOf(w.frameBounds ?? w.bounds, monitors),
-  }));
+  return [...hidden.filter((w) => w !== null), ...found]
+    .map((w) => ({
+      ...w,
+      monitor: w.minimised ? null : monitorOf(w.frameBounds ?? w.bounds, monitors),
+    }))
+    .filter((w) => w.monitor !== null || w.minimised || w.type === 'window');
 }
 
 /** The name of the monitor that shows most of a rectangle. */

@@ -175,6 +175,50 @@ declare module 'x11' {
     ): void;
     MapWindow(id: number): void;
     DestroyWindow(id: number): void;
+    GetKeyboardMapping(first: number, count: number, done: Done<number[][]>): void;
+    GrabKey(
+      window: number,
+      ownerEvents: number,
+      modifiers: number,
+      key: number,
+      pointerMode: number,
+      keyboardMode: number,
+      done: Done<unknown>,
+    ): void;
+    UngrabKey(window: number, key: number, modifiers: number): void;
+    GrabPointer(
+      window: number,
+      ownerEvents: number,
+      mask: number,
+      pointerMode: number,
+      keyboardMode: number,
+      confineTo: number,
+      cursor: number,
+      time: number,
+      done: Done<number>,
+    ): void;
+    GrabKeyboard(
+      window: number,
+      ownerEvents: number,
+      time: number,
+      pointerMode: number,
+      keyboardMode: number,
+      done: Done<number>,
+    ): void;
+    UngrabPointer(time: number): void;
+    UngrabKeyboard(time: number): void;
+    OpenFont(id: number, name: string): void;
+    PolyRectangle(drawable: number, gc: number, rects: number[]): void;
+    PolyFillRectangle(drawable: number, gc: number, rects: number[]): void;
+    ImageText8(drawable: number, gc: number, x: number, y: number, text: string): void;
+    SendClientMessage(
+      destination: number,
+      window: number,
+      type: number,
+      format: number,
+      data: number[],
+    ): void;
+    off(event: 'event', act: (event: XEvent) => void): this;
     SetSelectionOwner(owner: number, selection: number, time: number): void;
     GetSelectionOwner(selection: number, done: Done<number>): void;
     SendEvent(destination: number, propagate: number, mask: number, event: object): void;
@@ -187,6 +231,8 @@ declare module 'x11' {
     format: Record<number, { bits_per_pixel: number; scanline_pad: number }>;
     image_byte_order: number;
     max_request_length: number;
+    min_keycode: number;
+    max_keycode: number;
   }
 
   interface Options {

@@ -14,6 +14,7 @@ interface Row {
   id: string;
   name: string;
   key: string | null;
+  systemKey: string | null;
   way: object;
 }
 
@@ -27,30 +28,37 @@ const toRoutine = ({ way, ...row }: Row): Routine => ({
 
 /** All routines in the order a person gave them. */
 export async function listRoutines(): Promise<Routine[]> {
-  const rows = await sql()<Row[]>`select id, name, key, way from routines order by position, id`;
+  const rows = await sql()<Row[]>`select id, name, key, system_key as "systemKey", way
+    from routines order by position, id`;
   return rows.map(toRoutine);
 }
 
 /** @throws Fault 404 */
 export async function getRoutine(id: string): Promise<Routine> {
-  const [row] = await sql()<Row[]>`select id, name, key, way from routines where id = ${id}`;
+  const [row] = await sql()<Row[]>`select id, name, key, system_key as "systemKey", way
+    from routines where id = ${id}`;
   if (!row) throw notFound('routine');
   return toRoutine(row);
 }
 
-async function refuseTakenKey(key: string | null | undefined, except: string): Promise<void> {
-  if (!key) return;
+interface Keys {
+  key?: string | null | undefined;
+  systemKey?: string | null | undefined;
+}
+
+async function refuseTakenKey({ key, systemKey }: Keys, except: string): Promise<void> {
   const [other] = await sql()<{ name: string }[]>`
-    select name from routines where key = ${key} and id <> ${except}`;
+    select name from routines where id <> ${except}
+    and (key = ${key ?? null} or system_key = ${systemKey ?? null})`;
   if (other) throw new Fault(409, 'key-taken', `The routine “${other.name}” has this key already.`);
 }
 
 /** @throws Fault 409 when another routine has the key */
 export async function addRoutine(input: z.output<typeof routineInputSchema>): Promise<Routine> {
   const id = randomUUID();
-  await refuseTakenKey(input.key, id);
-  const added = await sql()`insert into routines (id, name, key, way, position)
-    select ${id}, ${input.name}, ${input.key}, ${json(input.way)}, coalesce(max(position), 0) + 1
+  await refuseTakenKey(input, id);
+  const added = await sql()`insert into routines (id, name, key, system_key, way, position)
+    select ${id}, ${input.name}, ${input.key}, ${input.systemKey}, ${json(input.way)}, coalesce(max(position), 0) + 1
     from routines having count(*) < ${MOST}`;
   if (added.count === 0) throw new Fault(409, 'too-many', `There can be ${MOST} routines at most.`);
   return getRoutine(id);
@@ -61,9 +69,10 @@ export async function changeRoutine(
   id: string,
   patch: z.output<typeof routinePatchSchema>,
 ): Promise<Routine> {
-  await refuseTakenKey(patch.key, id);
+  await refuseTakenKey(patch, id);
   const now = { ...(await getRoutine(id)), ...patch };
-  await sql()`update routines set name = ${now.name}, key = ${now.key}, way = ${json(now.way)}
+  await sql()`update routines set name = ${now.name}, key = ${now.key},
+    system_key = ${now.systemKey}, way = ${json(now.way)}
     where id = ${id}`;
   return getRoutine(id);
 }

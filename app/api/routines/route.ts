@@ -1,13 +1,21 @@
 import { routineInputSchema, routineOrderSchema } from '@/core/contracts/way';
+import { systemKeyProblem, watchKeys } from '@/server/display/systemKeys';
 import { readJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { addRoutine, listRoutines, orderRoutines } from '@/server/routines/routines';
 
-export const GET = route(async () => Response.json({ routines: await listRoutines() }));
+export const GET = route(async () => {
+  const routines = await listRoutines();
+  return Response.json({
+    routines: routines.map((r) => ({ ...r, systemKeyProblem: systemKeyProblem(r.id) })),
+  });
+});
 
-export const POST = route(async (request) =>
-  Response.json(await addRoutine(await readJson(request, routineInputSchema)), { status: 201 }),
-);
+export const POST = route(async (request) => {
+  const routine = await addRoutine(await readJson(request, routineInputSchema));
+  await watchKeys();
+  return Response.json(routine, { status: 201 });
+});
 
 export const PUT = route(async (request) => {
   await orderRoutines((await readJson(request, routineOrderSchema)).ids);

@@ -1,0 +1,31 @@
+import { useEffect } from 'react';
+import { takenNoticeSchema } from '@/core/contracts/display';
+import { navigate } from '../shell/navigate';
+import { notify } from '../shell/noticeStore';
+import { useOutbox } from '../outbox/outbox';
+import { useSettings } from './settingsStore';
+
+/** Takes made by a system key while Rezzik was out of sight: said here, and opened in Mark. */
+export function useTakenElsewhere(): void {
+  const allowed = useSettings((s) => s.settings.displayAllowed);
+  useEffect(() => {
+    if (!allowed) return;
+    const stream = new EventSource('/api/display/events');
+    stream.onmessage = ({ data }: MessageEvent<string>) => {
+      const read = takenNoticeSchema.safeParse(JSON.parse(data));
+      if (!read.success) return;
+      const { routine, lines, shot, mark } = read.data;
+      useOutbox.setState(({ storedCount }) => ({ storedCount: storedCount + 1 }));
+      if (shot && mark) navigate(`/shots/${shot}`);
+      notify({
+        key: `taken ${shot ?? routine}`,
+        tone: shot ? 'good' : 'bad',
+        title: routine,
+        lines,
+        href: shot && `/shots/${shot}`,
+        picture: shot && `/api/shots/${shot}/thumbnail?revision=1`,
+      });
+    };
+    return () => stream.close();
+  }, [allowed]);
+}

@@ -1,0 +1,32 @@
+import type { TakenNotice } from '@/core/contracts/display';
+
+type Tell = (notice: TakenNotice) => void;
+
+const shared = globalThis as typeof globalThis & { rezzikPages?: Set<Tell> };
+const pages = (shared.rezzikPages ??= new Set<Tell>());
+
+/** Tells every open page of a take that was made while Rezzik was out of sight. */
+export function tellPages(notice: TakenNotice): void {
+  for (const tell of pages) tell(notice);
+}
+
+const BEAT = 20_000;
+
+/** What open pages listen to: one server-sent event per take (HTML, server-sent events). */
+export function pageStream(signal: AbortSignal): ReadableStream<Uint8Array> {
+  const encoder = new TextEncoder();
+  return new ReadableStream({
+    start(controller) {
+      const send = (words: string) => controller.enqueue(encoder.encode(words));
+      const tell: Tell = (notice) => send(`data: ${JSON.stringify(notice)}\n\n`);
+      pages.add(tell);
+      send(': listening\n\n');
+      const beat = setInterval(() => send(': still here\n\n'), BEAT);
+      signal.addEventListener('abort', () => {
+        pages.delete(tell);
+        clearInterval(beat);
+        controller.close();
+      });
+    },
+  });
+}

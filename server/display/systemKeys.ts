@@ -1,0 +1,85 @@
+import type { XEvent } from 'x11';
+import { getRoutine, listRoutines } from '../routines/routines';
+import { allowedScreen } from './access';
+import type { Screen } from './connection';
+import { grab, MEANT, readKeyboard, ungrab, type Combination } from './keyboard';
+import { runOnDisplay } from './runRoutine';
+
+interface Grabbed extends Combination {
+  routine: string;
+  key: string;
+}
+
+interface Watch {
+  screen: Screen | null;
+  grabbed: Grabbed[];
+  /** Why a routine's key does not work, by the routine's id. */
+  problems: Map<string, string>;
+}
+
+const shared = globalThis as typeof globalThis & { rezzikKeys?: Watch };
+const fresh: Watch = { screen: null, grabbed: [], problems: new Map() };
+const watch = (shared.rezzikKeys ??= fresh);
+
+/** How often a display that was gone is looked for again. */
+const EVERY = 5000;
+
+export const systemKeyProblem = (routine: string): string | undefined =>
+  watch.problems.get(routine);
+
+/** Takes the routines' system keys on the display, as they are set now. */
+export async function watchKeys(): Promise<void> {
+  const wanted = (await listRoutines()).filter((r) => r.systemKey);
+  watch.problems.clear();
+  const screen = await allowedScreen().catch((error: unknown) => {
+    for (const { id } of wanted) watch.problems.set(id, String((error as Error).message));
+    return null;
+  });
+  if (!screen) {
+    watch.screen = null;
+    watch.grabbed = [];
+    return;
+  }
+  if (watch.screen !== screen) {
+    watch.grabbed = [];
+    watch.screen = screen;
+    screen.X.on('event', (event) => heard(screen, event));
+  }
+  for (const old of watch.grabbed) ungrab(screen, old);
+  watch.grabbed = [];
+  if (wanted.length === 0) return;
+  const keyboard = await readKeyboard(screen);
+  for (const { id, systemKey } of wanted) {
+    const combination = keyboard.combination(systemKey ?? '');
+    if (!combination) watch.problems.set(id, 'This keyboard has no such key.');
+    else if (await grab(screen, combination)) {
+      watch.grabbed.push({ ...combination, routine: id, key: systemKey ?? '' });
+    } else watch.problems.set(id, 'Another program has this key already.');
+  }
+}
+
+/** Keeps the keys taken while Rezzik runs, also when the display comes later or again. */
+export function startWatching(): void {
+  void watchKeys().catch(() => undefined);
+  setInterval(() => {
+    if (watch.screen && !watch.screen.X.stream.destroyed) return;
+    void watchKeys().catch(() => undefined);
+  }, EVERY).unref();
+}
+
+let running = false;
+
+function heard(screen: Screen, event: XEvent): void {
+  if (event.name !== 'KeyPress' || watch.screen !== screen || running) return;
+  const pressed = watch.grabbed.find(
+    (g) => g.code === event.keycode && g.modifiers === (event.buttons & MEANT),
+  );
+  if (!pressed) return;
+  running = true;
+  void getRoutine(pressed.routine)
+    .then((routine) => runOnDisplay(routine))
+    .catch((error: unknown) => console.error(error))
+    .finally(() => {
+      running = false;
+    });
+}

@@ -1,0 +1,218 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { readdirSync } from 'node:fs';
+import sharp from 'sharp';
+import { firstWay, type Way } from '@/core/contracts/way';
+import type { TakenNotice } from '@/core/contracts/display';
+import { XDisplay } from '@/tests/lib/xDisplay';
+import { closeScreen } from '../display/connection';
+import { pageStream } from '../display/pages';
+import { systemKeyProblem, watchKeys } from '../display/systemKeys';
+import { addFolder } from '../folders/folders';
+import { sql } from '../db/sql';
+import { addRoutine, listRoutines, removeRoutine } from '../routines/routines';
+import { changeSettings } from '../settings/settings';
+import { getShot } from '../shots/rows';
+import { begin, finish, testFolder } from './setup';
+
+let display: XDisplay;
+let folder: string;
+const told: TakenNotice[] = [];
+const stop = new AbortController();
+
+beforeAll(async () => {
+  await begin();
+  display = await XDisplay.open(1280, 800);
+  process.env.DISPLAY = display.name;
+  await changeSettings({ displayAllowed: true });
+  display.start('xterm', '-title', 'Bed list', '-geometry', '60x20+40+60', '-e', 'sleep 600');
+  await display.windowId('Bed list');
+  folder = testFolder('by-key');
+  await sql()`update folders set is_default = false`;
+  await addFolder({
+    name: 'By key',
+    path: folder,
+    format: 'png',
+    quality: 90,
+    pattern: 'taken {n}',
+    isDefault: true,
+    make: false,
+  });
+  void listen();
+}, 60_000);
+
+afterAll(async () => {
+  stop.abort();
+  for (const { id } of await listRoutines()) await removeRoutine(id);
+  closeScreen();
+  await display.close();
+  await finish();
+});
+
+beforeEach(async () => {
+  for (const { id } of await listRoutines()) await removeRoutine(id);
+  told.length = 0;
+});
+
+/** What an open page would hear. */
+async function listen(): Promise<void> {
+  const decoder = new TextDecoder();
+  for await (const bytes of pageStream(stop.signal)) {
+    const data = /^data: (.*)/.exec(decoder.decode(bytes))?.[1];
+    if (data) told.push(JSON.parse(data) as TakenNotice);
+  }
+}
+
+async function routine(systemKey: string, way: Partial<Way>): Promise<string> {
+  const { id } = await addRoutine({
+    name: `By ${systemKey}`,
+    key: null,
+    systemKey,
+    way: { ...firstWay, source: 'display', ...way },
+  });
+  await watchKeys();
+  return id;
+}
+
+async function until<T>(what: string, get: () => T | undefined | false): Promise<T> {
+  for (let i = 0; i < 160; i += 1) {
+    const got = get();
+    if (got) return got;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error(`waited in vain for ${what}`);
+}
+
+const taken = () => until('the take', () => told.find((t) => t.shot));
+
+/** True once our cover lies over the whole screen. */
+const covered = async () => {
+  for (let i = 0; i < 100; i += 1) {
+    const tree = await display.run('xwininfo', '-root', '-children');
+    if (/\(has no name\): \(\) {2}1280x800\+0\+0/.test(tree)) return;
+    await new Promise((resolve) => setTimeout(resolve, 30));
+  }
+  throw new Error('the cover did not come up');
+};
+
+const xdo = (...args: string[]) => display.run('xdotool', ...args);
+
+async function drag(from: [number, number], to: [number, number]): Promise<void> {
+  await xdo('mousemove', String(from[0]), String(from[1]), 'mousedown', '1');
+  await xdo('mousemove', String((from[0] + to[0]) >> 1), String((from[1] + to[1]) >> 1));
+  await xdo('mousemove', String(to[0]), String(to[1]), 'mouseup', '1');
+}
+
+test('region to the clipboard: one key, one drag', async () => {
+  await routine('mod+alt+r', { kind: 'region', atOnce: true, then: [{ do: 'copy' }] });
+  const truth = await display.pixels();
+  await xdo('key', 'ctrl+alt+r');
+  await covered();
+  await drag([60, 100], [260, 220]);
+  const { shot = '', lines } = await taken();
+  expect(lines).toEqual(['Copied: paste it anywhere']);
+  expect((await getShot(shot)).document.view.crop).toEqual({
+    x: 60,
+    y: 100,
+    width: 200,
+    height: 120,
+  });
+  const png = await display.bytes('xclip', '-selection', 'clipboard', '-t', 'image/png', '-o');
+  const { data, info } = await sharp(png).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  expect([info.width, info.height]).toEqual([200, 120]);
+  for (const [x, y] of [
+    [0, 0],
+    [17, 40],
+    [199, 119],
+  ] as const) {
+    const at = (y * 200 + x) * 3;
+    const there = ((100 + y) * 1280 + 60 + x) * 4;
+    expect([...data.subarray(at, at + 3)]).toEqual([...truth.data.subarray(there, there + 3)]);
+  }
+}, 30_000);
+
+test('the window in use into the default folder: one key', async () => {
+  await routine('f9', { kind: 'window', inUse: true, then: [{ do: 'keep', folderId: null }] });
+  await xdo('windowactivate', '--sync', String(await display.windowId('Bed list')));
+  await xdo('key', 'F9');
+  const { lines } = await taken();
+  expect(lines[0]).toMatch(/^Kept: .*taken /);
+  expect(readdirSync(folder).filter((name) => name.endsWith('.png'))).toHaveLength(1);
+}, 30_000);
+
+test('a window is chosen on the screen by a click, or by keyboard; its frame comes along', async () => {
+  await routine('f10', { kind: 'window', then: [{ do: 'mark' }] });
+  await xdo('mousemove', '900', '700', 'key', 'F10');
+  await covered();
+  await xdo('mousemove', '100', '150', 'click', '1');
+  const first = await taken();
+  expect(first.mark).toBe(true);
+  const shot = await getShot(first.shot ?? '');
+  expect(shot.provenance.windowTitle).toBe('Bed list');
+  told.length = 0;
+  await xdo('key', 'F10');
+  await covered();
+  await xdo('key', 'Right', 'key', 'Return');
+  const second = await taken();
+  expect((await getShot(second.shot ?? '')).document.view.crop).toEqual(shot.document.view.crop);
+}, 30_000);
+
+test('without taking at once a region is adjusted by keys; Esc and the other button leave nothing', async () => {
+  await routine('f8', { kind: 'region', atOnce: false, then: [] });
+  const count = async () => (await sql()<{ n: number }[]>`select count(*)::int n from shots`)[0]?.n;
+  const before = await count();
+  await xdo('key', 'F8');
+  await covered();
+  await drag([300, 300], [400, 380]);
+  await xdo('key', 'Escape');
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  await xdo('key', 'F8');
+  await covered();
+  await xdo('click', '3');
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  expect(await count()).toBe(before);
+  await xdo('key', 'F8');
+  await covered();
+  await drag([300, 300], [400, 380]);
+  await xdo('key', 'Right', 'key', 'shift+Down', 'key', 'Return');
+  const { shot = '' } = await taken();
+  expect((await getShot(shot)).document.view.crop).toEqual({
+    x: 301,
+    y: 310,
+    width: 100,
+    height: 80,
+  });
+}, 30_000);
+
+test('the same region again: one key; a menu opened during the delay is in the picture', async () => {
+  await routine('f7', { kind: 'repeat', then: [] });
+  await xdo('key', 'F7');
+  const { shot = '' } = await taken();
+  expect((await getShot(shot)).document.view.crop).toEqual({
+    x: 301,
+    y: 310,
+    width: 100,
+    height: 80,
+  });
+  told.length = 0;
+  await routine('f6', { kind: 'full', delay: 1, then: [] });
+  await xdo('key', 'F6');
+  await xdo('mousemove', '120', '160', 'keydown', 'ctrl', 'mousedown', '1');
+  const second = await taken();
+  const menu = await display.pixels();
+  await xdo('mouseup', '1', 'keyup', 'ctrl');
+  expect((await getShot(second.shot ?? '')).width).toBe(1280);
+  expect(menu.width).toBe(1280);
+}, 30_000);
+
+test('a key that another program has is said, and so is one the keyboard lacks', async () => {
+  const other = await XDisplay.open(640, 480);
+  process.env.DISPLAY = other.name;
+  // The window manager itself has Alt+F4.
+  const taken = await routine('alt+f4', { kind: 'full' });
+  const odd = await routine('ø', { kind: 'full' });
+  expect(systemKeyProblem(taken)).toBe('Another program has this key already.');
+  expect(systemKeyProblem(odd)).toBe('This keyboard has no such key.');
+  closeScreen();
+  await other.close();
+  process.env.DISPLAY = display.name;
+}, 30_000);
