@@ -32,6 +32,7 @@ const known = {
   xdotool: () => onPath('xdotool'),
   xclip: () => onPath('xclip'),
   wmctrl: () => onPath('wmctrl'),
+  tk: () => onPath('wish'),
   xterm: () => onPath('xterm'),
 };
 

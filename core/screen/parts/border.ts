@@ -18,11 +18,16 @@ export function grownToBorder(picture: RgbaPixels, r: Rect): Rect {
   return { x: r.x - left, y: r.y - top, width: r.width + left + far, height: r.height + top + low };
 }
 
-/** How far out the outermost edge along a side lies, in pixels. */
+/**
+ * How far out the border along a side reaches, in pixels: a line, and further ones while edges
+ * follow each other without a gap, as on a bevel of two tones. What lies behind a gap is a
+ * neighbour; a thicker even border is an area of its own.
+ */
 function reach(picture: RgbaPixels, r: Rect, side: Side): number {
   let found = 0;
   for (let k = 1; k <= FARTHEST; k += 1) {
     if (edgeAlong(picture, r, side, k)) found = k;
+    else break;
   }
   return found;
 }

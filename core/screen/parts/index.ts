@@ -8,6 +8,8 @@ import { regionsOf, type Region } from './regions';
 const SMALLEST = { width: 12, height: 11 };
 /** From this size on a part may be covered on some sides by what lies over it. */
 const LARGE = { width: 90, height: 60 };
+/** What fills less of its box is itself a border. */
+const RING = 0.25;
 /** Boxes that differ by no more than this on every side are one. */
 const SAME = 4;
 
@@ -20,9 +22,12 @@ const SAME = 4;
 export function findParts(picture: RgbaPixels): Rect[] {
   const found = regionsOf(picture, SMALLEST)
     .filter((r) => isBox(r, picture))
-    .map((r) =>
-      grownToBorder(picture, { x: r.x0, y: r.y0, width: r.x1 - r.x0, height: r.y1 - r.y0 }),
-    );
+    .map((r) => {
+      const width = r.x1 - r.x0;
+      const height = r.y1 - r.y0;
+      const box = { x: r.x0, y: r.y0, width, height };
+      return r.area < width * height * RING ? box : grownToBorder(picture, box);
+    });
   const single = distinct(found);
   return distinct([...single, ...stacked(single)]).filter(
     (r) => r.width < picture.width - SAME || r.height < picture.height - SAME,
