@@ -4,6 +4,7 @@
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { startDatabase } from './lib/database.mjs';
+import { withDisplay } from './lib/display.mjs';
 import { runJest } from './lib/jest.mjs';
 import { needModules, needPackages, toTest } from './lib/packages.mjs';
 import { top } from './lib/paths.mjs';
@@ -49,10 +50,12 @@ async function jest(project, data, env, patterns) {
 
 async function browserTests(database, data, only, patterns) {
   const databaseUrl = await database.make('rezzik_browser');
-  await withApp({ data, databaseUrl }, async (env) => {
-    if (only('browser')) await jest('browser', data, env, patterns);
-    if (only('real-screen')) await jest('real-screen', data, env, patterns);
-  });
+  await withDisplay((display) =>
+    withApp({ data, databaseUrl, display }, async (env) => {
+      if (only('browser')) await jest('browser', data, env, patterns);
+      if (only('real-screen')) await jest('real-screen', data, env, patterns);
+    }),
+  );
 }
 
 /** `npm test -- unit` runs one group; `npm test -- browser mark` one file of it. */

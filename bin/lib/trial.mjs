@@ -22,7 +22,7 @@ export function trialData(name) {
 }
 
 /** Starts the app on a database; calls `work` with what a client needs to know; ends the app. */
-export async function withApp({ data, databaseUrl, demo = false }, work) {
+export async function withApp({ data, databaseUrl, demo = false, display }, work) {
   await needBuild(DIST);
   const port = await freePort();
   const kept = join(data, 'kept');
@@ -31,7 +31,12 @@ export async function withApp({ data, databaseUrl, demo = false }, work) {
     port,
     databaseUrl,
     data,
-    env: { REZZIK_DIST: DIST, REZZIK_DEMO: demo ? '1' : '0', REZZIK_ROOTS: kept },
+    env: {
+      REZZIK_DIST: DIST,
+      REZZIK_DEMO: demo ? '1' : '0',
+      REZZIK_ROOTS: kept,
+      ...(display && { DISPLAY: display }),
+    },
     stdio: ['ignore', 'ignore', 'inherit'],
   });
   try {
@@ -40,6 +45,7 @@ export async function withApp({ data, databaseUrl, demo = false }, work) {
       REZZIK_URL: `http://127.0.0.1:${port}`,
       REZZIK_ROOTS: kept,
       DATABASE_URL: databaseUrl,
+      ...(display && { REZZIK_DISPLAY: display }),
     });
   } finally {
     await end(app);

@@ -31,6 +31,7 @@ const actions = {
   'mark.closer': { group: 'Mark: look', label: 'Closer', first: '+' },
   'mark.further': { group: 'Mark: look', label: 'Further', first: '-' },
   'mark.copy': { group: 'Keep', label: 'Copy the picture', first: 'mod+c' },
+  'keep.usual': { group: 'Keep', label: 'Keep in the default folder', first: 'mod+shift+enter' },
   'keep.go': { group: 'Keep', label: 'Go to Keep; keep', first: 'mod+enter' },
 } as const;
 

@@ -25,6 +25,7 @@ import { StatusLine } from './StatusLine';
 import { stopStoring } from './storing';
 import { Strip } from './Strip';
 import { ToolsPanel } from './ToolsPanel';
+import { keepUsual } from './keepUsual';
 import { useMarkKeys } from './useMarkKeys';
 import { WhereFrom } from './WhereFrom';
 
@@ -120,6 +121,7 @@ function MarkThread() {
   const { id, title, history } = useSession((s) => s);
   const icon = { size: 18, strokeWidth: 1.75 };
   useAction('mark.copy', () => void copy());
+  useAction('keep.usual', () => void keepUsual());
   useAction('keep.go', () => navigate(`/shots/${id}/keep`));
   return (
     <Thread

@@ -26,6 +26,13 @@ export class XDisplay {
     return display;
   }
 
+  /** A display that is there already, with a window manager of our own on it. */
+  static async join(name: string, manager = 'openbox'): Promise<XDisplay> {
+    const display = new XDisplay(name);
+    await display.manage(manager);
+    return display;
+  }
+
   /** Starts a window manager and waits until it manages: a client mapped before is left in limbo. */
   private async manage(manager: string): Promise<void> {
     this.start(manager);

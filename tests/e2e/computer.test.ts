@@ -1,0 +1,96 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { By, Key, until } from 'selenium-webdriver';
+import { firstWay } from '@/core/contracts/way';
+import { XDisplay } from '../lib/xDisplay';
+import { App, getPixels, getShot, setWay, WAIT } from './lib/app';
+import { appUrl, openBrowser, type Browser } from './lib/browser';
+
+let browser: Browser;
+let app: App;
+let display: XDisplay;
+
+const allow = (displayAllowed: boolean) =>
+  fetch(`${appUrl()}/api/settings`, {
+    method: 'PATCH',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ displayAllowed }),
+  });
+
+beforeAll(async () => {
+  browser = await openBrowser();
+  app = new App(browser.driver);
+  display = await XDisplay.join(process.env.REZZIK_DISPLAY ?? '');
+  const place = ['-geometry', '60x20+40+60'];
+  display.start('xterm', '-title', 'Bed list', ...place, '-e', 'sleep 600');
+  await display.windowId('Bed list');
+  const over = ['-bg', '#204030', '-geometry', '60x20+200+160'];
+  display.start('xterm', '-title', 'Frost warning', ...over, '-e', 'sleep 600');
+  await display.windowId('Frost warning');
+}, 60_000);
+
+afterAll(async () => {
+  await allow(false);
+  await setWay(firstWay);
+  await display.close();
+  await browser.close();
+});
+
+test('leave is asked for, then displays and windows are shown as a plan', async () => {
+  await setWay({ ...firstWay, source: 'display' });
+  await app.go('/take');
+  await app.click('Allow reading this computer’s screen');
+  await app.sees('Frost warning');
+  await app.sees('Bed list');
+}, 60_000);
+
+test('a window of the real screen is taken whole though another covers it', async () => {
+  await setWay({ source: 'display', kind: 'window' });
+  await app.go('/take');
+  await app.sees('Bed list');
+  await app.keys(Key.ENTER);
+  await browser.driver.wait(until.elementLocated(By.css('[data-testid="still"]')), WAIT);
+  await app.keys('b', 'e', 'd');
+  await app.keys(Key.ENTER);
+  const id = await app.marked();
+  await app.stored();
+  const shot = await getShot(id);
+  expect(shot).toMatchObject({
+    title: 'Bed list',
+    provenance: { source: 'display', windowTitle: 'Bed list', program: 'XTerm' },
+  });
+  const inside = await display.window('Bed list');
+  if (!inside) throw new Error('no window');
+  const { crop } = shot.document.view;
+  expect(crop.width).toBeGreaterThanOrEqual(inside.width);
+  const pixels = await getPixels(id, 'picture?format=png');
+  const seen = new Set<number>();
+  for (let y = inside.height - 40; y < inside.height; y += 1) {
+    for (let x = inside.width - 60; x < inside.width - 4; x += 1) {
+      seen.add(pixels.data.readUInt32BE((y * pixels.width + x) * 4));
+    }
+  }
+  // The corner under “Frost warning” is the list's own white, not the green over it.
+  expect([...seen]).toEqual([0xffffffff]);
+}, 60_000);
+
+test('a take by system key opens in Mark on the page that is open', async () => {
+  const answer = await fetch(`${appUrl()}/api/routines`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({
+      name: 'Screen to mark',
+      systemKey: 'mod+alt+s',
+      way: { ...firstWay, source: 'display' },
+    }),
+  });
+  expect(answer.status).toBe(201);
+  await app.go('/shelf');
+  await app.sees('Today');
+  await browser.driver.sleep(500);
+  await display.run('xdotool', 'key', 'ctrl+alt+s');
+  const id = await app.marked();
+  await app.sees('Screen to mark');
+  expect((await getShot(id)).width).toBe(1600);
+  const { id: routine } = (await answer.json()) as { id: string };
+  await fetch(`${appUrl()}/api/routines/${routine}`, { method: 'DELETE' });
+}, 60_000);
