@@ -12,6 +12,7 @@ import type { ReactNode } from 'react';
 export const metadata: Metadata = {
   title: 'Rezzik',
   description: 'Take a screenshot, mark it, keep it, find it again.',
+  manifest: '/manifest.webmanifest',
 };
 
 /** Every page carries a nonce of its own, so none is made ahead of time. */

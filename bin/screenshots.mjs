@@ -1,5 +1,6 @@
 // npm run screenshots: docs/screenshots from the demo data.
 
+import { withDisplay } from './lib/display.mjs';
 import { runJest } from './lib/jest.mjs';
 import { needModules, needPackages, toTest } from './lib/packages.mjs';
 import { command, say, Stop } from './lib/say.mjs';
@@ -8,9 +9,11 @@ import { withTrial } from './lib/trial.mjs';
 await command(async () => {
   await needPackages(toTest);
   await needModules();
-  await withTrial({ demo: true, name: 'fernhollow' }, async (env) => {
-    const done = await runJest('screenshots', ['--runInBand'], env);
-    if (done.code !== 0) throw new Stop(`${done.output}\nThe pictures could not be made.`);
-  });
+  await withDisplay((display) =>
+    withTrial({ demo: true, name: 'fernhollow', display }, async (env) => {
+      const done = await runJest('screenshots', ['--runInBand'], env);
+      if (done.code !== 0) throw new Stop(`${done.output}\nThe pictures could not be made.`);
+    }),
+  );
   say('docs/screenshots is up to date.');
 });

@@ -1,20 +1,57 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { By, Key, until } from 'selenium-webdriver';
-import { App, listShots, WAIT } from '../tests/e2e/lib/app';
-import { openBrowser, type Browser } from '../tests/e2e/lib/browser';
+import { By, Key, until, type WebElement } from 'selenium-webdriver';
+import { XDisplay } from '../tests/lib/xDisplay';
+import { App, listShots, setWay, WAIT } from '../tests/e2e/lib/app';
+import { appUrl, openBrowser, type Browser } from '../tests/e2e/lib/browser';
 
 // Run by `npm run screenshots` on the demo data: one picture of each main view.
 
 let browser: Browser;
 let app: App;
+let display: XDisplay;
 
 beforeAll(async () => {
   browser = await openBrowser();
   app = new App(browser.driver);
+  display = await XDisplay.join(process.env.REZZIK_DISPLAY ?? '');
+  for (const [title, place] of [
+    ['Bed list', '70x20+60+80'],
+    ['Frost warning', '60x12+700+320'],
+    ['Watering log', '70x18+320+420'],
+  ] as const) {
+    display.start('xterm', '-title', title, '-geometry', place, '-e', 'sleep 600');
+    await display.windowId(title);
+  }
 }, 120_000);
-afterAll(() => browser.close());
+afterAll(async () => {
+  await browser.close();
+  await display.close();
+});
+
+const allowDisplay = () =>
+  fetch(`${appUrl()}/api/settings`, {
+    method: 'PATCH',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ displayAllowed: true }),
+  });
+
+/** A loop around the order's notice, by hand. */
+async function drawLoop(still: WebElement, scale: number): Promise<void> {
+  const { width, height } = await still.getRect();
+  const place = (angle: number) => ({
+    origin: still,
+    x: Math.round((950 + 330 * Math.cos(angle)) * scale - width / 2),
+    y: Math.round((480 + 230 * Math.sin(angle) + 14 * Math.sin(3 * angle)) * scale - height / 2),
+  });
+  let actions = browser.driver
+    .actions({ async: true })
+    .move({ ...place(0), duration: 0 })
+    .press();
+  for (let a = 0.12; a < 6.2; a += 0.12) actions = actions.move({ ...place(a), duration: 4 });
+  await actions.release().perform();
+}
 
 async function picture(name: string): Promise<void> {
   await browser.driver.sleep(900);
@@ -33,7 +70,8 @@ test('the main views', async () => {
   await app.take();
   await picture('take');
 
-  await app.click('Region');
+  await setWay({ kind: 'region' });
+  await app.take();
   await app.click('Take a region');
   const still = await browser.driver.wait(
     until.elementLocated(By.css('[data-testid="still"]')),
@@ -43,8 +81,20 @@ test('the main views', async () => {
   await app.drag(still, { x: 636 * scale, y: 246 * scale }, { x: 1262 * scale, y: 684 * scale });
   await app.pointAt(still, { x: 1262 * scale, y: 684 * scale });
   await picture('take-region');
+  await app.keys('2');
+  await app.until('parts', () => app.has('ul[aria-label="Windows"] button'));
+  await picture('take-window');
+  await app.keys('4');
+  await app.sees('Draw around it');
+  const loop = await browser.driver.findElement(By.css('[data-testid="still"]'));
+  await drawLoop(loop, scale);
+  await picture('take-shape');
   await app.keys(Key.ESCAPE);
 
+  await allowDisplay();
+  await app.click('This computer');
+  await app.sees('Bed list');
+  await picture('take-computer');
   await app.click('Shared screen');
   await picture('take-shared-screen');
 
@@ -70,6 +120,13 @@ test('the main views', async () => {
   await app.go('/setup/folders');
   await app.named('Edit Guides');
   await picture('setup-folders');
+
+  await app.go('/setup/routines');
+  await app.sees('Slip for the shop');
+  await picture('setup-routines');
+  await app.go('/setup/keys');
+  await app.named('Key of Part: 5');
+  await picture('setup-keys');
 
   await browser.driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
     features: [{ name: 'prefers-color-scheme', value: 'dark' }],

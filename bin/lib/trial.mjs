@@ -53,11 +53,13 @@ export async function withApp({ data, databaseUrl, demo = false, display }, work
 }
 
 /** The same with a database of its own around it. */
-export async function withTrial({ demo = false, name }, work) {
+export async function withTrial({ demo = false, name, display }, work) {
   const { data, remove } = trialData(name);
   const database = await startDatabase(data);
   try {
-    return await withApp({ data, databaseUrl: database.url, demo }, (env) => work(env, data));
+    return await withApp({ data, databaseUrl: database.url, demo, display }, (env) =>
+      work(env, data),
+    );
   } finally {
     await database.stop();
     remove();

@@ -10,6 +10,15 @@ export type TakenFrom = (typeof takenFrom)[number];
 export const kindNames = ['full', 'window', 'region', 'shape', 'part', 'repeat'] as const;
 export type Kind = (typeof kindNames)[number];
 
+export const kindLabels: Record<Kind, string> = {
+  full: 'Full screen',
+  window: 'Window',
+  region: 'Region',
+  shape: 'Free shape',
+  part: 'Part',
+  repeat: 'Repeat region',
+};
+
 export const shapeNames = ['loop', 'polygon', 'oval'] as const;
 export type ShapeName = (typeof shapeNames)[number];
 

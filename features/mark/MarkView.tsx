@@ -1,4 +1,4 @@
-import { Copy, Download, PanelRight, Redo2, Undo2 } from 'lucide-react';
+import { Copy, Download, PanelRight, PictureInPicture2, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { canRedo, canUndo } from '@/core/shot/history';
 import { messageOf } from '../api/client';
@@ -6,6 +6,7 @@ import { copyPicture } from '../pictures/clipboard';
 import { paintPng } from '../pictures/pictures';
 import { followLink, navigate } from '../shell/navigate';
 import { notify } from '../shell/noticeStore';
+import { openSmall } from '../small/smallWindow';
 import { Thread } from '../shell/Thread';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
@@ -148,6 +149,13 @@ function MarkThread() {
           >
             <Redo2 {...icon} />
           </IconButton>
+          <IconButton
+            label="Hold in view"
+            onClick={() => void holdInView()}
+            className="border border-edge bg-card"
+          >
+            <PictureInPicture2 {...icon} />
+          </IconButton>
           <Button hint={`${modifier}+C`} icon={<Copy {...icon} />} onClick={() => void copy()}>
             Copy
           </Button>
@@ -163,6 +171,20 @@ function MarkThread() {
       }
     />
   );
+}
+
+/** The shot as it is now, in a small window that stays on top where the browser can. */
+async function holdInView(): Promise<void> {
+  const { picture, history, id, title } = session();
+  const url = URL.createObjectURL(await paintPng(picture, history.document));
+  if (await openSmall({ id, title, url })) return;
+  URL.revokeObjectURL(url);
+  notify({
+    key: 'held',
+    tone: 'bad',
+    title: 'No small window could be opened',
+    lines: ['The browser keeps pages from opening windows. Allow it for this page and try again.'],
+  });
 }
 
 async function copy(): Promise<void> {

@@ -46,7 +46,12 @@ export function KeysOverlay() {
       .map((a): [string, string] => [a.label, keyLabel(keyOf(a.name, own))]),
   }));
   return (
-    <Modal open={open} title="Keys" onClose={() => setOpen(false)}>
+    <Modal
+      open={open}
+      title="Keys"
+      description="Letters act while no field has the focus."
+      onClose={() => setOpen(false)}
+    >
       <div className="grid grid-cols-2 gap-x-6 gap-y-4">
         {[...groups, ...fixed].map(({ title, keys }, i) => (
           <section key={`${title} ${i}`}>

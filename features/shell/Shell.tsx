@@ -8,6 +8,7 @@ import { startSending } from '../outbox/sender';
 import { SetupView } from '../setup/SetupView';
 import { ShelfView } from '../shelf/ShelfView';
 import { readSettings } from '../take/settingsStore';
+import { SmallControl } from '../small/SmallControl';
 import { TakeView } from '../take/TakeView';
 import { useTakenElsewhere } from '../take/useTakenElsewhere';
 import { usePath } from './navigate';
@@ -28,6 +29,7 @@ export function Shell() {
       </div>
       <Notices />
       <KeysOverlay />
+      <SmallControl />
     </Tooltip.Provider>
   );
 }

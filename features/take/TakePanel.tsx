@@ -1,7 +1,8 @@
-import { Aperture } from 'lucide-react';
+import { Aperture, PictureInPicture2 } from 'lucide-react';
 import { useState } from 'react';
 import { limits } from '@/core/contracts/limits';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
+import { openSmall } from '../small/smallWindow';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { Key } from '../ui/Key';
@@ -44,6 +45,15 @@ export function TakePanel() {
       </div>
       <div className="flex flex-col gap-2 p-3">
         {problem && phase.name !== 'choosing' && <Problem>{problem}</Problem>}
+        {phase.name === 'ready' && (
+          <Button
+            look="quiet"
+            icon={<PictureInPicture2 size={16} strokeWidth={1.75} />}
+            onClick={() => void openSmall()}
+          >
+            Small control
+          </Button>
+        )}
         {phase.name === 'ready' ? (
           <Button
             look="next"

@@ -17,6 +17,7 @@ import { ScreenStage } from './ScreenStage';
 import { changeWay, readSettings, useSettings } from './settingsStore';
 import { bringIn, filesIn } from './sources/files';
 import { TakePanel } from './TakePanel';
+import { useLaunch } from './useLaunch';
 import { cancelTake, startTake, useTake } from './takeStore';
 
 const icon = { size: 16, strokeWidth: 1.75, className: 'shrink-0' };
@@ -47,6 +48,7 @@ export function TakeView() {
     return cancelTake;
   }, []);
   useBringing(openInMark);
+  useLaunch();
   const ready = phase.name === 'ready';
   useAction('take.start', () => startTake(), { enabled: ready });
   useKey('escape', cancelTake, { enabled: !ready, inFields: true });

@@ -7,12 +7,11 @@ import {
   SquareMousePointer,
   type LucideIcon,
 } from 'lucide-react';
-import type { Kind } from '@/core/contracts/way';
+import { kindLabels, type Kind } from '@/core/contracts/way';
 import type { ActionName } from '../keys/actions';
 
-export interface KindFacts {
+interface Facts {
   name: Kind;
-  label: string;
   note: string;
   /** What the saffron button says. */
   take: string;
@@ -20,11 +19,9 @@ export interface KindFacts {
   action: ActionName;
 }
 
-/** The kinds of take, in the order of their keys. */
-export const kinds: readonly KindFacts[] = [
+const facts: readonly Facts[] = [
   {
     name: 'full',
-    label: 'Full screen',
     note: 'A display, or all of them',
     take: 'Take the screen',
     icon: Monitor,
@@ -32,7 +29,6 @@ export const kinds: readonly KindFacts[] = [
   },
   {
     name: 'window',
-    label: 'Window',
     note: 'Point at it and click',
     take: 'Take a window',
     icon: AppWindow,
@@ -40,7 +36,6 @@ export const kinds: readonly KindFacts[] = [
   },
   {
     name: 'region',
-    label: 'Region',
     note: 'Drag it on the stilled picture',
     take: 'Take a region',
     icon: SquareDashedMousePointer,
@@ -48,7 +43,6 @@ export const kinds: readonly KindFacts[] = [
   },
   {
     name: 'shape',
-    label: 'Free shape',
     note: 'Loop, polygon or oval',
     take: 'Take a free shape',
     icon: LassoSelect,
@@ -56,7 +50,6 @@ export const kinds: readonly KindFacts[] = [
   },
   {
     name: 'part',
-    label: 'Part',
     note: 'A button, row or panel',
     take: 'Take a part',
     icon: SquareMousePointer,
@@ -64,7 +57,6 @@ export const kinds: readonly KindFacts[] = [
   },
   {
     name: 'repeat',
-    label: 'Repeat region',
     note: 'The same place as last time',
     take: 'Take it again',
     icon: Repeat,
@@ -72,8 +64,15 @@ export const kinds: readonly KindFacts[] = [
   },
 ];
 
+export interface KindFacts extends Facts {
+  label: string;
+}
+
+/** The kinds of take, in the order of their keys. */
+export const kinds: readonly KindFacts[] = facts.map((f) => ({ ...f, label: kindLabels[f.name] }));
+
 export const kindFacts = (name: Kind): KindFacts => {
-  const facts = kinds.find((k) => k.name === name);
-  if (!facts) throw new Error(`There is no kind ${name}.`);
-  return facts;
+  const found = kinds.find((k) => k.name === name);
+  if (!found) throw new Error(`There is no kind ${name}.`);
+  return found;
 };

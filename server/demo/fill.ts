@@ -5,12 +5,14 @@ import { paintDesk } from '@/core/desk/build';
 import { deskEvent, placeOf } from '@/core/desk/events';
 import { createDesk, deskBounds, deskDisplays, frontWindow, type Desk } from '@/core/desk/model';
 import { DOCUMENT_VERSION, type ShotDocument } from '@/core/contracts/document';
+import { firstWay, routineInputSchema, type RoutineInput } from '@/core/contracts/way';
 import { sql } from '../db/sql';
 import { env } from '../env';
 import { addFolder } from '../folders/folders';
 import { keepCopy } from '../keep/copies';
 import { png } from '../keep/formats/png';
 import { serverShaper } from '../paint/shaper';
+import { addRoutine, listRoutines } from '../routines/routines';
 import { storeShot } from '../shots/store';
 import { scenes, type Scene } from './scenes';
 
@@ -30,6 +32,21 @@ const folders = [
 const MINUTE = 60_000;
 const DAY = 1440 * MINUTE;
 
+/** Ways of taking for the garden's work. */
+const routines: RoutineInput[] = [
+  {
+    name: 'Slip for the shop',
+    key: 'f1',
+    way: { ...firstWay, kind: 'window', inUse: true, then: [{ do: 'copy' }] },
+  },
+  { name: 'Guide step', key: 'f2', way: { ...firstWay, kind: 'region', delay: 3, pointer: true } },
+  {
+    name: 'Weekly beds',
+    key: 'f4',
+    way: { ...firstWay, kind: 'repeat', then: [{ do: 'keep', folderId: null }] },
+  },
+];
+
 /** Fills an empty database with the garden's work of three weeks, through the app's own code. */
 export async function fillDemo(now = new Date()): Promise<void> {
   const [done] = await sql()`select 1 from shots where id = ${fixedId('last')}`;
@@ -44,6 +61,9 @@ export async function fillDemo(now = new Date()): Promise<void> {
       { ...folder, path, make: true, isDefault: folder.name === 'Guides' },
       fixedId(folder.name),
     );
+  }
+  if ((await listRoutines()).length === 0) {
+    for (const routine of routines) await addRoutine(routineInputSchema.parse(routine));
   }
   const total = scenes.length;
   for (const [i, scene] of scenes.entries()) {

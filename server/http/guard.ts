@@ -13,11 +13,13 @@ export function guard(headers: Headers, port: number): void {
   if (!hosts.includes(host.toLowerCase())) {
     throw new Fault(403, 'wrong-host', 'Rezzik answers only to its own address on this computer.');
   }
+  const site = headers.get('sec-fetch-site');
   const origin = headers.get('origin');
-  if (origin !== null && origin !== `http://${host}`) {
+  // What the browser itself sends, for a picture shared by the system, has an origin of nobody.
+  const byBrowser = origin === 'null' && site === 'none';
+  if (origin !== null && origin !== `http://${host}` && !byBrowser) {
     throw new Fault(403, 'wrong-origin', 'Rezzik answers only to its own pages.');
   }
-  const site = headers.get('sec-fetch-site');
   if (site !== null && site !== 'same-origin' && site !== 'none') {
     throw new Fault(403, 'wrong-origin', 'Rezzik answers only to its own pages.');
   }

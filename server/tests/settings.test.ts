@@ -2,10 +2,14 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import * as healthRoute from '@/app/api/health/route';
 import * as settingsRoute from '@/app/api/settings/route';
 import { firstSettings, settingsSchema } from '@/core/contracts/settings';
+import { sql } from '../db/sql';
 import { migrate } from '../db/migrate';
 import { at, begin, finish, jsonRequest, request } from './setup';
 
-beforeAll(begin);
+beforeAll(async () => {
+  await begin();
+  await sql()`delete from settings`;
+});
 afterAll(finish);
 
 const get = async () =>

@@ -3,7 +3,7 @@ import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key, until } from 'selenium-webdriver';
 import { everyMark } from '@/tests/lib/marks';
-import { App, decode, getShot, plainPng, sendShot, WAIT } from './lib/app';
+import { App, decode, getShot, plainPng, sendShot, WAIT, setWay } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
 
 let browser: Browser;
@@ -62,6 +62,44 @@ describe.each(['light', 'dark'])('axe finds nothing, %s', (scheme) => {
         await app.click('Take a region');
         await browser.driver.wait(until.elementLocated(By.css('[data-testid="still"]')), WAIT);
         await app.keys(Key.ARROW_DOWN);
+      },
+    ],
+    [
+      'Take, a window',
+      async () => {
+        await app.take();
+        await app.keys('2', Key.ENTER);
+        await app.until('the windows', () => app.has('ul[aria-label="Windows"] button'));
+      },
+    ],
+    [
+      'Take, this computer',
+      async () => {
+        await setWay({ source: 'display', kind: 'full' });
+        await app.go('/take');
+        await app.named('Allow reading this computer’s screen');
+      },
+    ],
+    [
+      'A new routine',
+      async () => {
+        await app.go('/setup/routines');
+        await app.click('New routine');
+        await app.named('Make the routine');
+      },
+    ],
+    [
+      'Setup, keys',
+      async () => {
+        await app.go('/setup/keys');
+        await app.named('Key of Part: 5');
+      },
+    ],
+    [
+      'Setup, this computer',
+      async () => {
+        await app.go('/setup/computer');
+        await app.sees('Read this computer’s screen');
       },
     ],
     [

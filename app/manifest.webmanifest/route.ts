@@ -1,0 +1,8 @@
+import { manifest } from '@/server/install';
+import { route } from '@/server/http/route';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = route(async () =>
+  Response.json(await manifest(), { headers: { 'Content-Type': 'application/manifest+json' } }),
+);

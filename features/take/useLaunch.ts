@@ -1,0 +1,34 @@
+import { useEffect } from 'react';
+import { api } from '../api/client';
+import { readSettings } from './settingsStore';
+import { runRoutine } from './routineStore';
+import { bringIn } from './sources/files';
+
+interface LaunchParams {
+  files?: readonly { getFile: () => Promise<File> }[];
+}
+
+/** Where the installed app is told which files to open (File Handling in the HTML launch queue). */
+interface LaunchQueue {
+  setConsumer: (act: (params: LaunchParams) => void) => void;
+}
+
+/** What a start of the installed app brings: a routine from its shortcut, or files to open. */
+export function useLaunch(): void {
+  useEffect(() => {
+    const wanted = new URLSearchParams(window.location.search).get('routine');
+    if (wanted) {
+      window.history.replaceState(null, '', '/take');
+      void Promise.all([readSettings(), api.routines()]).then(([, routines]) => {
+        const routine = routines.find((r) => r.id === wanted);
+        if (routine) runRoutine(routine);
+      });
+    }
+    const { launchQueue } = window as Window & { launchQueue?: LaunchQueue };
+    launchQueue?.setConsumer(({ files = [] }) => {
+      void Promise.all(files.map((file) => file.getFile())).then((opened) =>
+        opened.length > 0 ? bringIn(opened, 'opened', true) : undefined,
+      );
+    });
+  }, []);
+}

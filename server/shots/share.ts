@@ -1,0 +1,27 @@
+import { limits } from '@/core/contracts/limits';
+import { Fault } from '../http/fault';
+import { storeShot } from './store';
+
+/** Stores every picture of a shared form. @returns the shots' ids @throws Fault 4xx */
+export async function storeShared(form: FormData, now = new Date()): Promise<string[]> {
+  const files = form.getAll('pictures').filter((entry) => entry instanceof File);
+  if (files.length === 0)
+    throw new Fault(400, 'no-picture', 'There is no picture in what was shared.');
+  const ids: string[] = [];
+  for (const file of files) {
+    const fileName = file.name
+      .replace(/[\u0000-\u001f\u007f]/g, ' ')
+      .slice(0, limits.nameLength)
+      .trim();
+    const { id } = await storeShot({
+      picture: new Uint8Array(await file.arrayBuffer()),
+      provenance: {
+        source: 'opened',
+        takenAt: now.toISOString(),
+        ...(fileName && { fileName }),
+      },
+    });
+    ids.push(id);
+  }
+  return ids;
+}
