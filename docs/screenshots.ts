@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { By, Key, until, type WebElement } from 'selenium-webdriver';
 import { XDisplay } from '../tests/lib/xDisplay';
 import { App, listShots, setWay, WAIT } from '../tests/e2e/lib/app';
-import { appUrl, openBrowser, type Browser } from '../tests/e2e/lib/browser';
+import { openBrowser, type Browser } from '../tests/e2e/lib/browser';
 
 // Run by `npm run screenshots` on the demo data: one picture of each main view.
 
@@ -29,13 +29,6 @@ afterAll(async () => {
   await browser.close();
   await display.close();
 });
-
-const allowDisplay = () =>
-  fetch(`${appUrl()}/api/settings`, {
-    method: 'PATCH',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ displayAllowed: true }),
-  });
 
 /** A loop around the order's notice, by hand. */
 async function drawLoop(still: WebElement, scale: number): Promise<void> {
@@ -91,8 +84,8 @@ test('the main views', async () => {
   await picture('take-shape');
   await app.keys(Key.ESCAPE);
 
-  await allowDisplay();
   await app.click('This computer');
+  await app.click('Allow reading this computer’s screen');
   await app.sees('Bed list');
   await picture('take-computer');
   await app.click('Shared screen');
