@@ -1,16 +1,13 @@
 import { Camera, CameraOff } from 'lucide-react';
-import { useEffect, useRef } from 'react';
+import { useEffect } from 'react';
 import { Button } from '../ui/Button';
+import { LiveVideo } from './LiveVideo';
 import { startCamera, stopCamera, useCamera } from './sources/camera';
 
 /** The camera, live; it is let go as soon as another source or view is chosen. */
 export function CameraStage() {
   const { stream, label, said } = useCamera();
-  const video = useRef<HTMLVideoElement>(null);
   useEffect(() => stopCamera, []);
-  useEffect(() => {
-    if (video.current) video.current.srcObject = stream;
-  }, [stream]);
   return (
     <>
       <div className="mb-3 flex items-center gap-3">
@@ -27,16 +24,7 @@ export function CameraStage() {
         )}
       </div>
       {stream ? (
-        <div className="grid min-h-0 grow place-items-center overflow-hidden">
-          <video
-            ref={video}
-            autoPlay
-            muted
-            playsInline
-            aria-label="Camera, live"
-            className="max-h-full max-w-full rounded-[6px] shadow-picture"
-          />
-        </div>
+        <LiveVideo stream={stream} label="Camera, live" />
       ) : (
         <div className="grid min-h-0 grow place-content-center justify-items-center gap-4 text-center">
           <p role="status" className="max-w-md font-bold">

@@ -1,15 +1,11 @@
 import { MonitorUp, MonitorX } from 'lucide-react';
-import { useEffect, useRef } from 'react';
 import { Button } from '../ui/Button';
+import { LiveVideo } from './LiveVideo';
 import { startSharing, stopSharing, useScreen } from './sources/screen';
 
 /** The shared screen, live; shared once, it serves every further take. */
 export function ScreenStage() {
   const { stream, surface, size, said } = useScreen();
-  const video = useRef<HTMLVideoElement>(null);
-  useEffect(() => {
-    if (video.current) video.current.srcObject = stream;
-  }, [stream]);
   return (
     <>
       <div className="mb-3 flex items-center gap-3">
@@ -30,16 +26,7 @@ export function ScreenStage() {
         )}
       </div>
       {stream ? (
-        <div className="grid min-h-0 grow place-items-center overflow-hidden">
-          <video
-            ref={video}
-            autoPlay
-            muted
-            playsInline
-            aria-label="Shared screen, live"
-            className="max-h-full max-w-full rounded-[6px] shadow-picture"
-          />
-        </div>
+        <LiveVideo stream={stream} label="Shared screen, live" />
       ) : (
         <div className="grid min-h-0 grow place-content-center justify-items-center gap-4 text-center">
           <p role="status" className="max-w-md font-bold">

@@ -13,6 +13,7 @@ import { copyToDisplay } from './clipboard';
 import { desktopNotice } from './notice';
 import { chooseOnScreen, type ScreenChoice } from './overlay';
 import { tellPages } from './pages';
+import { raiseRezzik } from './raise';
 import { provenanceOf, screenPng } from './shots';
 import { stillScreen, type Still } from './still';
 
@@ -86,10 +87,9 @@ async function finish(routine: Routine, still: Still, choice: ScreenChoice): Pro
   }
   const lines: string[] = [];
   for (const step of way.then) lines.push(await doStep(step, id));
-  await say(name, lines.length ? lines : ['On the Shelf'], {
-    shot: id,
-    mark: way.ask || way.then.some((step) => step.do === 'mark'),
-  });
+  const mark = way.ask || way.then.some((step) => step.do === 'mark');
+  await say(name, lines.length ? lines : ['On the Shelf'], { shot: id, mark });
+  if (mark) await raiseRezzik(await allowedScreen());
 }
 
 /** One thing done with the shot; what fails is said and stops nothing else. */

@@ -156,6 +156,21 @@ test('a window is chosen on the screen by a click, or by keyboard; its frame com
   expect((await getShot(second.shot ?? '')).document.view.crop).toEqual(shot.document.view.crop);
 }, 30_000);
 
+test('where a take is to be marked, the window that shows Rezzik comes to the front', async () => {
+  display.start('xterm', '-title', 'Shelf Rezzik', '-geometry', '40x8+700+500', '-e', 'sleep 600');
+  const page = await display.windowId('Shelf Rezzik');
+  await xdo('windowactivate', '--sync', String(await display.windowId('Bed list')));
+  await routine('f5', { kind: 'full', then: [{ do: 'mark' }] });
+  await xdo('key', 'F5');
+  await taken();
+  let active = 0;
+  for (let i = 0; i < 60 && active !== page; i += 1) {
+    active = Number((await xdo('getactivewindow')).trim());
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  expect(active).toBe(page);
+}, 30_000);
+
 test('without taking at once a region is adjusted by keys; Esc and the other button leave nothing', async () => {
   await routine('f8', { kind: 'region', atOnce: false, then: [] });
   const count = async () => (await sql()<{ n: number }[]>`select count(*)::int n from shots`)[0]?.n;

@@ -53,6 +53,12 @@ export const tuning: readonly [string, string][] = [
 /** Kept apart: only measured on. */
 export const apart: readonly [string, string][] = [
   [
+    'labels',
+    `<main><div class=panel style="width:700px;height:420px"><h1>Plant labels</h1><div class=row>From <input value="FH-2031" style="width:140px"> to <input value="FH-2063" style="width:140px"><button>Fill</button></div>
+<textarea style="width:620px;height:120px">Marsh marigold, Pond edge</textarea><div class=row><button>Preview</button><button>Print labels</button><select style="width:160px"><option>Small</select></div></div></main>
+<div class=menu style="left:800px;top:80px"><div>Copy</div><div>Paste</div><div>Remove</div><div>Rename</div></div>`,
+  ],
+  [
     'order',
     `<div class=bar><b>Seed exchange</b><input placeholder="Find a plant" style="width:260px"><button>Search</button></div><main>
 <div style="display:flex;gap:20px"><div class=panel style="width:640px"><h1>Order SX-48-7713-KA</h1>
