@@ -32,6 +32,7 @@ const known = {
   xdotool: () => onPath('xdotool'),
   xclip: () => onPath('xclip'),
   wmctrl: () => onPath('wmctrl'),
+  'xfonts-base': () => existsSync('/usr/share/fonts/X11/misc'),
   tk: () => onPath('wish'),
   xterm: () => onPath('xterm'),
 };

@@ -11,7 +11,7 @@ import { addFolder } from '../folders/folders';
 import { sql } from '../db/sql';
 import { addRoutine, listRoutines, removeRoutine } from '../routines/routines';
 import { changeSettings } from '../settings/settings';
-import { getShot } from '../shots/rows';
+import { getFrame, getShot } from '../shots/rows';
 import { begin, finish, testFolder } from './setup';
 
 let display: XDisplay;
@@ -210,13 +210,16 @@ test('the same region again: one key; a menu opened during the delay is in the p
   });
   told.length = 0;
   await routine('f6', { kind: 'full', delay: 1, then: [] });
+  const without = await display.pixels();
   await xdo('key', 'F6');
   await xdo('mousemove', '120', '160', 'keydown', 'ctrl', 'mousedown', '1');
   const second = await taken();
-  const menu = await display.pixels();
+  const truth = await display.pixels();
   await xdo('mouseup', '1', 'keyup', 'ctrl');
-  expect((await getShot(second.shot ?? '')).width).toBe(1280);
-  expect(menu.width).toBe(1280);
+  const { bytes } = await getFrame(second.shot ?? '');
+  const frame = await sharp(bytes).ensureAlpha().raw().toBuffer();
+  expect(frame.equals(truth.data)).toBe(true);
+  expect(frame.equals(without.data)).toBe(false);
 }, 30_000);
 
 test('a key that another program has is said, and so is one the keyboard lacks', async () => {
