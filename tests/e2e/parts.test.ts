@@ -45,7 +45,7 @@ async function measure(pages: readonly [string, string][]): Promise<Score> {
 }
 
 // Boxes asked from the pages themselves, by getBoundingClientRect.
-test('buttons, fields, menus, panels and windows of pages kept apart are found, and little else', async () => {
+test('buttons, fields, menus, panels and windows of the measured pages are found, and little else', async () => {
   const { known, found, offered, right } = await measure(apart);
   expect(known).toBeGreaterThan(80);
   expect(found / known).toBeGreaterThanOrEqual(0.85);
