@@ -40,7 +40,7 @@ button{background:linear-gradient(#f7c873,#eeb355);border:1px solid #c58e35;bord
 ];
 
 /** Used while the finder was being made. */
-export const tuning: readonly [string, string][] = [
+export const pages: readonly [string, string][] = [
   [
     'settings',
     `<div class=bar><b>Fernhollow</b><button>Beds</button><button>Labels</button></div><main><h1>Watering</h1>
@@ -48,10 +48,6 @@ export const tuning: readonly [string, string][] = [
 <div class=row>Bed <select style="width:220px"><option>North bank</select></div><textarea style="width:480px;height:90px">Frost tonight.</textarea>
 <div class=row><button>Save</button><button>Leave it</button></div></div></main>`,
   ],
-];
-
-/** Measured on; see docs/bench.md for what of them was looked at while the finder was changed. */
-export const apart: readonly [string, string][] = [
   [
     'labels',
     `<main><div class=panel style="width:700px;height:420px"><h1>Plant labels</h1><div class=row>From <input value="FH-2031" style="width:140px"> to <input value="FH-2063" style="width:140px"><button>Fill</button></div>
