@@ -35,6 +35,10 @@ const known = {
   'xfonts-base': () => existsSync('/usr/share/fonts/X11/misc'),
   tk: () => onPath('wish'),
   xterm: () => onPath('xterm'),
+  'dbus-daemon': () => onPath('dbus-daemon'),
+  'dbus-bin': () => onPath('dbus-monitor'),
+  'dbus-tests': () => onPath('dbus-test-tool'),
+  'libglib2.0-bin': () => onPath('gdbus'),
 };
 
 export const toServe = ['postgresql'];

@@ -26,6 +26,21 @@ export function contains(r: Rect, p: Point): boolean {
   return p.x >= r.x && p.y >= r.y && p.x < right(r) && p.y < bottom(r);
 }
 
+/** The smallest rectangle around points, however many; an empty one at 0, 0 for none. */
+export function boundsOf(points: readonly Point[]): Rect {
+  const [first] = points;
+  if (!first) return { x: 0, y: 0, width: 0, height: 0 };
+  let { x, y } = first;
+  let [farX, farY] = [x, y];
+  for (const p of points) {
+    if (p.x < x) x = p.x;
+    if (p.y < y) y = p.y;
+    if (p.x > farX) farX = p.x;
+    if (p.y > farY) farY = p.y;
+  }
+  return { x, y, width: farX - x, height: farY - y };
+}
+
 /** The smallest rectangle around all of them; an empty one at 0, 0 for an empty list. */
 export function union(rects: readonly Rect[]): Rect {
   if (rects.length === 0) return { x: 0, y: 0, width: 0, height: 0 };

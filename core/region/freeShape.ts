@@ -2,7 +2,7 @@ import { polygonContains } from 'd3-polygon';
 import type { ShapeName } from '../contracts/way';
 import type { ViewShape } from '../contracts/shapes';
 import { distance, type Point } from '../geometry/point';
-import type { Rect } from '../geometry/rect';
+import { bottom, boundsOf, right, type Rect } from '../geometry/rect';
 import { cropAround, loopPoints } from '../shot/viewShape';
 
 /** Drawing a free shape on a stilled picture, as a state and what each action makes of it. */
@@ -110,10 +110,9 @@ export const takeBack = (s: FreeShape): FreeShape =>
 
 /** Moves the whole shape, as far as the frame allows. */
 export function moveShape(s: FreeShape, by: Point): FreeShape {
-  const xs = s.points.map((p) => p.x);
-  const ys = s.points.map((p) => p.y);
-  const x = Math.min(Math.max(by.x, -Math.min(...xs)), s.frame.width - Math.max(...xs));
-  const y = Math.min(Math.max(by.y, -Math.min(...ys)), s.frame.height - Math.max(...ys));
+  const box = boundsOf(s.points);
+  const x = Math.min(Math.max(by.x, -box.x), s.frame.width - right(box));
+  const y = Math.min(Math.max(by.y, -box.y), s.frame.height - bottom(box));
   return { ...s, points: s.points.map((p) => ({ x: p.x + x, y: p.y + y })) };
 }
 

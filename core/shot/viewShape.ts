@@ -2,7 +2,7 @@ import simplify from 'simplify-js';
 import type { ShotDocument } from '../contracts/document';
 import type { ViewShape } from '../contracts/shapes';
 import type { Point } from '../geometry/point';
-import { outerPixels, type Rect } from '../geometry/rect';
+import { boundsOf, centre, outerPixels, type Rect } from '../geometry/rect';
 import { ovalPath } from '../paint/paths';
 import type { Surface } from '../paint/surface';
 import { cropInside } from './document';
@@ -24,14 +24,7 @@ export function cropAround(
   points: readonly Point[],
   frame: { width: number; height: number },
 ): Rect {
-  const xs = points.map((p) => p.x);
-  const ys = points.map((p) => p.y);
-  const x = Math.min(...xs);
-  const y = Math.min(...ys);
-  return cropInside(
-    outerPixels({ x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y }),
-    frame,
-  );
+  return cropInside(outerPixels(boundsOf(points)), frame);
 }
 
 /** A view of a free shape: a polygon brings its own crop, an oval fills the given one. */
@@ -52,3 +45,12 @@ export const loopPoints = (points: readonly Point[]): Point[] =>
     0.5,
     true,
   ).slice(0, 2_000);
+
+/** The outline of an oval that fills `r`, as a polygon; for surfaces that draw lines only. */
+export function ovalPoints(r: Rect, count = 72): Point[] {
+  const { x, y } = centre(r);
+  return Array.from({ length: count }, (_, i) => {
+    const angle = (i / count) * 2 * Math.PI;
+    return { x: x + (Math.cos(angle) * r.width) / 2, y: y + (Math.sin(angle) * r.height) / 2 };
+  });
+}

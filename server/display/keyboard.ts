@@ -11,6 +11,8 @@ const keysyms: Record<string, number> = {
   enter: 0xff0d,
   escape: 0xff1b,
   space: 0x20,
+  backspace: 0xff08,
+  tab: 0xff09,
   insert: 0xff63,
   delete: 0xffff,
   printscreen: 0xff61,
@@ -51,8 +53,11 @@ export async function readKeyboard({ X, keycodes }: Screen): Promise<Keyboard> {
     const at = map.findIndex((row) => row[0] === keysym || row[1] === keysym);
     return at < 0 ? null : at + first;
   };
+  const letters = [...'abcdefghijklmnopqrstuvwxyz0123456789'].map(
+    (name) => [name, name.charCodeAt(0)] as const,
+  );
   const names = new Map(
-    Object.entries(keysyms).map(([name, keysym]) => [codeOf(keysym), name] as const),
+    [...Object.entries(keysyms), ...letters].map(([name, keysym]) => [codeOf(keysym), name]),
   );
   return {
     combination(key) {

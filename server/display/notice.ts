@@ -15,9 +15,11 @@ export async function desktopNotice(title: string, body: string): Promise<boolea
     ...['call', '--session', '--dest', 'org.freedesktop.Notifications'],
     ...['--object-path', '/org/freedesktop/Notifications'],
     ...['--method', 'org.freedesktop.Notifications.Notify'],
-    ...['"Rezzik"', '0', '""', text(title), text(body), '[]', '{}', '9000'],
+    ...['"Rezzik"', 'uint32 0', '""', text(title), text(body), '@as []', '@a{sv} {}', 'int32 9000'],
   ];
-  return run('gdbus', args, { timeout: PATIENCE }).then(
+  // In a plain C locale the program refuses letters beyond ASCII.
+  const env = { ...process.env, LC_ALL: 'C.UTF-8' };
+  return run('gdbus', args, { timeout: PATIENCE, env }).then(
     () => true,
     () => false,
   );

@@ -4,6 +4,7 @@ import { contains, type Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { pointerPiece } from '@/core/marks/piece/pointer';
 import { untouched } from '@/core/shot/document';
+import { shapedView } from '@/core/shot/viewShape';
 import { listFolders } from '../folders/folders';
 import { keepCopy } from '../keep/copies';
 import { changeSettings, getSettings } from '../settings/settings';
@@ -11,7 +12,7 @@ import { storeShot } from '../shots/store';
 import { allowedScreen } from './access';
 import { copyToDisplay } from './clipboard';
 import { desktopNotice } from './notice';
-import { chooseOnScreen, type ScreenChoice } from './overlay';
+import { chooseOnScreen, type Asked, type Offer, type ScreenChoice } from './overlay';
 import { tellPages } from './pages';
 import { raiseRezzik } from './raise';
 import { provenanceOf, screenPng } from './shots';
@@ -35,27 +36,52 @@ export async function runOnDisplay(routine: Routine): Promise<void> {
   }
 }
 
-async function choiceOf(way: Way, still: Still): Promise<ScreenChoice | null> {
+/** What the routine takes, chosen by a hand on the screen where there is a choice. */
+async function choiceOf(way: Way, still: Still): Promise<(ScreenChoice & Asked) | null> {
+  const direct = await directChoice(way, still);
+  if (direct && !way.ask) return direct;
+  const offers = way.ask ? await thenOffers() : null;
+  const start = direct ?? way.kind;
+  return chooseOnScreen(await allowedScreen(), still, {
+    start,
+    wish: way,
+    whole: wantedDisplay(way, still),
+    offers,
+  });
+}
+
+/** @returns null when it has to be chosen. @throws Error in plain words when there is nothing to take */
+async function directChoice(way: Way, still: Still): Promise<ScreenChoice | null> {
   const { inUseIs, regions } = await getSettings();
-  if (way.kind === 'full') return { crop: wantedDisplay(way, still) };
+  if (way.kind === 'full') return { kind: 'full', crop: wantedDisplay(way, still) };
   if (way.kind === 'repeat') {
     const last = regions.display;
     const crop = last && visiblePart(last.region, still);
     if (!crop) throw new Error('No region of this screen has been taken yet.');
-    return { crop };
+    return { kind: 'repeat', crop };
   }
-  if (way.kind === 'window' && way.inUse) {
-    const shown = still.windows.filter((w) => !w.minimised);
-    const under = still.pointer ? windowsAt(shown, still.pointer)[0] : undefined;
-    const focused = shown.find((w) => w.id === still.focused);
-    const window = inUseIs === 'pointer' ? (under ?? focused) : focused;
-    const crop = window && visiblePart(windowPlace(window, way), still);
-    if (!crop) throw new Error('No window is in use there.');
-    return { crop, window };
-  }
-  const { atOnce, border, margin } = way;
-  const kind = way.kind === 'window' ? 'window' : 'region';
-  return chooseOnScreen(await allowedScreen(), still, { kind, atOnce, border, margin });
+  if (way.kind !== 'window' || !way.inUse) return null;
+  const shown = still.windows.filter((w) => !w.minimised);
+  const under = still.pointer ? windowsAt(shown, still.pointer)[0] : undefined;
+  const focused = shown.find((w) => w.id === still.focused);
+  const window = inUseIs === 'pointer' ? (under ?? focused) : focused;
+  const crop = window && visiblePart(windowPlace(window, way), still);
+  if (!crop) throw new Error('No window is in use there.');
+  return { kind: 'window', crop, window };
+}
+
+/** What can be asked for on the screen: one key each, the same as on the stilled picture in Rezzik. */
+async function thenOffers(): Promise<Offer[]> {
+  const folders = await listFolders();
+  return [
+    { key: 'c', label: 'Copy', step: { do: 'copy' } },
+    { key: 'm', label: 'Mark', step: { do: 'mark' } },
+    ...folders.slice(0, 9).map(({ id, name }, i): Offer => ({
+      key: String(i + 1),
+      label: name,
+      step: { do: 'keep', folderId: id },
+    })),
+  ];
 }
 
 function wantedDisplay(way: Way, { monitors, pointer, width, height }: Still): Rect {
@@ -67,18 +93,26 @@ function wantedDisplay(way: Way, { monitors, pointer, width, height }: Still): R
   return (monitor && visiblePart(monitor, whole)) ?? whole;
 }
 
-async function finish(routine: Routine, still: Still, choice: ScreenChoice): Promise<void> {
-  const { way, name } = routine;
-  const { crop, window } = choice;
+async function finish(
+  { way, name }: Routine,
+  still: Still,
+  choice: ScreenChoice & Asked,
+): Promise<void> {
+  const { crop, shape, window } = choice;
+  const then = choice.steps ?? way.then;
   const covered = window && still.own.includes(window.id);
   const pixels = covered ? await still.withOwn(window.id) : await still.pixels();
   const piece = way.pointer && still.pointer ? pointerPiece(still.pointer) : null;
   const { id } = await storeShot({
     picture: await screenPng(pixels),
     provenance: provenanceOf(still, crop, window),
-    document: { ...untouched(pixels), view: { crop }, marks: piece ? [piece] : [] },
+    document: {
+      ...untouched(pixels),
+      view: shape ? shapedView(shape, crop, pixels) : { crop },
+      marks: piece ? [piece] : [],
+    },
   });
-  if (way.kind === 'region' || way.kind === 'part') {
+  if (choice.kind === 'region' || choice.kind === 'part') {
     const { x, y, width, height } = crop;
     const at = new Date().toISOString();
     await changeSettings({
@@ -86,8 +120,8 @@ async function finish(routine: Routine, still: Still, choice: ScreenChoice): Pro
     });
   }
   const lines: string[] = [];
-  for (const step of way.then) lines.push(await doStep(step, id));
-  const mark = way.ask || way.then.some((step) => step.do === 'mark');
+  for (const step of then) lines.push(await doStep(step, id));
+  const mark = then.some((step) => step.do === 'mark');
   await say(name, lines.length ? lines : ['On the Shelf'], { shot: id, mark });
   if (mark) await raiseRezzik(await allowedScreen());
 }

@@ -208,6 +208,7 @@ declare module 'x11' {
     UngrabPointer(time: number): void;
     UngrabKeyboard(time: number): void;
     OpenFont(id: number, name: string): void;
+    PolyLine(coordMode: number, drawable: number, gc: number, points: number[]): void;
     PolyRectangle(drawable: number, gc: number, rects: number[]): void;
     PolyFillRectangle(drawable: number, gc: number, rects: number[]): void;
     ImageText8(drawable: number, gc: number, x: number, y: number, text: string): void;

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
-import { readdirSync } from 'node:fs';
+import { readdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import sharp from 'sharp';
 import { firstWay, type Way } from '@/core/contracts/way';
 import type { TakenNotice } from '@/core/contracts/display';
@@ -220,6 +221,105 @@ test('the same region again: one key; a menu opened during the delay is in the p
   const frame = await sharp(bytes).ensureAlpha().raw().toBuffer();
   expect(frame.equals(truth.data)).toBe(true);
   expect(frame.equals(without.data)).toBe(false);
+}, 30_000);
+
+test('a part is offered under the pointer, the wheel goes out, a click takes it', async () => {
+  const script = `wm title . "Bed card"; wm geometry . 300x220+760+120; . configure -background #d9d9d9
+frame .p -background #ffffff; place .p -x 20 -y 20 -width 260 -height 160
+button .p.b -text "Find" -highlightthickness 0 -borderwidth 0 -background #2f7d55 -foreground white
+place .p.b -x 40 -y 60 -width 120 -height 36`;
+  const file = join(folder, 'card.tcl');
+  writeFileSync(file, script);
+  display.start('wish', file);
+  await display.windowId('Bed card');
+  const at = /Absolute upper-left X: +(\d+)\s+Absolute upper-left Y: +(\d+)/.exec(
+    await display.run('xwininfo', '-name', 'Bed card'),
+  );
+  const [x, y] = [Number(at?.[1]), Number(at?.[2])];
+  await routine('f4', { kind: 'part', then: [] });
+  await xdo('mousemove', String(x + 75), String(y + 90), 'sleep', '0.3', 'key', 'F4');
+  await covered();
+  await xdo('mousemove', String(x + 76), String(y + 92), 'click', '1');
+  const { shot = '' } = await taken();
+  const { crop } = (await getShot(shot)).document.view;
+  expect(crop).toEqual({ x: x + 60, y: y + 80, width: 120, height: 36 });
+  told.length = 0;
+  await xdo('key', 'F4');
+  await covered();
+  await xdo('mousemove', String(x + 77), String(y + 92), 'click', '4', 'click', '1');
+  const outer = await taken();
+  expect((await getShot(outer.shot ?? '')).document.view.crop).toEqual({
+    x: x + 20,
+    y: y + 20,
+    width: 260,
+    height: 160,
+  });
+}, 30_000);
+
+test('a polygon by clicks, an oval by a drag: outside it the picture is transparent', async () => {
+  await routine('f3', { kind: 'shape', shape: 'polygon', then: [] });
+  await xdo('key', 'F3');
+  await covered();
+  for (const [x, y] of [
+    [200, 500],
+    [320, 500],
+    [320, 620],
+    [260, 660],
+  ] as const) {
+    await xdo('mousemove', String(x), String(y), 'click', '1');
+  }
+  // The fourth corner is taken back; the first Enter closes, the next takes.
+  await xdo('key', 'BackSpace', 'key', 'Return', 'key', 'Return');
+  const { shot = '' } = await taken();
+  expect((await getShot(shot)).document.view).toEqual({
+    crop: { x: 200, y: 500, width: 120, height: 120 },
+    shape: {
+      kind: 'polygon',
+      points: [
+        { x: 200, y: 500 },
+        { x: 320, y: 500 },
+        { x: 320, y: 620 },
+      ],
+    },
+  });
+  told.length = 0;
+  await routine('f2', { kind: 'shape', shape: 'oval', atOnce: true, then: [] });
+  await xdo('key', 'F2');
+  await covered();
+  await drag([400, 500], [500, 560]);
+  const oval = await taken();
+  expect((await getShot(oval.shot ?? '')).document.view).toEqual({
+    crop: { x: 400, y: 500, width: 100, height: 60 },
+    shape: { kind: 'oval' },
+  });
+}, 30_000);
+
+test('asked on the screen: the kind changed by its number, kept and copied by one key each', async () => {
+  await routine('f1', { kind: 'window', ask: true, then: [{ do: 'mark' }] });
+  const before = readdirSync(folder).filter((name) => name.endsWith('.png')).length;
+  await xdo('key', 'F1');
+  await covered();
+  await xdo('key', '3', 'sleep', '0.2');
+  await drag([600, 300], [700, 380]);
+  await xdo('key', 'Return', 'key', 'c', 'key', '1', 'key', 'm', 'key', 'm', 'key', 'Return');
+  const { shot = '', lines, mark } = await taken();
+  expect(lines).toHaveLength(2);
+  expect(lines[0]).toBe('Copied: paste it anywhere');
+  expect(lines[1]).toMatch(/^Kept: /);
+  expect(mark).toBe(false);
+  expect((await getShot(shot)).document.view.crop).toMatchObject({ x: 600, y: 300, width: 100 });
+  expect(readdirSync(folder).filter((name) => name.endsWith('.png')).length).toBe(before + 1);
+}, 30_000);
+
+test('a sign of nothing: Esc while asked leaves no shot', async () => {
+  await routine('f11', { kind: 'full', ask: true, then: [] });
+  const count = async () => (await sql()<{ n: number }[]>`select count(*)::int n from shots`)[0]?.n;
+  const before = await count();
+  await xdo('key', 'F11');
+  await covered();
+  await xdo('key', 'c', 'key', 'Escape', 'sleep', '0.3');
+  expect(await count()).toBe(before);
+  expect(told).toHaveLength(0);
 }, 30_000);
 
 test('a key that another program has is said, and so is one the keyboard lacks', async () => {

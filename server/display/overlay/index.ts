@@ -1,0 +1,193 @@
+import type { XEvent } from 'x11';
+import { kindNames, type Kind, type ThenStep } from '@/core/contracts/way';
+import type { Rect } from '@/core/geometry/rect';
+import { isArrow } from '@/core/region/selection';
+import { findParts } from '@/core/screen/parts';
+import { ask, type Screen } from '../connection';
+import { readKeyboard, type Keyboard } from '../keyboard';
+import type { Still } from '../still';
+import { Cover } from './cover';
+import {
+  FullMode,
+  PartMode,
+  RegionMode,
+  ShapeMode,
+  WindowMode,
+  type Mode,
+  type ScreenChoice,
+  type Wish,
+} from './modes';
+
+export type { ScreenChoice } from './modes';
+
+/** One thing that can be asked for on the screen. */
+export interface Offer {
+  key: string;
+  label: string;
+  step: ThenStep;
+}
+
+export interface Asked {
+  /** What was asked for, where the question was put. */
+  steps?: ThenStep[];
+}
+
+interface Task {
+  /** A kind to choose by, or what is chosen already. */
+  start: Kind | ScreenChoice;
+  wish: Wish;
+  /** What Full screen means. */
+  whole: Rect;
+  /** Null when nothing is to be asked. */
+  offers: readonly Offer[] | null;
+}
+
+const SHIFT = 1;
+const ALT = 8;
+const WHEEL: Record<number, 1 | -1> = { 4: 1, 5: -1 };
+const arrows: Record<string, string> = {
+  arrowleft: 'ArrowLeft',
+  arrowright: 'ArrowRight',
+  arrowup: 'ArrowUp',
+  arrowdown: 'ArrowDown',
+};
+
+/**
+ * Shows the stilled picture over everything on the display and lets something be chosen there, by
+ * mouse or keyboard, and where asked what happens with it. Number keys change the kind.
+ * @returns null when Esc or the other button left it
+ * @throws Error when another program holds the mouse or keyboard
+ */
+export async function chooseOnScreen(
+  screen: Screen,
+  still: Still,
+  task: Task,
+): Promise<(ScreenChoice & Asked) | null> {
+  const keyboard = await readKeyboard(screen);
+  const cover = new Cover(screen, still);
+  try {
+    if (!(await cover.open())) {
+      throw new Error('Another program holds the mouse or keyboard, so nothing could be chosen.');
+    }
+    return await new Promise((resolve, reject) => {
+      const choosing = new Choosing(still, task, keyboard, cover, resolve);
+      choosing.begin().catch(reject);
+      cover.listen((event) => void choosing.hear(event).catch(reject));
+    });
+  } finally {
+    cover.close();
+    // The cover is gone for good before anything else is taken or shown.
+    await ask((done) => screen.X.GetInputFocus(done)).catch(() => null);
+  }
+}
+
+class Choosing {
+  private mode: Mode | null = null;
+  private chosen: ScreenChoice | null = null;
+  private steps: ThenStep[] = [];
+  private parts: readonly Rect[] | null = null;
+
+  constructor(
+    private readonly still: Still,
+    private readonly task: Task,
+    private readonly keyboard: Keyboard,
+    private readonly cover: Cover,
+    private readonly done: (choice: (ScreenChoice & Asked) | null) => void,
+  ) {}
+
+  async begin(): Promise<void> {
+    const { start } = this.task;
+    if (typeof start === 'string') await this.use(start);
+    else this.choose(start);
+  }
+
+  private async use(kind: Kind): Promise<void> {
+    this.mode = await this.modeOf(kind);
+    this.mode.show(this.cover);
+  }
+
+  private async modeOf(kind: Kind): Promise<Mode> {
+    const { still, task } = this;
+    const { wish } = task;
+    if (kind === 'full') return new FullMode(task.whole);
+    if (kind === 'window') return new WindowMode(still, wish);
+    if (kind === 'part') {
+      this.parts ??= findParts(await still.pixels());
+      return new PartMode(still, this.parts);
+    }
+    if (kind === 'shape' && wish.shape !== 'oval') return new ShapeMode(still, wish, wish.shape);
+    return new RegionMode(still, wish, kind === 'shape');
+  }
+
+  async hear(event: XEvent): Promise<void> {
+    if (event.name === 'KeyPress') await this.key(event);
+    else if (event.name === 'ButtonPress' && WHEEL[event.keycode]) this.wheel(event.keycode);
+    else if (event.name === 'ButtonPress' && event.keycode !== 1) this.done(null);
+    else if (!WHEEL[event.keycode] || event.name === 'MotionNotify') this.point(event);
+  }
+
+  private point(event: XEvent): void {
+    if (!this.mode || this.chosen) return;
+    const takes = this.mode.point(event, { x: event.rootx, y: event.rooty });
+    this.mode.show(this.cover);
+    if (takes) this.take();
+  }
+
+  private wheel(button: number): void {
+    this.mode?.step?.(WHEEL[button] ?? 1);
+    this.mode?.show(this.cover);
+  }
+
+  private async key(event: XEvent): Promise<void> {
+    const name = this.keyboard.nameOf(event.keycode) ?? '';
+    if (name === 'escape') this.done(null);
+    else if (this.chosen) this.answer(name, this.chosen);
+    else if (name === 'enter') this.take();
+    else if (name === 'backspace') this.mode?.back?.();
+    else if (name === 'tab') this.mode?.step?.(event.buttons & SHIFT ? -1 : 1);
+    else if (arrows[name]) {
+      const arrow = arrows[name];
+      if (isArrow(arrow)) {
+        this.mode?.arrow(arrow, event.buttons & SHIFT ? 10 : 1, (event.buttons & ALT) !== 0);
+      }
+    } else {
+      const kind = kindNames[Number(name) - 1];
+      if (kind && kind !== 'repeat') await this.use(kind);
+    }
+    if (!this.chosen) this.mode?.show(this.cover);
+  }
+
+  private take(): void {
+    const choice = this.mode?.take();
+    if (choice) this.choose(choice);
+  }
+
+  private choose(choice: ScreenChoice): void {
+    if (!this.task.offers) this.done(choice);
+    else {
+      this.chosen = choice;
+      this.ask(choice);
+    }
+  }
+
+  /** The offers with their keys; what is asked for stands in brackets. */
+  private ask({ crop }: ScreenChoice): void {
+    const words = (this.task.offers ?? []).map(({ key, label, step }) => {
+      const said = `${key.toUpperCase()} ${label}`;
+      return this.steps.includes(step) ? `[${said}]` : said;
+    });
+    this.cover.outline(crop, [...words, 'Enter'].join('  '));
+  }
+
+  private answer(name: string, chosen: ScreenChoice): void {
+    if (name === 'enter') {
+      this.done({ ...chosen, steps: this.steps });
+      return;
+    }
+    const offer = this.task.offers?.find((o) => o.key === name);
+    if (!offer) return;
+    const on = this.steps.includes(offer.step);
+    this.steps = on ? this.steps.filter((s) => s !== offer.step) : [...this.steps, offer.step];
+    this.ask(chosen);
+  }
+}
