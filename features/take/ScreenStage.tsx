@@ -1,6 +1,7 @@
 import { MonitorUp, MonitorX } from 'lucide-react';
 import { Button } from '../ui/Button';
 import { LiveVideo } from './LiveVideo';
+import { useSettings } from './settingsStore';
 import { startSharing, stopSharing, useScreen } from './sources/screen';
 
 /** The shared screen, live; shared once, it serves every further take. */
@@ -39,7 +40,7 @@ export function ScreenStage() {
           </p>
           <Button
             icon={<MonitorUp size={18} strokeWidth={1.75} />}
-            onClick={() => void startSharing()}
+            onClick={() => void startSharing(useSettings.getState().settings.way.pointer)}
           >
             Share a screen
           </Button>

@@ -12,6 +12,7 @@ import { Toggle } from '../ui/Toggle';
 import { ago } from '../ui/format';
 import { kindFacts, kinds, type KindFacts } from './kinds';
 import { changeWay, useSettings } from './settingsStore';
+import { askPointer, useScreen } from './sources/screen';
 import { cancelTake, changeKind, sources, startTake, useTake } from './takeStore';
 import { Then } from './Then';
 
@@ -159,17 +160,31 @@ function KindOptions() {
   );
 }
 
+/** What a shared screen does with the pointer, as far as the browser says. */
+function usePointerHad(): string {
+  const { stream, pointer } = useScreen();
+  if (!stream) return 'Asked of the browser when you share';
+  if (pointer === 'in') return 'The browser draws it into the picture';
+  if (pointer === 'out') return 'The browser leaves it out; Mark can put one on';
+  return 'Asked, but the browser does not say what it does: look at the picture. Mark can put one on';
+}
+
 function Pointer() {
   const { pointer, source } = useSettings((s) => s.settings.way);
   const can = sources[source].can.pointer;
+  const had = usePointerHad();
+  const not = typeof can === 'object' ? can.not : null;
   return (
     <section className="border-b border-line py-2">
       <Toggle
         label="Pointer"
-        note={can === true ? 'As a piece you can move' : can}
-        checked={can === true && pointer}
-        disabled={can !== true}
-        onChange={(on) => changeWay({ pointer: on })}
+        note={not ?? (can === 'piece' ? 'As a piece you can move' : had)}
+        checked={!not && pointer}
+        disabled={Boolean(not)}
+        onChange={(on) => {
+          changeWay({ pointer: on });
+          if (can === 'asked') void askPointer(on);
+        }}
       />
     </section>
   );

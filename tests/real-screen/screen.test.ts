@@ -140,6 +140,48 @@ test('a real screen is taken by the interface and kept: size, place and greys ar
   expect(differences(kept, truth, inside(greys))).toEqual({ most: 0, count: 0 });
 }, 120_000);
 
+test('a pointer is asked of the browser, and what it says is true of the picture', async () => {
+  await app.take();
+  await app.click('Shared screen');
+  await app.click('Share a screen');
+  await browser.driver.wait(until.elementLocated(By.css('video')), WAIT);
+  await app.click('Full screen');
+  await app.click('1 s');
+  const colours = await display.window('colours');
+  if (!colours) throw new Error('a client is gone');
+  const spot = { x: colours.x + 8, y: colours.y + 140 };
+  for (const wanted of [true, false]) {
+    const toggle = await app.named('Pointer');
+    if ((await toggle.getAttribute('aria-checked')) !== String(wanted)) await toggle.sendKeys(' ');
+    expect(await toggle.isEnabled()).toBe(true);
+    await display.run('xdotool', 'mousemove', String(spot.x), String(spot.y));
+    const panel = await browser.driver.findElement(By.css('aside[aria-label="How to take"]'));
+    const words = await panel.getText();
+    await app.click('Take the screen');
+    await display.run('xdotool', 'mousemove', String(spot.x), String(spot.y));
+    const id = await app.marked();
+    await app.stored();
+    const frame = await getPixels(id, 'frame');
+    const at = (p: { x: number; y: number }) => {
+      const from = (p.y * frame.width + p.x) * 4;
+      return [...frame.data.subarray(from, from + 3)];
+    };
+    const plain = at({ x: spot.x, y: spot.y + 60 });
+    let different = 0;
+    for (let i = 2; i < 14; i += 1) {
+      const there = at({ x: spot.x + 2, y: spot.y + i });
+      if (there.some((v, c) => Math.abs(v - (plain[c] ?? 0)) > 30)) different += 1;
+    }
+    const isIn = different > 3;
+    console.info(`asked for ${String(wanted)}: ${isIn ? 'in' : 'out'}`);
+    if (isIn) expect(words).not.toContain('leaves it out');
+    else expect(words).not.toContain('draws it into');
+    expect(words).toMatch(/The browser (leaves it out|draws it)|does not say what it does/);
+    await app.click('Take');
+    await app.sees('Shared screen');
+  }
+}, 90_000);
+
 test('copying while another window is in front is said, and done when this one is back', async () => {
   await app.take();
   await app.click('Practice desk');

@@ -84,7 +84,7 @@ export const cameraSource: Source = {
   label: 'Camera',
   can: {
     windows: 'A camera sees no windows. Region, Free shape and Part choose a part of its picture.',
-    pointer: 'A camera picture has no pointer; one can be put on in Mark.',
+    pointer: { not: 'A camera picture has no pointer; one can be put on in Mark.' },
   },
   displays: () => [],
   still,

@@ -36,10 +36,16 @@ export interface SourceDisplay {
   bounds: Rect;
 }
 
+/**
+ * How the pointer comes along: as a loose piece; burnt in or not as the source sees fit, which can
+ * be asked for; or not at all, and why.
+ */
+export type PointerAbility = 'piece' | 'asked' | { not: string };
+
 /** What a source can do; where it cannot, why, in words for the person. */
 export interface Abilities {
   windows: true | string;
-  pointer: true | string;
+  pointer: PointerAbility;
 }
 
 /** A place frames come from. What it can do decides what Take offers. */

@@ -113,7 +113,7 @@ async function still(display: string): Promise<Stilled> {
 export const deskSource: Source = {
   name: 'desk',
   label: 'Practice desk',
-  can: { windows: true, pointer: true },
+  can: { windows: true, pointer: 'piece' },
   displays: () => [
     ...deskDisplays.map(({ name, bounds }) => ({ id: name, label: `${name} display`, bounds })),
     { id: 'all', label: 'Both displays', bounds: deskBounds },

@@ -89,7 +89,7 @@ const namesOf = (monitors: readonly Monitor[]): string =>
 export const displaySource: Source = {
   name: 'display',
   label: 'This computer',
-  can: { windows: true, pointer: true },
+  can: { windows: true, pointer: 'piece' },
   displays: () => {
     const { answer } = useDisplay.getState();
     const monitors = answer?.monitors ?? [];

@@ -8,6 +8,8 @@ interface ScreenStore {
   size: { width: number; height: number } | null;
   /** Why there is no picture, in plain words. */
   said: string | null;
+  /** What the browser says it does with the pointer. */
+  pointer: 'in' | 'out' | 'not said';
 }
 
 export const useScreen = create<ScreenStore>(() => ({
@@ -15,6 +17,7 @@ export const useScreen = create<ScreenStore>(() => ({
   surface: '',
   size: null,
   said: null,
+  pointer: 'not said',
 }));
 
 const surfaces: Record<string, string> = {
@@ -23,8 +26,11 @@ const surfaces: Record<string, string> = {
   browser: 'Browser tab',
 };
 
+/** Of Screen Capture (W3C): the wish for the pointer, which not every browser knows. */
+type Wanted = MediaTrackConstraints & { cursor?: 'always' | 'never' };
+
 /** Asks the browser to share a screen, a window or a tab; kept open until it is ended. */
-export async function startSharing(): Promise<void> {
+export async function startSharing(pointer: boolean): Promise<void> {
   const media = navigator.mediaDevices as MediaDevices | undefined;
   if (!media?.getDisplayMedia) {
     useScreen.setState({
@@ -33,7 +39,8 @@ export async function startSharing(): Promise<void> {
     return;
   }
   try {
-    const stream = await media.getDisplayMedia({ video: { frameRate: 15 }, audio: false });
+    const video: Wanted = { frameRate: 15, cursor: pointer ? 'always' : 'never' };
+    const stream = await media.getDisplayMedia({ video, audio: false });
     const [track] = stream.getVideoTracks();
     if (!track) throw new Error('no picture');
     track.addEventListener('ended', () => ended(stream));
@@ -41,11 +48,28 @@ export async function startSharing(): Promise<void> {
       stream,
       surface: surfaces[track.getSettings().displaySurface ?? ''] ?? 'Screen',
       said: null,
+      pointer: pointerOf(track),
     });
     await attach(stream);
   } catch (error) {
     useScreen.setState({ said: refusal(error) });
   }
+}
+
+/** Asks for the pointer in the shared picture, or for it to be left out, and notes what was had. */
+export async function askPointer(pointer: boolean): Promise<void> {
+  const [track] = useScreen.getState().stream?.getVideoTracks() ?? [];
+  if (!track) return;
+  const wanted: Wanted = { cursor: pointer ? 'always' : 'never' };
+  // A browser that knows no such wish may refuse it; what it does is then read off all the same.
+  await track.applyConstraints(wanted).catch(() => undefined);
+  useScreen.setState({ pointer: pointerOf(track) });
+}
+
+function pointerOf(track: MediaStreamTrack): ScreenStore['pointer'] {
+  const settings: MediaTrackSettings & { cursor?: unknown } = track.getSettings();
+  if (settings.cursor === 'always' || settings.cursor === 'motion') return 'in';
+  return settings.cursor === 'never' ? 'out' : 'not said';
 }
 
 export function stopSharing(): void {
@@ -116,11 +140,7 @@ async function still(): Promise<Stilled> {
 export const screenSource: Source = {
   name: 'screen',
   label: 'Shared screen',
-  can: {
-    windows: true,
-    pointer:
-      'The browser draws the pointer into a shared screen or leaves it out as it sees fit; one can be put on in Mark.',
-  },
+  can: { windows: true, pointer: 'asked' },
   displays: () => [],
   still,
 };
