@@ -121,9 +121,15 @@ async function still(mine: number, way: Way): Promise<void> {
     else await confirmTake(begun, choice);
   } catch (error) {
     if (mine !== attempt) return;
-    useTake.setState({ phase: { name: 'ready' }, problem: messageOf(error), running: null });
+    useTake.setState({ phase: { name: 'ready' }, problem: whyNotStill(error), running: null });
   }
 }
+
+/** Browsers say a lack of memory in their own ways: a RangeError, or an exception of the canvas. */
+const whyNotStill = (error: unknown): string =>
+  error instanceof RangeError || error instanceof DOMException
+    ? 'This browser has too little memory for a picture of that size. Nothing was taken; one display or window alone may fit.'
+    : messageOf(error);
 
 /** What a way takes without anything being chosen; null when a person has to choose. */
 function atOnce({ way, stilled }: Choosing): Choice | null {
