@@ -7,6 +7,7 @@ import { dropFromOutbox, putInOutbox, untilSafe, whenStored } from '../outbox/ou
 import { forget, remember } from '../outbox/memory';
 import { copyPicture } from '../pictures/clipboard';
 import { paintPng } from '../pictures/pictures';
+import { thumbOf } from '../pictures/thumbs';
 import { navigate } from '../shell/navigate';
 import { amend, dismiss, notify, useNotices } from '../shell/noticeStore';
 import { useSettings } from './settingsStore';
@@ -70,7 +71,9 @@ export function finishTake(taken: Taken): void {
   });
   // After the picture itself is shown, yet within the time of an answer.
   if (settings.notice && settings.thumbnail) {
-    setTimeout(() => void thumb(key, picture, document), 60);
+    const show = () => void thumb(key, picture, document);
+    if (globalThis.document.hidden) show();
+    else requestAnimationFrame(show);
   }
   for (const step of then) {
     if (step.do === 'copy') void copy(key, id, picture, document);
@@ -112,20 +115,8 @@ function tell(key: string, line: string, bad?: { reason?: string; again: () => v
   }
 }
 
-const THUMB_WIDTH = 160;
-
 async function thumb(key: string, frame: ImageBitmap, { view }: ShotDocument): Promise<void> {
-  const { x, y, width, height } = view.crop;
-  const scale = Math.min(1, THUMB_WIDTH / width);
-  const small = await createImageBitmap(frame, x, y, width, height, {
-    resizeWidth: Math.max(1, Math.round(width * scale)),
-    resizeHeight: Math.max(1, Math.round(height * scale)),
-    resizeQuality: 'medium',
-  });
-  const canvas = new OffscreenCanvas(small.width, small.height);
-  canvas.getContext('2d')?.drawImage(small, 0, 0);
-  small.close();
-  amend(key, { picture: URL.createObjectURL(await canvas.convertToBlob()) });
+  amend(key, { picture: URL.createObjectURL(await thumbOf(frame, view.crop)) });
 }
 
 async function copy(

@@ -5,6 +5,7 @@ import type { Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { messageOf } from '../api/client';
 import { encodeFrame } from '../pictures/pictures';
+import { prepareThumb } from '../pictures/thumbs';
 import { finishTake } from './finish';
 import { changeSettings, useSettings } from './settingsStore';
 import { cameraSource } from './sources/camera';
@@ -111,6 +112,7 @@ async function still(mine: number, way: Way): Promise<void> {
     }
     // Encoding begins while the region is being chosen, so confirming has nothing to wait for.
     const png = encodeFrame(stilled.picture);
+    prepareThumb(stilled.picture);
     png.catch(() => undefined);
     const begun: Choosing = { name: 'choosing', way, stilled, png, kind: way.kind };
     const choice = atOnce(begun);
