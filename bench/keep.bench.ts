@@ -7,13 +7,12 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { paintDesk } from '@/core/desk/build';
 import { createDesk, deskDisplays } from '@/core/desk/model';
-import { paintMark } from '@/core/paint/painter';
+import { paintMark } from '@/core/paint/paintMark';
 import { sha256 } from '@/server/frames/intake';
 import { png } from '@/server/keep/formats/png';
 import { placePart, writePart } from '@/server/keep/write';
 import { everyMark } from '@/tests/lib/marks';
-import { testBitmap } from '@/tests/lib/bitmap';
-import { testShaper } from '@/tests/lib/shaper';
+import { onChequer, testTools } from '@/tests/lib/painting';
 import { median, report, time } from './measure';
 
 const ROUNDS = 11;
@@ -22,12 +21,13 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 /** A marked practice desk, enlarged to the size asked for. */
 async function painted(width: number, height: number) {
-  const shaper = await testShaper();
+  const tools = await testTools();
+  const { scene } = onChequer(everyMark, { width, height }, tools);
   const { bounds } = deskDisplays[0];
   const surface = createCanvas(width, height).getContext('2d');
   surface.scale(width / bounds.width, height / bounds.height);
-  paintDesk(surface, createDesk(1, 0), shaper, bounds);
-  for (const mark of everyMark) paintMark(surface, mark, { shaper, bitmap: testBitmap });
+  paintDesk(surface, createDesk(1, 0), tools.shaper, bounds);
+  for (const mark of everyMark) paintMark(surface, mark, tools, scene);
   return { data: surface.getImageData(0, 0, width, height).data, width, height, opaque: true };
 }
 

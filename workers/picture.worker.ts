@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import type { ShotDocument } from '@/core/contracts/document';
 import { paintShot } from '@/core/paint/painter';
-import { bitmap } from './bitmap';
+import { bitmap, sheet } from './bitmap';
 import { loadShaper } from './loadShaper';
 
 /** A canvas in main memory: what it gives is the same on every machine, unlike a GPU's. */
@@ -16,7 +16,7 @@ async function paint(frame: ImageBitmap, document: ShotDocument) {
   const { crop } = document.view;
   const { canvas, surface } = cpuCanvas(crop.width, crop.height);
   const shaper = await loadShaper();
-  paintShot(surface, document, { shaper, bitmap }, () => surface.drawImage(frame, 0, 0));
+  paintShot(surface, document, { shaper, bitmap, sheet }, (to) => to.drawImage(frame, 0, 0));
   frame.close();
   return canvas;
 }

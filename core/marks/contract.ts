@@ -4,6 +4,9 @@ import type { Rect } from '../geometry/rect';
 import type { Shaper } from '../paint/shaper';
 import type { RgbaPixels } from '../raster/pixels';
 import type { Surface } from '../paint/surface';
+import type { Outline } from '../raster/mask';
+import type { Look } from './hide/looks';
+import type { WordsField } from './shared/words';
 import type { Style } from './style';
 
 /** What a mark needs from outside to measure and paint itself. */
@@ -14,6 +17,36 @@ export interface MarkTools {
 export interface PaintTools extends MarkTools {
   /** Pixels as something the surface can draw. */
   bitmap: (pixels: RgbaPixels) => unknown;
+  /** An empty canvas in main memory, whose pixels can be read. */
+  sheet: (width: number, height: number) => Sheet;
+}
+
+export interface Sheet {
+  surface: Surface;
+  read: () => RgbaPixels;
+}
+
+/** Pixels to be drawn with their top left corner at a whole place of the frame. */
+export interface Patch {
+  x: number;
+  y: number;
+  pixels: RgbaPixels;
+}
+
+/** What a Hide mark hides, and what it shall look like. */
+export interface HideArea {
+  outline: Outline;
+  look: Look;
+}
+
+/** What a mark may know of the picture it is painted on. */
+export interface Scene {
+  /** The part of the frame that is shown, in frame pixels. */
+  view: Rect;
+  /** The filling of a Hide mark, by its id; null where it hides nothing that is shown. */
+  patch: (id: string) => Patch | null;
+  /** What is painted below a mark, whole pixels of the frame; what is hidden is hidden there, too. */
+  below: (id: string, wanted: Rect) => RgbaPixels;
 }
 
 /** A place on a selected mark that can be dragged. */
@@ -53,14 +86,16 @@ export interface MarkKind<M extends MarkBase> {
   schema: z.ZodType<M>;
   /** How it lies over what is below: multiply tints, normal covers. */
   blend: 'normal' | 'multiply';
-  /** How the tool makes one: along a stroke, from corner to corner, or by a click. */
-  made: 'stroke' | 'drag' | 'place';
+  /** How the tool makes one: along a stroke, from corner to corner, by a click, or by several. */
+  made: (style: Style) => 'stroke' | 'drag' | 'place' | 'points';
   /** The settings that this kind uses, in the order of the strip. */
   settings: readonly (keyof Style)[];
   /** A new mark from the points the pointer went through (at least one). */
   create(id: string, path: readonly StrokePoint[], style: Style): M;
   /** True when a drag was too short to mean anything. */
   tooSmall(mark: M): boolean;
+  /** It changes the whole view, whatever its bounds. */
+  everywhere?: true;
   /** The pixels it can touch. */
   bounds(mark: M, tools: MarkTools): Rect;
   hit(mark: M, at: Point, tolerance: number, tools: MarkTools): boolean;
@@ -73,7 +108,15 @@ export interface MarkKind<M extends MarkBase> {
   /** The mark with one changed setting; settings it does not use change nothing. */
   restyle(mark: M, style: Partial<Style>): M;
   styleOf(mark: M): Partial<Style>;
-  paint(surface: Surface, mark: M, tools: PaintTools): void;
+  paint(surface: Surface, mark: M, tools: PaintTools, scene: Scene): void;
+  /** Only of kinds that hide what is below them. */
+  hide?(mark: M): HideArea;
+  /** Only of kinds that hold words, which are typed in place. */
+  words?: {
+    read(mark: M): string;
+    write(mark: M, text: string): M;
+    field(mark: M, tools: MarkTools): WordsField;
+  };
   /** A few words that tell this mark from others in the Marks list. */
   describe(mark: M): string;
 }

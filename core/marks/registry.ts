@@ -3,7 +3,17 @@ import { arrow, arrowSchema } from './arrow';
 import { box, boxSchema } from './box';
 import type { MarkBase, MarkKind } from './contract';
 import { highlighter, highlighterSchema } from './highlighter';
+import { blocks, blocksSchema } from './blocks';
+import { blur, blurSchema } from './blur';
+import { callout, calloutSchema } from './callout';
+import { closeUp, closeUpSchema } from './closeUp';
+import { cover, coverSchema } from './cover';
+import { dim, dimSchema } from './dim';
+import { number, numberSchema } from './number';
+import { polygon, polygonSchema } from './polygon';
+import { stamp, stampSchema } from './stamp';
 import { line, lineSchema } from './line';
+import { paintOut, paintOutSchema } from './paintOut';
 import { oval, ovalSchema } from './oval';
 import { pen, penSchema } from './pen';
 import { piece, pieceSchema } from './piece';
@@ -20,11 +30,42 @@ export const markSchema = z.discriminatedUnion('kind', [
   highlighterSchema,
   textSchema,
   pieceSchema,
+  blurSchema,
+  blocksSchema,
+  coverSchema,
+  paintOutSchema,
+  polygonSchema,
+  numberSchema,
+  dimSchema,
+  closeUpSchema,
+  calloutSchema,
+  stampSchema,
 ]);
 export type Mark = z.infer<typeof markSchema>;
+/** A mark as it may be written down: settings with a usual value may be left out. */
+export type MarkInput = z.input<typeof markSchema>;
 export type MarkName = Mark['kind'];
 
-const kinds = { arrow, line, box, oval, pen, highlighter, text, piece };
+const kinds = {
+  arrow,
+  line,
+  box,
+  oval,
+  pen,
+  highlighter,
+  text,
+  piece,
+  blur,
+  blocks,
+  cover,
+  paintOut,
+  polygon,
+  number,
+  dim,
+  closeUp,
+  callout,
+  stamp,
+};
 
 export const markNames = Object.keys(kinds) as MarkName[];
 
@@ -45,4 +86,14 @@ export const firstStyles: Record<MarkName, Style> = {
   highlighter: { ...firstStyle, colour: '#F0E442', thickness: 24 },
   text: { ...firstStyle, colour: '#1C2B2A' },
   piece: firstStyle,
+  blur: firstStyle,
+  blocks: { ...firstStyle, strength: 14 },
+  cover: { ...firstStyle, colour: '#000000' },
+  paintOut: { ...firstStyle, colour: '#FFFFFF' },
+  polygon: firstStyle,
+  number: firstStyle,
+  dim: firstStyle,
+  closeUp: { ...firstStyle, hole: 'oval' },
+  callout: { ...firstStyle, outline: 3, corner: 10 },
+  stamp: { ...firstStyle, size: 48 },
 };

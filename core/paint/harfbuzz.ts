@@ -1,32 +1,35 @@
 import type * as HarfBuzz from 'harfbuzzjs';
+import { visualRuns, type VisualRun } from './bidi';
 import type { Face, FontStyle, OutlineCommand, PlacedGlyph, ShapedRun, Shaper } from './shaper';
+
+const latin = (name: string, weight: number): string[] => [
+  `${name}-latin-${weight}-normal.ttf`,
+  `${name}-latin-ext-${weight}-normal.ttf`,
+];
+
+/** Where a character is looked for that the face itself lacks. */
+const others = (weight: 400 | 700): string[] => [
+  ...latin('atkinson-hyperlegible-next', weight),
+  `ibm-plex-mono-latin-${weight === 700 ? 600 : 400}-normal.ttf`,
+  ...['vietnamese', 'cyrillic', 'greek', 'hebrew-hebrew', 'thai-thai'].map(
+    (script) => `noto-sans-${script}-${weight}-normal.ttf`,
+  ),
+  ...['arabic-arabic', 'devanagari', 'symbols-symbols'].map(
+    (script) => `noto-sans-${script}-400-normal.ttf`,
+  ),
+];
+
+const faceFiles = (first: (weight: 400 | 700) => string[]): Record<400 | 700, string[]> => ({
+  400: [...new Set([...first(400), ...others(400)])],
+  700: [...new Set([...first(700), ...others(700)])],
+});
 
 /** The font files, in the order in which a character is looked for. Paths below public/fonts. */
 export const fontFiles: Record<Face, Record<400 | 700, readonly string[]>> = {
-  plain: {
-    400: [
-      'atkinson-hyperlegible-next-latin-400-normal.ttf',
-      'atkinson-hyperlegible-next-latin-ext-400-normal.ttf',
-      'ibm-plex-mono-latin-400-normal.ttf',
-    ],
-    700: [
-      'atkinson-hyperlegible-next-latin-700-normal.ttf',
-      'atkinson-hyperlegible-next-latin-ext-700-normal.ttf',
-      'ibm-plex-mono-latin-600-normal.ttf',
-    ],
-  },
-  fixed: {
-    400: [
-      'ibm-plex-mono-latin-400-normal.ttf',
-      'atkinson-hyperlegible-next-latin-400-normal.ttf',
-      'atkinson-hyperlegible-next-latin-ext-400-normal.ttf',
-    ],
-    700: [
-      'ibm-plex-mono-latin-600-normal.ttf',
-      'atkinson-hyperlegible-next-latin-700-normal.ttf',
-      'atkinson-hyperlegible-next-latin-ext-700-normal.ttf',
-    ],
-  },
+  plain: faceFiles((weight) => latin('atkinson-hyperlegible-next', weight)),
+  display: faceFiles((weight) => latin('bricolage-grotesque', weight)),
+  hand: faceFiles((weight) => latin('kalam', weight)),
+  fixed: faceFiles((weight) => [`ibm-plex-mono-latin-${weight === 700 ? 600 : 400}-normal.ttf`]),
 };
 
 export const allFontFiles: readonly string[] = [
@@ -90,12 +93,15 @@ function shapeRun(
 ): ShapedRun {
   const glyphs: PlacedGlyph[] = [];
   let advance = 0;
-  for (const piece of splitByFont(fonts, text)) {
+  for (const piece of visualRuns(text).flatMap((run) =>
+    inOrder(splitByFont(fonts, run.text), run),
+  )) {
     const { font, unitsPerEm } = piece.font;
     const scale = size / unitsPerEm;
     const buffer = new hb.Buffer();
     buffer.addText(piece.text);
     buffer.guessSegmentProperties();
+    buffer.setDirection(piece.rightToLeft ? hb.Direction.RTL : hb.Direction.LTR);
     hb.shape(font, buffer);
     const positions = buffer.getGlyphPositions();
     buffer.getGlyphInfos().forEach((info, i) => {
@@ -111,6 +117,15 @@ function shapeRun(
     });
   }
   return { glyphs, advance };
+}
+
+/** Pieces of a run from left to right, as they are seen. */
+function inOrder(
+  pieces: { font: LoadedFont; text: string }[],
+  { rightToLeft }: VisualRun,
+): { font: LoadedFont; text: string; rightToLeft: boolean }[] {
+  const all = pieces.map((piece) => ({ ...piece, rightToLeft }));
+  return rightToLeft ? all.reverse() : all;
 }
 
 /** Cuts text into pieces that one font each can draw; the first font draws what none has. */

@@ -1,16 +1,19 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { createCanvas } from '@napi-rs/canvas';
-import { testBitmap } from '@/tests/lib/bitmap';
+import { testTools } from '@/tests/lib/painting';
 import { testShaper } from '@/tests/lib/shaper';
-import type { Mark } from '../marks/registry';
+import type { PaintTools } from '../marks/contract';
+import { markSchema, type Mark } from '../marks/registry';
 import { untouched } from '../shot/document';
 import { paintShot } from './painter';
 import type { Shaper } from './shaper';
 import { layoutText } from './textLayout';
 
 let shaper: Shaper;
+let tools: PaintTools;
 beforeAll(async () => {
   shaper = await testShaper();
+  tools = await testTools();
 });
 
 const font = { face: 'plain', weight: 400, size: 20 } as const;
@@ -18,9 +21,9 @@ const font = { face: 'plain', weight: 400, size: 20 } as const;
 function paint(marks: Mark[], ground: string, crop = { x: 0, y: 0, width: 40, height: 40 }) {
   const surface = createCanvas(crop.width, crop.height).getContext('2d');
   const document = { ...untouched({ width: 40, height: 40 }), view: { crop }, marks };
-  paintShot(surface, document, { shaper, bitmap: testBitmap }, () => {
-    surface.fillStyle = ground;
-    surface.fillRect(0, 0, 40, 40);
+  paintShot(surface, document, tools, (to) => {
+    to.fillStyle = ground;
+    to.fillRect(0, 0, 40, 40);
   });
   const { data } = surface.getImageData(0, 0, crop.width, crop.height);
   return (x: number, y: number) => [
@@ -28,16 +31,17 @@ function paint(marks: Mark[], ground: string, crop = { x: 0, y: 0, width: 40, he
   ];
 }
 
-const highlighter = (colour: string): Mark => ({
-  id: 'h',
-  kind: 'highlighter',
-  points: [
-    [-20, 20, 0.5],
-    [60, 20, 0.5],
-  ],
-  colour,
-  thickness: 30,
-});
+const highlighter = (colour: string): Mark =>
+  markSchema.parse({
+    id: 'h',
+    kind: 'highlighter',
+    points: [
+      [-20, 20, 0.5],
+      [60, 20, 0.5],
+    ],
+    colour,
+    thickness: 30,
+  });
 
 // Source: W3C, Compositing and Blending Level 1, §10.1: B(cb, cs) = cb × cs, per channel.
 describe('the highlighter multiplies', () => {
@@ -56,7 +60,7 @@ describe('the highlighter multiplies', () => {
 });
 
 test('only the view leaves, at its own corner', () => {
-  const box: Mark = {
+  const box = markSchema.parse({
     id: 'b',
     kind: 'box',
     x: 10,
@@ -69,7 +73,7 @@ test('only the view leaves, at its own corner', () => {
     fillOpacity: 1,
     dashed: false,
     corner: 0,
-  };
+  });
   const at = paint([box], '#FFFFFF', { x: 10, y: 10, width: 8, height: 8 });
   expect(at(0, 0)).toEqual([0, 0x72, 0xb2]);
   expect(at(3, 3)).toEqual([0, 0x72, 0xb2]);

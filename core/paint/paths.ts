@@ -6,7 +6,7 @@ import type { Surface } from './surface';
  * Length of the control arm of a cubic Bézier for a quarter of a unit circle, 4/3·(√2 − 1).
  * Curves are spelled out, since ellipse() and roundRect() differ between canvases.
  */
-const QUARTER = (4 / 3) * (Math.SQRT2 - 1);
+export const QUARTER = (4 / 3) * (Math.SQRT2 - 1);
 
 /** Adds an oval that fills `r` to the path. */
 export function ovalPath(surface: Surface, r: Rect): void {

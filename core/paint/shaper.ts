@@ -1,7 +1,8 @@
 import type { Surface } from './surface';
 
 /** The faces of text that ship with the app. */
-export type Face = 'plain' | 'fixed';
+export const faces = ['plain', 'display', 'hand', 'fixed'] as const;
+export type Face = (typeof faces)[number];
 
 export interface FontStyle {
   face: Face;

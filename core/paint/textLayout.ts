@@ -1,3 +1,4 @@
+import { startsRight } from './bidi';
 import { runPath, type FontStyle, type ShapedRun, type Shaper } from './shaper';
 import type { Surface } from './surface';
 
@@ -7,6 +8,8 @@ export interface TextLine {
   /** Top of the line and its baseline, in pixels from the top of the block. */
   top: number;
   baseline: number;
+  /** Where it begins, from the left of the block. */
+  x: number;
 }
 
 export interface TextBlock {
@@ -18,6 +21,17 @@ export interface TextBlock {
 
 export const LINE_SPACING = 1.3;
 
+export const aligns = ['start', 'centre', 'end'] as const;
+export type Align = (typeof aligns)[number];
+
+export interface Setting {
+  align?: Align;
+  /** Height of a line, in ems. */
+  lineSpacing?: number;
+  /** Lines are aligned within this width instead of the longest line's. */
+  within?: number;
+}
+
 /**
  * Breaks text at line ends, spaces and hyphens so that no line is wider than `width` pixels.
  * A word wider than that is broken between characters.
@@ -27,21 +41,26 @@ export function layoutText(
   text: string,
   style: FontStyle,
   width = Infinity,
+  { align = 'start', lineSpacing = LINE_SPACING, within }: Setting = {},
 ): TextBlock {
   const { ascent, descent } = shaper.metrics(style);
-  const height = style.size * LINE_SPACING;
+  const height = style.size * lineSpacing;
   const measure = (part: string) => shaper.shape(part, style).advance;
   const texts = text.split(/\r\n|\r|\n/).flatMap((row) => breakRow(row, width, measure));
-  const lines = texts.map((part, i): TextLine => {
+  const runs = texts.map((part) => shaper.shape(part, style));
+  const longest = runs.reduce((most, run) => Math.max(most, run.advance), 0);
+  const space = within ?? longest;
+  const lines = texts.flatMap((part, i): TextLine[] => {
+    const run = runs[i];
+    if (!run) return [];
     const top = i * height;
     const baseline = top + (height - ascent - descent) / 2 + ascent;
-    return { text: part, run: shaper.shape(part, style), top, baseline };
+    const free = space - run.advance;
+    // A line that runs to the left starts at the right.
+    const side = align === 'centre' ? 0.5 : (align === 'end') !== startsRight(part) ? 1 : 0;
+    return [{ text: part, run, top, baseline, x: free * side }];
   });
-  return {
-    lines,
-    width: Math.max(0, ...lines.map((line) => line.run.advance)),
-    height: lines.length * height,
-  };
+  return { lines, width: longest, height: lines.length * height };
 }
 
 function breakRow(row: string, width: number, measure: (text: string) => number): string[] {
@@ -87,7 +106,7 @@ export function fillText(
   surface.fillStyle = colour;
   for (const line of block.lines) {
     surface.beginPath();
-    runPath(surface, line.run, x, y + line.baseline);
+    runPath(surface, line.run, x + line.x, y + line.baseline);
     surface.fill();
   }
 }

@@ -1,4 +1,3 @@
-import simplify from 'simplify-js';
 import type { ShotDocument } from '../contracts/document';
 import type { ViewShape } from '../contracts/shapes';
 import type { Point } from '../geometry/point';
@@ -37,14 +36,6 @@ export function shapedView(
     ? { crop: cropInside(crop, frame), shape }
     : { crop: cropAround(shape.points, frame), shape };
 }
-
-/** A freehand loop with few enough points to hold and to pull; within half a pixel of what was drawn. */
-export const loopPoints = (points: readonly Point[]): Point[] =>
-  simplify(
-    points.map(({ x, y }) => ({ x, y })),
-    0.5,
-    true,
-  ).slice(0, 2_000);
 
 /** The outline of an oval that fills `r`, as a polygon; for surfaces that draw lines only. */
 export function ovalPoints(r: Rect, count = 72): Point[] {

@@ -24,7 +24,7 @@ import { Stage } from './Stage';
 import { StaleBanner } from './StaleBanner';
 import { StatusLine } from './StatusLine';
 import { stopStoring } from './storing';
-import { Strip } from './Strip';
+import { Strip } from './strip/Strip';
 import { ToolsPanel } from './ToolsPanel';
 import { keepUsual } from './keepUsual';
 import { useMarkKeys } from './useMarkKeys';

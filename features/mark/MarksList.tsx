@@ -21,7 +21,7 @@ import { NumberInput } from '../ui/NumberInput';
 import {
   addInMiddle,
   backToFrame,
-  beginText,
+  beginWords,
   deleteSelected,
   duplicateSelected,
   select,
@@ -30,7 +30,7 @@ import {
   shiftInOrder,
 } from './actions';
 import { shownMarks, useSession } from './session';
-import { factsOf } from './tools';
+import { factsOf, isMarkTool } from './tools';
 
 /** All marks from the lowest to the topmost, with everything the picture offers, by keyboard. */
 export function MarksList() {
@@ -58,7 +58,7 @@ export function MarksList() {
     list.current?.querySelector<HTMLButtonElement>(`[data-mark="${next.id}"]`)?.focus();
   };
   const facts = factsOf(tool);
-  const addable = tool === 'grab' || tool === 'crop' ? null : tool;
+  const addable = isMarkTool(tool) ? tool : null;
   return (
     <section aria-label="Marks">
       <h2 className="mb-2 flex items-center justify-between font-name text-base">
@@ -191,8 +191,8 @@ function Details({ mark }: { mark: Mark }) {
         </IconButton>
       </div>
       {naming && <NameField mark={mark} onDone={() => setNaming(false)} />}
-      {mark.kind === 'text' && (
-        <Button className="mb-1" onClick={() => beginText(mark, false)}>
+      {kindOf(mark).words && (
+        <Button className="mb-1" onClick={() => beginWords(mark, false)}>
           Edit the words
         </Button>
       )}

@@ -4,7 +4,8 @@ import { Layer, Shape, Stage as KonvaStage } from 'react-konva';
 import type { Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
 import { markNames } from '@/core/marks/registry';
-import { bitmap } from '@/workers/bitmap';
+import { bitmap, sheet } from '@/workers/bitmap';
+import type { Surface } from '@/core/paint/surface';
 import { useHeldSpace } from '../ui/useHeldSpace';
 import { useSize } from '../ui/useSize';
 import { addInMiddle, shownPart } from './actions';
@@ -13,6 +14,7 @@ import { CropHandles } from './CropHandles';
 import { gestureGoesOn, moveTo, openUnder, pressOn, releaseAll, startPan } from './gesture';
 import { LivePaint } from './livePaint';
 import { usePointer } from './pointerStore';
+import { Overlays } from './Overlays';
 import { Rulers } from './Rulers';
 import { SelectionHandles } from './SelectionHandles';
 import { session, update, useSession } from './session';
@@ -61,7 +63,7 @@ export function Stage() {
     if (event.buttons === 0) return;
     const all = nativeEvent.getCoalescedEvents?.() ?? [];
     const points = (all.length ? all : [nativeEvent]).map(toPoint);
-    moveTo(points, place(event), event.shiftKey);
+    moveTo(points, place(event), event.shiftKey, resolved.scale);
   };
   useWheel(space, resolved);
   const keyDown = (event: KeyboardEvent) => {
@@ -110,6 +112,7 @@ export function Stage() {
             <Layer>
               <SelectionHandles camera={resolved} />
               <CropHandles camera={resolved} />
+              <Overlays camera={resolved} />
             </Layer>
           </KonvaStage>
         )}
@@ -135,6 +138,7 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
   const editing = useSession((s) => s.editing);
   const shape = useSession((s) => (s.cropping ? undefined : s.history.document.view.shape));
   const painter = useMemo(() => new LivePaint(), []);
+  const drawFrame = useMemo(() => (to: Surface) => to.drawImage(picture, 0, 0), [picture]);
   const fine = useAtRest(camera);
   const paint = (context: Konva.Context) => {
     // konva wraps the canvas; the painter needs the real one, for the same pixels as everywhere.
@@ -143,6 +147,7 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
     const moved = new Set(live.map((mark) => mark.id));
     const sight = {
       picture,
+      drawFrame,
       marks: several ? marks.filter((mark) => !moved.has(mark.id)) : marks,
       view: shown,
       shape,
@@ -150,7 +155,7 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
       ...size,
       dots: window.devicePixelRatio,
       active: several ? null : (editing ?? live[0]?.id ?? null),
-      tools: { shaper, bitmap },
+      tools: { shaper, bitmap, sheet },
       fine,
     };
     painter.paint(target, sight, editing ? [] : live);

@@ -1,50 +1,80 @@
 import { useEffect, useRef, useState } from 'react';
 import { limits } from '@/core/contracts/limits';
-import { platePadding, type TextMark } from '@/core/marks/text';
-import { LINE_SPACING } from '@/core/paint/textLayout';
-import { endText, markById } from './actions';
+import type { WordsField } from '@/core/marks/shared/words';
+import { kindOf, type Mark } from '@/core/marks/registry';
+import { endWords, markById } from './actions';
 import { toScreen, type Camera } from './camera';
 import { useSession } from './session';
 
-/** The field a text is typed into, lying where the text will be. */
+/** The field that words are typed into, lying where they will be. */
 export function TextField({ camera }: { camera: Camera }) {
   const editing = useSession((s) => s.editing);
+  const shaper = useSession((s) => s.shaper);
   const fresh = useSession((s) => s.live.find((mark) => mark.id === s.editing));
   const mark = editing ? (fresh ?? markById(editing)) : undefined;
-  if (mark?.kind !== 'text') return null;
-  return <Field key={mark.id} mark={mark} camera={camera} />;
+  const words = mark && kindOf(mark).words;
+  if (!mark || !words) return null;
+  return (
+    <Field
+      key={mark.id}
+      mark={mark}
+      first={words.read(mark)}
+      place={words.field(mark, { shaper })}
+      camera={camera}
+    />
+  );
 }
 
-function Field({ mark, camera }: { mark: TextMark; camera: Camera }) {
-  const [words, setWords] = useState(mark.text);
+const families: Record<WordsField['face'], string> = {
+  plain: 'var(--font-read)',
+  display: 'var(--font-name)',
+  hand: 'var(--font-hand)',
+  fixed: 'var(--font-measure)',
+};
+const sides = { start: 'start', centre: 'center', end: 'end' } as const;
+
+interface Props {
+  mark: Mark;
+  first: string;
+  place: WordsField;
+  camera: Camera;
+}
+
+function Field({ mark, first, place, camera }: Props) {
+  const [words, setWords] = useState(first);
   const field = useRef<HTMLTextAreaElement>(null);
   const done = useRef(false);
   const latest = useRef(words);
   const finish = () => {
     if (done.current) return;
     done.current = true;
-    endText(mark, latest.current);
+    endWords(mark, latest.current);
   };
   useEffect(() => {
     field.current?.focus();
     field.current?.select();
   }, []);
+  const at = toScreen(camera, place);
+  const size = place.textSize * camera.scale;
+  const padding = place.padding * camera.scale;
+  const most = place.height === undefined ? null : place.height * camera.scale;
   useEffect(() => {
     const element = field.current;
     if (!element) return;
     element.style.height = 'auto';
-    element.style.height = `${element.scrollHeight}px`;
-  }, [words, camera.scale]);
-  const at = toScreen(camera, mark);
-  const size = mark.textSize * camera.scale;
-  const padding = platePadding(mark.textSize) * camera.scale;
+    const tall = element.scrollHeight;
+    element.style.height = `${tall}px`;
+    // In the middle of the height there is, as the words themselves will be.
+    if (most !== null) element.style.top = `${at.y + (most - tall) / 2}px`;
+  }, [words, camera.scale, most, at.y]);
   return (
     <textarea
       ref={field}
-      aria-label="Text"
+      aria-label={kindOf(mark).label}
       value={words}
       maxLength={limits.textLength}
       rows={1}
+      dir="auto"
       spellCheck={false}
       onChange={(event) => {
         latest.current = event.target.value;
@@ -60,17 +90,19 @@ function Field({ mark, camera }: { mark: TextMark; camera: Camera }) {
           finish();
         }
       }}
-      className="absolute resize-none overflow-hidden rounded-[4px] font-read outline-2 outline-petrol"
+      className="absolute resize-none overflow-hidden rounded-[4px] outline-2 outline-petrol"
       style={{
         left: at.x - padding,
         top: at.y - padding,
-        width: mark.width * camera.scale + 2 * padding,
+        width: place.width * camera.scale + 2 * padding,
         padding,
         fontSize: size,
-        lineHeight: `${size * LINE_SPACING}px`,
-        fontWeight: mark.bold ? 700 : 400,
-        color: mark.colour,
-        background: mark.plate ?? 'transparent',
+        fontFamily: families[place.face],
+        textAlign: sides[place.align],
+        lineHeight: `${size * place.lineSpacing}px`,
+        fontWeight: place.bold ? 700 : 400,
+        color: place.colour,
+        background: place.ground ?? 'transparent',
       }}
     />
   );

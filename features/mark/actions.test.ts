@@ -120,10 +120,10 @@ describe('texts', () => {
     expect(ids()).toHaveLength(4);
     const [text] = session().live;
     if (text?.kind !== 'text') throw new Error('no text');
-    actions.endText(text, '   ');
+    actions.endWords(text, '   ');
     expect(ids()).toHaveLength(4);
-    actions.beginText(text, true);
-    actions.endText(text, 'Frost');
+    actions.beginWords(text, true);
+    actions.endWords(text, 'Frost');
     expect(actions.marks().at(-1)).toMatchObject({ kind: 'text', text: 'Frost' });
   });
 
@@ -131,9 +131,9 @@ describe('texts', () => {
     await openTestSession(everyMark.filter((m) => m.kind === 'text'));
     const text = actions.markById('text');
     if (text?.kind !== 'text') throw new Error('no text');
-    actions.beginText(text, false);
-    actions.endText(text, '');
-    expect(ids()).toEqual(['text2']);
+    actions.beginWords(text, false);
+    actions.endWords(text, '');
+    expect(ids()).toEqual(['text2', 'scripts']);
   });
 });
 

@@ -5,12 +5,16 @@ import { centre, right, bottom, type Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import type { Style } from '@/core/marks/style';
+import { withBright } from '@/core/marks/dim';
+import { renumbered } from '@/core/marks/number/counting';
 import { cropInside, untouched } from '@/core/shot/document';
 import { shapedView } from '@/core/shot/viewShape';
 import * as history from '@/core/shot/history';
 import { session, update, type Tool } from './session';
 import { rememberStyle, useStyles } from './styles';
 import { storeSoon } from './storing';
+import { isMarkTool } from './tools';
+import { rememberTool } from './handTools';
 
 /** Changes of one kind that follow each other this fast are one step of undo. */
 const JOINS_WITHIN = 1500;
@@ -26,10 +30,27 @@ export function changeDocument(
   const joined = joins !== '' && joins === lastChange.key && now - lastChange.at < JOINS_WITHIN;
   lastChange = { key: joins, at: now };
   const before = session().history;
-  const after = (joined ? history.changeOn : history.change)(before, label, recipe);
+  const after = (joined ? history.changeOn : history.change)(before, label, (draft) => {
+    recipe(draft);
+    keepCount(draft);
+  });
   if (after === before) return;
   update({ history: after });
   storeSoon();
+}
+
+/** Numbers count on without gaps, whatever was done to the marks. */
+function keepCount(draft: ShotDocument): void {
+  const right = renumbered(draft.marks);
+  if (!right) return;
+  const first = draft.marks.find((mark) => mark.kind === 'number')?.first ?? 1;
+  let i = 0;
+  for (const mark of draft.marks) {
+    if (mark.kind !== 'number') continue;
+    mark.value = right[i] ?? mark.value;
+    mark.first = first;
+    i += 1;
+  }
 }
 
 function step(to: history.History): void {
@@ -66,11 +87,14 @@ export function chooseTool(tool: Tool): void {
   const { history: h, cropping } = session();
   if (cropping && tool === 'crop') return;
   if (cropping) applyCrop();
+  const { tool: old } = session();
+  if (isMarkTool(old)) rememberTool(old);
   update({
     tool,
     live: [],
     editing: null,
     selection: tool === 'grab' ? session().selection : [],
+    corners: [],
     cropping: tool === 'crop' ? h.document.view.crop : null,
     camera: tool === 'crop' || cropping ? { ...session().camera, mode: 'fit' } : session().camera,
   });
@@ -78,16 +102,26 @@ export function chooseTool(tool: Tool): void {
 
 const newId = (): string => crypto.randomUUID().slice(0, 13).replace('-', '');
 
+/** How the tool makes its marks, as it is set. */
+export const madeBy = (name: MarkName) => kindOf(name).made(useStyles.getState()[name]);
+
 /** A mark as the tool in hand would make it along a path; not in the document yet. */
 export const makeMark = (name: MarkName, path: readonly StrokePoint[], id = newId()): Mark =>
   kindOf(name).create(id, path, useStyles.getState()[name]);
 
 export function addMark(mark: Mark): void {
   update({ live: [] });
+  const dimmed = mark.kind === 'dim' ? marks().find((m) => m.kind === 'dim') : undefined;
+  if (mark.kind === 'dim' && dimmed?.kind === 'dim') {
+    // All dimming is one: a second place stays bright, too.
+    replaceMarks([withBright(dimmed, mark)], 'Leave another place bright');
+    update({ selection: [dimmed.id] });
+    return;
+  }
   changeDocument(`Add ${kindOf(mark).label.toLowerCase()}`, (draft) => {
     draft.marks.push(mark);
   });
-  const stays = kindOf(mark).made === 'stroke';
+  const stays = madeBy(mark.kind) === 'stroke';
   update({ selection: stays ? [] : [mark.id] });
 }
 
@@ -100,8 +134,8 @@ export function addInMiddle(name: MarkName, shown: Rect): void {
     { x: Math.round(c.x - w), y: Math.round(c.y - h) },
     { x: Math.round(c.x + w), y: Math.round(c.y + h) },
   ]);
-  if (mark.kind === 'text') {
-    beginText(mark, true);
+  if (opensAtOnce(mark)) {
+    beginWords(mark, true);
     return;
   }
   addMark(mark);
@@ -188,35 +222,38 @@ export function setNumber(id: string, field: string, value: number): void {
 export function setStyle(change: Partial<Style>): void {
   const chosen = unlocked();
   const { tool } = session();
-  const names = chosen.length
-    ? chosen.map((m) => m.kind)
-    : tool === 'grab' || tool === 'crop'
-      ? []
-      : [tool];
+  const names = chosen.length ? chosen.map((m) => m.kind) : isMarkTool(tool) ? [tool] : [];
   for (const name of new Set(names)) rememberStyle(name, change);
   if (chosen.length === 0) return;
-  const changed = chosen.map((mark) => kindOf(mark).restyle(mark, change));
+  // One shot counts one way: what is set on one number is set on all.
+  const counted =
+    chosen.some((m) => m.kind === 'number') && ('first' in change || 'counting' in change);
+  const meant = counted ? marks().filter((m) => m.kind === 'number' || chosen.includes(m)) : chosen;
+  const changed = meant.map((mark) => kindOf(mark).restyle(mark, change));
   const fields = Object.keys(change).join();
   replaceMarks(changed, 'Change the look', `style ${fields} ${changed.map((m) => m.id).join()}`);
 }
 
-type TextMark = Extract<Mark, { kind: 'text' }>;
+/** Kinds that are nothing without their words are typed into as soon as they are there. */
+export const opensAtOnce = (mark: Mark): boolean => mark.kind === 'text' || mark.kind === 'callout';
 
-/** Opens the field for a text; a new one is not in the document until it holds words. */
-export function beginText(mark: TextMark, isNew: boolean): void {
+/** Opens the field for a mark's words; a new one is not in the document until it holds some. */
+export function beginWords(mark: Mark, isNew: boolean): void {
   update({ editing: mark.id, live: isNew ? [mark] : [], selection: isNew ? [] : [mark.id] });
 }
 
-export function endText(mark: TextMark, words: string): void {
+export function endWords(mark: Mark, words: string): void {
   const known = markById(mark.id);
   update({ editing: null, live: [] });
-  const next = { ...mark, text: words };
-  if (words.trim() === '') {
+  const kind = kindOf(mark);
+  const next = kind.words?.write(known ?? mark, words);
+  if (!next) return;
+  if (opensAtOnce(mark) && words.trim() === '') {
     if (known) {
       select([mark.id]);
       deleteSelected();
     }
-  } else if (known) replaceMarks([next], 'Change the text');
+  } else if (known) replaceMarks([next], 'Change the words');
   else addMark(next);
 }
 

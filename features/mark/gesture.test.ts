@@ -109,15 +109,21 @@ describe('grabbing', () => {
     expect(session().history.steps).toHaveLength(1);
   });
 
-  test('empty ground lets go and pans', () => {
+  test('on empty ground a frame is drawn that selects what lies wholly inside it', () => {
     chooseTool('grab');
     select(['box']);
-    pressOn(at(590, 390), at(100, 100), 1, false);
-    moveTo([at(590, 390)], at(90, 80), false);
+    pressOn(at(590, 395), at(590, 395), 1, false);
+    expect(session().selection).toEqual([]);
+    moveTo([at(630, 415)], at(630, 415), false);
     releaseAll();
     expect(session().selection).toEqual([]);
-    expect(session().camera).toMatchObject({ mode: 'free', x: 10, y: 20 });
-    expect(markAt(at(590, 390), 1)).toBeUndefined();
+    expect(session().marquee).toBeNull();
+    pressOn(at(308, 88), at(308, 88), 1, false);
+    moveTo([at(412, 236)], at(412, 236), false);
+    expect(session().marquee).toEqual({ x: 308, y: 88, width: 104, height: 148 });
+    releaseAll();
+    expect(session().selection).toContain('box2');
+    expect(session().selection).not.toContain('box');
   });
 
   test('panning goes on from where it was', () => {

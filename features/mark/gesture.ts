@@ -1,14 +1,16 @@
 import type { Point } from '@/core/geometry/point';
 import { pullGrip, alongRatio, type Grip, isGrip } from '@/core/geometry/resize';
 import { snapDirection } from '@/core/geometry/point';
-import type { Rect } from '@/core/geometry/rect';
+import { bottom, contains, rectFromPoints, right, type Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import {
   addMark,
-  beginText,
+  beginWords,
+  madeBy,
   makeMark,
   markById,
+  opensAtOnce,
   replaceMarks,
   select,
   selectedMarks,
@@ -16,6 +18,8 @@ import {
   setShape,
 } from './actions';
 import { pan } from './camera';
+import { addCorner, closeCorners } from './corners';
+import { erase, pickColour } from './handTools';
 import { session, update } from './session';
 
 /** What the pointer is doing between down and up. */
@@ -24,6 +28,9 @@ type Gesture =
   | { kind: 'move'; start: Point; marks: Mark[] }
   | { kind: 'handle'; mark: Mark; handle: string }
   | { kind: 'pan'; last: Point }
+  | { kind: 'frame'; start: Point; adds: readonly string[] }
+  | { kind: 'erase'; gone: Set<string> }
+  | { kind: 'measure'; start: Point }
   | { kind: 'shape'; index: number }
   | { kind: 'crop'; grip: Grip | 'move'; start: Rect; from: Point };
 
@@ -48,8 +55,8 @@ export function pressOn(at: StrokePoint, screen: Point, scale: number, adds: boo
   if (tool === 'grab') {
     const mark = markAt(at, scale);
     if (!mark) {
-      select([]);
-      gesture = { kind: 'pan', last: screen };
+      if (!adds) select([]);
+      gesture = { kind: 'frame', start: at, adds: adds ? selection : [] };
       return;
     }
     const chosen = selection.includes(mark.id)
@@ -63,12 +70,30 @@ export function pressOn(at: StrokePoint, screen: Point, scale: number, adds: boo
     gesture = { kind: 'move', start: at, marks: selectedMarks().filter((m) => !m.locked) };
     return;
   }
+  if (tool === 'eraser') {
+    gesture = { kind: 'erase', gone: new Set() };
+    rub(gesture, at, scale);
+    return;
+  }
+  if (tool === 'measure') {
+    gesture = { kind: 'measure', start: round(at) };
+    update({ measured: null });
+    return;
+  }
+  if (tool === 'colour') {
+    void pickColour(at);
+    return;
+  }
   const under = tool === 'text' ? markAt(at, scale) : undefined;
   if (under?.kind === 'text') {
-    beginText(under, false);
+    beginWords(under, false);
     return;
   }
   select([]);
+  if (madeBy(tool) === 'points') {
+    addCorner(tool, round(at), scale);
+    return;
+  }
   gesture = { kind: 'draw', tool, path: [at], id: makeMark(tool, [at]).id };
 }
 
@@ -90,7 +115,12 @@ export function startPan(screen: Point): void {
 }
 
 /** The pointer moves while down. `keep`: Shift. */
-export function moveTo(points: readonly StrokePoint[], screen: Point, keep: boolean): void {
+export function moveTo(
+  points: readonly StrokePoint[],
+  screen: Point,
+  keep: boolean,
+  scale = 1,
+): void {
   const at = points.at(-1);
   if (!gesture || !at) return;
   switch (gesture.kind) {
@@ -108,6 +138,17 @@ export function moveTo(points: readonly StrokePoint[], screen: Point, keep: bool
       update({ live: [kindOf(mark).pull(mark, handle, round(at), keep, { shaper })] });
       return;
     }
+    case 'frame':
+      surroundMarks(gesture, at);
+      return;
+    case 'erase':
+      for (const point of points) rub(gesture, point, scale);
+      return;
+    case 'measure':
+      update({
+        measured: [gesture.start, keep ? snapDirection(gesture.start, at, 15) : round(at)],
+      });
+      return;
     case 'pan':
       update({
         camera: pan(session().camera, screen.x - gesture.last.x, screen.y - gesture.last.y),
@@ -141,10 +182,9 @@ function drawn(
   points: readonly StrokePoint[],
   keep: boolean,
 ): Mark {
-  const kind = kindOf(g.tool);
   const [first] = g.path;
   const at = points.at(-1);
-  if (kind.made === 'stroke') {
+  if (madeBy(g.tool) === 'stroke') {
     g.path.push(...points);
     return makeMark(g.tool, g.path, g.id);
   }
@@ -176,13 +216,15 @@ export function releaseAll(): void {
   if (ended.kind === 'draw') finishDrawing(ended, live[0]);
   else if (ended.kind === 'move' && live.length) replaceMarks(live, 'Move');
   else if (ended.kind === 'handle' && live.length) replaceMarks(live, 'Reshape');
+  else if (ended.kind === 'erase') erase(ended.gone);
+  else if (ended.kind === 'frame') update({ marquee: null });
 }
 
 function finishDrawing(g: Extract<Gesture, { kind: 'draw' }>, live: Mark | undefined): void {
   const kind = kindOf(g.tool);
   const mark = live ?? makeMark(g.tool, g.path, g.id);
-  if (mark.kind === 'text') {
-    beginText(mark, true);
+  if (opensAtOnce(mark)) {
+    beginWords(mark, true);
     return;
   }
   if (kind.tooSmall(mark)) update({ live: [] });
@@ -194,12 +236,60 @@ export function abandon(): void {
   const { cropping } = session();
   if (gesture?.kind === 'crop' && cropping) setCropping(gesture.start);
   gesture = null;
-  update({ live: [] });
+  update({ live: [], corners: [], marquee: null });
 }
 
-/** A double click on a text opens it. */
+/** A double click closes a polygon, and opens what holds words. */
 export function openUnder(at: Point, scale: number): void {
-  const mark = markAt(at, scale);
+  if (closeCorners()) return;
+  const mark = wordsAt(at, scale);
   const stored = mark && markById(mark.id);
-  if (stored?.kind === 'text') beginText(stored, false);
+  if (stored) beginWords(stored, false);
+}
+
+/** Under a place a mark that holds words; into an empty box or oval one may type anywhere. */
+function wordsAt(at: Point, scale: number): Mark | undefined {
+  const hit = markAt(at, scale);
+  if (hit) return kindOf(hit).words ? hit : undefined;
+  const { history, shaper } = session();
+  return history.document.marks.findLast(
+    (mark) =>
+      (mark.kind === 'box' || mark.kind === 'oval') &&
+      !mark.off &&
+      !mark.locked &&
+      contains(kindOf(mark).bounds(mark, { shaper }), at),
+  );
+}
+
+/** Selects every mark that lies wholly inside the frame drawn so far. */
+function surroundMarks(g: Extract<Gesture, { kind: 'frame' }>, at: Point): void {
+  const marquee = rectFromPoints(g.start, at);
+  const { history, shaper } = session();
+  const inside = history.document.marks.filter((mark) => {
+    const r = kindOf(mark).bounds(mark, { shaper });
+    return (
+      !mark.off &&
+      !mark.locked &&
+      r.x >= marquee.x &&
+      r.y >= marquee.y &&
+      right(r) <= right(marquee) &&
+      bottom(r) <= bottom(marquee)
+    );
+  });
+  update({ marquee, selection: [...new Set([...g.adds, ...inside.map((mark) => mark.id)])] });
+}
+
+/** Marks the eraser touches look gone at once; they go when the pointer comes up, in one step. */
+function rub(g: Extract<Gesture, { kind: 'erase' }>, at: Point, scale: number): void {
+  const { history, shaper } = session();
+  const under = history.document.marks.findLast(
+    (mark) =>
+      !g.gone.has(mark.id) &&
+      !mark.off &&
+      !mark.locked &&
+      kindOf(mark).hit(mark, at, TOUCH / scale, { shaper }),
+  );
+  if (!under) return;
+  g.gone.add(under.id);
+  update({ live: [...session().live, { ...under, off: true }] });
 }

@@ -2,13 +2,17 @@ import type { ViewShape } from '@/core/contracts/shapes';
 import type { Rect } from '@/core/geometry/rect';
 import type { PaintTools } from '@/core/marks/contract';
 import { kindOf, type Mark } from '@/core/marks/registry';
-import { paintMark } from '@/core/paint/painter';
+import { paintMark } from '@/core/paint/paintMark';
+import { PaintScene } from '@/core/paint/scene';
+import type { Surface } from '@/core/paint/surface';
 import { traceView } from '@/core/shot/viewShape';
 import type { Camera } from './camera';
 
 /** What is to be seen. */
 export interface Sight {
   picture: ImageBitmap;
+  /** Draws it; the same function for the same picture. */
+  drawFrame: (surface: Surface) => void;
   marks: readonly Mark[];
   /** The part of the frame that is shown; nothing is painted outside. */
   view: Rect;
@@ -45,14 +49,15 @@ export class LivePaint {
 
   /** Paints the sight onto `target`, the live marks in place of their stored selves. */
   paint(target: CanvasRenderingContext2D, sight: Sight, live: readonly Mark[]): void {
-    this.prepare(sight);
+    const scene = sceneOf(sight, live);
+    this.prepare(sight, scene);
     target.save();
     target.setTransform(1, 0, 0, 1, 0, 0);
     if (this.below) target.drawImage(this.below, 0, 0);
     target.restore();
     target.save();
     enter(target, sight);
-    for (const mark of live) paintMark(target, mark, sight.tools);
+    for (const mark of live) paintMark(target, mark, sight.tools, scene);
     target.restore();
     target.save();
     target.setTransform(1, 0, 0, 1, 0, 0);
@@ -63,12 +68,12 @@ export class LivePaint {
     target.restore();
   }
 
-  private prepare(sight: Sight): void {
+  private prepare(sight: Sight, scene: PaintScene): void {
     const { last } = this;
     this.last = sight;
     if (last && this.below && sameLook(last, sight)) {
       if (last.marks === sight.marks) return;
-      if (this.addOnTop(last.marks, sight)) return;
+      if (this.addOnTop(last.marks, sight, scene)) return;
     }
     const at = sight.active === null ? -1 : sight.marks.findIndex((m) => m.id === sight.active);
     const cut = at < 0 ? sight.marks.length : at;
@@ -76,21 +81,41 @@ export class LivePaint {
     const surface = context(this.below);
     enter(surface, sight);
     drawFrame(surface, sight);
-    for (const mark of sight.marks.slice(0, cut)) paintMark(surface, mark, sight.tools);
-    this.above = sheetsAbove(sight, sight.marks.slice(cut + 1));
+    scene.drawHidden(surface, sight.active === null ? {} : { except: sight.active });
+    for (const mark of sight.marks.slice(0, cut)) paintMark(surface, mark, sight.tools, scene);
+    this.above = sheetsAbove(sight, sight.marks.slice(cut + 1), scene);
   }
 
   /** When marks were only added, paints just these onto the sheet that is there. */
-  private addOnTop(before: readonly Mark[], sight: Sight): boolean {
+  private addOnTop(before: readonly Mark[], sight: Sight, scene: PaintScene): boolean {
     if (sight.active !== null || !this.below || sight.marks.length <= before.length) return false;
     if (before.some((mark, i) => sight.marks[i] !== mark)) return false;
+    const added = sight.marks.slice(before.length);
+    // What is hidden shows in everything that lies below it, and in other hidden areas.
+    if (added.some((mark) => kindOf(mark).hide)) return false;
     const surface = context(this.below);
     surface.save();
     enter(surface, sight);
-    for (const mark of sight.marks.slice(before.length)) paintMark(surface, mark, sight.tools);
+    for (const mark of added) paintMark(surface, mark, sight.tools, scene);
     surface.restore();
     return true;
   }
+}
+
+/** The scene as it is seen: live marks in place of their stored selves. */
+function sceneOf({ marks, view, shape, drawFrame: draw, tools }: Sight, live: readonly Mark[]) {
+  const now = new Map(live.map((mark) => [mark.id, mark]));
+  const known = new Set(marks.map(({ id }) => id));
+  const shown = [
+    ...marks.map((mark) => now.get(mark.id) ?? mark),
+    ...live.filter(({ id }) => !known.has(id)),
+  ];
+  return new PaintScene({
+    marks: shown,
+    view: shape ? { crop: view, shape } : { crop: view },
+    drawFrame: draw,
+    tools,
+  });
 }
 
 function sameLook(a: Sight, b: Sight): boolean {
@@ -138,7 +163,7 @@ function drawFrame(surface: CanvasRenderingContext2D, { picture, camera, fine }:
 }
 
 /** What lies above, in runs of the same blending: a multiplying run must multiply as a whole. */
-function sheetsAbove(sight: Sight, marks: readonly Mark[]): Sheet[] {
+function sheetsAbove(sight: Sight, marks: readonly Mark[], scene: PaintScene): Sheet[] {
   const sheets: Sheet[] = [];
   for (const mark of marks) {
     const blend = kindOf(mark).blend === 'multiply' ? 'multiply' : 'source-over';
@@ -148,7 +173,7 @@ function sheetsAbove(sight: Sight, marks: readonly Mark[]): Sheet[] {
       sheets.push(sheet);
       enter(context(sheet.canvas), sight);
     }
-    paintMark(context(sheet.canvas), mark, sight.tools);
+    paintMark(context(sheet.canvas), mark, sight.tools, scene);
   }
   return sheets;
 }

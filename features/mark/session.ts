@@ -2,13 +2,16 @@ import { create } from 'zustand';
 import type { ShotDocument } from '@/core/contracts/document';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { Shot } from '@/core/contracts/shot';
+import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
 import type { Mark, MarkName } from '@/core/marks/registry';
 import type { Shaper } from '@/core/paint/shaper';
 import { startHistory, type History } from '@/core/shot/history';
 import type { Camera } from './camera';
 
-export type Tool = 'grab' | 'crop' | MarkName;
+/** Tools that make no mark. */
+export type HandTool = 'grab' | 'crop' | 'eraser' | 'measure' | 'colour';
+export type Tool = HandTool | MarkName;
 
 /** Where the shown version is: in this browser only, on its way, or on the server. */
 export type StoredState =
@@ -31,6 +34,14 @@ export interface Session {
   tool: Tool;
   /** The text that is typed into; painted by its field meanwhile. */
   editing: string | null;
+  /** Corners clicked so far of a mark that is made by several clicks. */
+  corners: readonly Point[];
+  /** The frame that is drawn around marks to select them. */
+  marquee: Rect | null;
+  /** What is measured now, from one place to another. */
+  measured: readonly [Point, Point] | null;
+  /** The colour picked last. */
+  picked: string | null;
   /** The view while Crop is in hand. */
   cropping: Rect | null;
   camera: Camera;
@@ -57,6 +68,10 @@ export function openSession(opened: Opened): void {
       selection: [],
       tool: 'arrow',
       editing: null,
+      corners: [],
+      marquee: null,
+      measured: null,
+      picked: null,
       cropping: null,
       camera: { mode: 'fit', scale: 1, x: 0, y: 0 },
       stored: { name: 'stored', at: null },

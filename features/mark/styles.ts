@@ -15,14 +15,18 @@ function remembered(): Styles {
       .record(z.string(), z.unknown())
       .parse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
     for (const name of markNames) {
-      const style = styleSchema.safeParse(read[name]);
-      if (style.success) styles[name] = style.data;
+      const style = styleSchema.partial().safeParse(read[name]);
+      if (style.success) styles[name] = { ...firstStyles[name], ...defined(style.data) };
     }
   } catch {
     // Somebody else's or an older value: the first styles serve.
   }
   return styles;
 }
+
+/** A newer Rezzik has settings that an older one did not store. */
+const defined = (style: object): object =>
+  Object.fromEntries(Object.entries(style).filter(([, value]) => value !== undefined));
 
 export const useStyles = create<Styles>(remembered);
 

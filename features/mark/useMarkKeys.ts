@@ -13,6 +13,7 @@ import {
   undo,
 } from './actions';
 import { zoomTo } from './camera';
+import { closeCorners, takeCornerBack } from './corners';
 import { abandon, gestureGoesOn } from './gesture';
 import { usePointer } from './pointerStore';
 import { session, update } from './session';
@@ -23,7 +24,9 @@ export function useMarkKeys(): void {
   useAction('mark.redo', redo);
   useKey('mod+shift+z', redo);
   useAction('mark.duplicate', duplicateSelected);
-  useAction('mark.delete', deleteSelected);
+  useAction('mark.delete', () => {
+    if (!takeCornerBack()) deleteSelected();
+  });
   useKey(
     'arrowleft,arrowright,arrowup,arrowdown,shift+arrowleft,shift+arrowright,shift+arrowup,shift+arrowdown',
     (event) => {
@@ -38,6 +41,7 @@ export function useMarkKeys(): void {
   useAction('mark.further', () => zoom((scale) => scale / 1.5));
   useKey('enter', () => {
     if (session().tool === 'crop') endCrop(true);
+    else closeCorners();
   });
   useKey('escape', escape);
 }
@@ -49,9 +53,10 @@ function zoom(next: (scale: number) => number): void {
 
 /** One step out: of the drag, of Crop, of the selection, of the tool. */
 function escape(): void {
-  const { tool, selection, live } = session();
-  if (gestureGoesOn() || live.length) abandon();
+  const { tool, selection, live, corners, measured } = session();
+  if (gestureGoesOn() || live.length || corners.length) abandon();
   else if (tool === 'crop') endCrop(false);
+  else if (measured) update({ measured: null });
   else if (selection.length) select([]);
   else chooseTool('grab');
 }

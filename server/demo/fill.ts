@@ -1,3 +1,4 @@
+import { markSchema } from '@/core/marks/registry';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import { createCanvas } from '@napi-rs/canvas';
@@ -87,7 +88,7 @@ async function storeScene(id: string, scene: Scene, index: number, now: Date): P
   const document: ShotDocument = {
     version: DOCUMENT_VERSION,
     view: { crop: scene.crop ?? { x: 0, y: 0, width: part.width, height: part.height } },
-    marks: scene.marks ?? [],
+    marks: (scene.marks ?? []).map((mark) => markSchema.parse(mark)),
   };
   await storeShot({
     id,

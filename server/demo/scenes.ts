@@ -1,4 +1,4 @@
-import type { Mark } from '@/core/marks/registry';
+import type { MarkInput } from '@/core/marks/registry';
 import type { Rect } from '@/core/geometry/rect';
 
 /** One shot of the demo: what was on the desk, what was chosen and what was said about it. */
@@ -10,7 +10,7 @@ export interface Scene {
   /** Done on the desk before taking: hot areas by name. */
   clicks?: ['click' | 'hover' | 'rest', string][];
   crop?: Rect;
-  marks?: Mark[];
+  marks?: MarkInput[];
   keep?: ('Guides' | 'Faults' | 'Records' | 'Web')[];
 }
 
@@ -24,7 +24,7 @@ const arrow = (
   from: [number, number],
   to: [number, number],
   bend: [number, number] | null = null,
-): Mark => ({
+): MarkInput => ({
   id,
   kind: 'arrow',
   from: { x: from[0], y: from[1] },
@@ -36,7 +36,7 @@ const arrow = (
   dashed: false,
 });
 
-const text = (id: string, x: number, y: number, words: string, textSize = 22): Mark => ({
+const text = (id: string, x: number, y: number, words: string, textSize = 22): MarkInput => ({
   id,
   kind: 'text',
   x,
@@ -49,7 +49,7 @@ const text = (id: string, x: number, y: number, words: string, textSize = 22): M
   plate: '#FFFFFF',
 });
 
-const box = (id: string, r: Rect, colour = VERMILLION): Mark => ({
+const box = (id: string, r: Rect, colour = VERMILLION): MarkInput => ({
   id,
   kind: 'box',
   ...r,
@@ -61,7 +61,7 @@ const box = (id: string, r: Rect, colour = VERMILLION): Mark => ({
   corner: 6,
 });
 
-const oval = (id: string, r: Rect, colour = BLUE): Mark => ({
+const oval = (id: string, r: Rect, colour = BLUE): MarkInput => ({
   id,
   kind: 'oval',
   ...r,
@@ -72,7 +72,7 @@ const oval = (id: string, r: Rect, colour = BLUE): Mark => ({
   dashed: false,
 });
 
-const highlight = (id: string, x: number, y: number, length: number): Mark => ({
+const highlight = (id: string, x: number, y: number, length: number): MarkInput => ({
   id,
   kind: 'highlighter',
   points: [
@@ -83,7 +83,7 @@ const highlight = (id: string, x: number, y: number, length: number): Mark => ({
   thickness: 24,
 });
 
-const pen = (id: string, points: [number, number][]): Mark => ({
+const pen = (id: string, points: [number, number][]): MarkInput => ({
   id,
   kind: 'pen',
   tip: 'felt',

@@ -1,6 +1,7 @@
-import { createCanvas, ImageData } from '@napi-rs/canvas';
+import { createCanvas, ImageData, type Canvas } from '@napi-rs/canvas';
 import sharp from 'sharp';
 import type { ShotDocument } from '@/core/contracts/document';
+import type { Sheet } from '@/core/marks/contract';
 import { paintShot } from '@/core/paint/painter';
 import type { RgbaPixels } from '@/core/raster/pixels';
 import type { Shaper } from '@/core/paint/shaper';
@@ -15,10 +16,23 @@ export interface Pixels {
 }
 
 /** Pixels as a canvas that another can draw. */
-export function bitmap({ data, width, height }: RgbaPixels): unknown {
+export function bitmap({ data, width, height }: RgbaPixels): Canvas {
   const canvas = createCanvas(width, height);
   canvas.getContext('2d').putImageData(new ImageData(data, width, height), 0, 0);
   return canvas;
+}
+
+/** A canvas whose pixels can be read. */
+export function sheet(width: number, height: number): Sheet {
+  const surface = createCanvas(width, height).getContext('2d');
+  return {
+    surface,
+    read: () => ({
+      data: new Uint8ClampedArray(surface.getImageData(0, 0, width, height).data),
+      width,
+      height,
+    }),
+  };
 }
 
 /** Paints a shot as it leaves: the view of the frame with its marks, and nothing else. */
@@ -34,13 +48,14 @@ export async function flatten(
     .toBuffer({ resolveWithObject: true });
   const canvas = createCanvas(crop.width, crop.height);
   const surface = canvas.getContext('2d');
-  const pixels = new ImageData(
-    new Uint8ClampedArray(data.buffer, data.byteOffset, data.length),
-    crop.width,
-    crop.height,
+  const cut = bitmap({
+    data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length),
+    width: crop.width,
+    height: crop.height,
+  });
+  paintShot(surface, document, { shaper, bitmap, sheet }, (to) =>
+    to.drawImage(cut, crop.x, crop.y),
   );
-  // putImageData knows no transform: the cut-out pixels start at the canvas's own corner.
-  paintShot(surface, document, { shaper, bitmap }, () => surface.putImageData(pixels, 0, 0));
   const { data: painted } = surface.getImageData(0, 0, crop.width, crop.height);
   // Marks cover or multiply, and neither lets anything through; a free shape does.
   return {

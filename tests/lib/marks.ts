@@ -1,13 +1,13 @@
 import { toBase64 } from '@/core/raster/base64';
-import type { Mark } from '@/core/marks/registry';
+import { stampNames } from '@/core/marks/stamp/names';
+import { markSchema, type Mark, type MarkInput } from '@/core/marks/registry';
 
 /** 8 × 8 pixels of changing colour and opacity. */
 const gradient = toBase64(
   Array.from({ length: 64 }, (_, i) => [i * 4, 255 - i * 2, 90, 70 + i * 2]).flat(),
 );
 
-/** One mark of every kind and of every setting that paints differently. */
-export const everyMark: readonly Mark[] = [
+const written: readonly MarkInput[] = [
   {
     id: 'arrow',
     kind: 'arrow',
@@ -196,4 +196,192 @@ export const everyMark: readonly Mark[] = [
     hotSpot: { x: 0, y: 0 },
     pixels: { width: 8, height: 8, rgba: gradient },
   },
+  {
+    id: 'arrow4',
+    kind: 'arrow',
+    from: { x: 40, y: 390 },
+    to: { x: 240, y: 350 },
+    bend: { x: 10, y: 24 },
+    colour: '#CC79A7',
+    thickness: 12,
+    heads: 'end',
+    headShape: 'open',
+    taper: true,
+  },
+  {
+    id: 'line2',
+    kind: 'line',
+    from: { x: 260, y: 395 },
+    to: { x: 400, y: 370 },
+    colour: '#0072B2',
+    thickness: 5,
+    heads: 'both',
+    headShape: 'dot',
+  },
+  ...(['nib', 'chalk', 'speckle'] as const).map((tip, i): MarkInput => ({
+    id: tip,
+    kind: 'pen',
+    tip,
+    points: Array.from({ length: 12 }, (_, k) => [
+      60 + k * 14.3,
+      210 + i * 45 + Math.sin(k) * 16,
+      k / 12,
+    ]),
+    colour: '#009E73',
+    thickness: 14,
+  })),
+  {
+    id: 'straight',
+    kind: 'highlighter',
+    points: [
+      [60, 110, 0.5],
+      [260, 110, 0.5],
+    ],
+    colour: '#F0E442',
+    thickness: 22,
+  },
+  {
+    id: 'polygon',
+    kind: 'polygon',
+    points: [
+      [460, 30],
+      [560, 60.5],
+      [540, 140],
+      [470, 120],
+    ],
+    colour: '#000000',
+    outline: 3,
+    fill: '#F0E442',
+    fillOpacity: 0.4,
+  },
+  { id: 'number', kind: 'number', at: { x: 80, y: 80 }, value: 7, colour: '#D55E00' },
+  {
+    id: 'number2',
+    kind: 'number',
+    at: { x: 180, y: 180.5 },
+    target: { x: 120, y: 240 },
+    value: 28,
+    counting: 'roman',
+    colour: '#0072B2',
+    rim: null,
+    size: 54,
+    caption: 'Pond edge',
+  },
+  {
+    id: 'dim',
+    kind: 'dim',
+    bright: [
+      { x: 60, y: 50, width: 200, height: 100, hole: 'box' },
+      { x: 200.5, y: 90, width: 160, height: 120, hole: 'oval' },
+    ],
+    dimming: 0.6,
+  },
+  {
+    id: 'dim2',
+    kind: 'dim',
+    bright: [{ x: 160, y: 120, width: 200, height: 120, hole: 'oval' }],
+    dimming: 0.8,
+    softness: 30,
+  },
+  {
+    id: 'closeUp',
+    kind: 'closeUp',
+    source: { x: 100, y: 60, width: 60, height: 40 },
+    at: { x: 420, y: 240 },
+    zoom: 3,
+    colour: '#D55E00',
+  },
+  {
+    id: 'closeUp2',
+    kind: 'closeUp',
+    source: { x: 200, y: 150, width: 50.5, height: 40 },
+    at: { x: 225, y: 170 },
+    zoom: 2.5,
+    hole: 'box',
+    sharp: true,
+    colour: '#0072B2',
+    outline: 2,
+  },
+  ...(
+    [
+      ['callout', { x: 120, y: 340 }],
+      ['callout2', { x: 40, y: 150 }],
+      ['callout3', { x: 560, y: 180 }],
+      ['callout4', { x: 300, y: 40 }],
+    ] as const
+  ).map(([id, tip]): MarkInput => ({
+    id,
+    kind: 'callout',
+    x: 200,
+    y: 140,
+    width: 180,
+    height: 80,
+    tip,
+    colour: '#0072B2',
+    outline: 3,
+    text: 'Not here, but beside it',
+    textSize: 18,
+    face: 'hand',
+    align: 'centre',
+  })),
+  ...stampNames.map((stamp, i): MarkInput => ({
+    id: `stamp-${stamp}`,
+    kind: 'stamp',
+    stamp,
+    x: 50 + (i % 7) * 70,
+    y: 40 + Math.floor(i / 7) * 70,
+    width: 48,
+    height: 48,
+    colour: i % 2 ? '#009E73' : '#D55E00',
+    text: stamp === 'key' ? 'Ctrl' : '',
+  })),
+  {
+    id: 'words',
+    kind: 'oval',
+    x: 120,
+    y: 100,
+    width: 240,
+    height: 140,
+    colour: '#0072B2',
+    outline: 3,
+    text: 'Words inside, wrapped',
+    align: 'centre',
+    face: 'display',
+    bold: true,
+  },
+  {
+    id: 'scripts',
+    kind: 'text',
+    x: 60,
+    y: 60,
+    width: 300,
+    text: 'Привет Ωμέγα नमस्ते\nשלום 12 abc مرحبا\nสวัสดี →',
+    colour: '#1C2B2A',
+    align: 'end',
+    lineSpacing: 1.6,
+    padding: 1,
+    plate: '#F0E442',
+  },
+  { id: 'blur', kind: 'blur', x: 80.5, y: 60, width: 200, height: 60, strength: 12 },
+  { id: 'blocks', kind: 'blocks', x: 120, y: 160, width: 180, height: 70, area: 'oval' },
+  { id: 'cover', kind: 'cover', x: 60, y: 260, width: 120, height: 30.5, colour: '#000000' },
+  { id: 'across', kind: 'paintOut', x: 240, y: 60, width: 160, height: 50, colour: '#FFFFFF' },
+  {
+    id: 'free',
+    kind: 'blur',
+    x: 300,
+    y: 200,
+    width: 160,
+    height: 120,
+    area: 'free',
+    points: [
+      [300, 200],
+      [460, 240],
+      [420, 320],
+      [310, 300],
+    ],
+  },
 ];
+
+/** One mark of every kind and of every setting that paints differently. */
+export const everyMark: readonly Mark[] = written.map((mark) => markSchema.parse(mark));

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { baseShape } from '../base';
-import type { MarkKind } from '../contract';
+import { baseShape, pick } from '../base';
+import type { MarkKind, StrokePoint } from '../contract';
 import { strokeKind } from '../shared/strokeKind';
 import { smoothPath, storedPoints, strokeShape } from '../shared/strokeMark';
 
@@ -8,8 +8,19 @@ export const highlighterSchema = z.strictObject({
   ...baseShape,
   kind: z.literal('highlighter'),
   ...strokeShape,
+  /** Drawn along a line of text. */
+  straight: z.boolean().default(false),
 });
 export type HighlighterMark = z.infer<typeof highlighterSchema>;
+
+const settings = ['colour', 'thickness', 'straight'] as const;
+
+/** Along a line of text: from where it begins straight to under where it ends. */
+function straightened(path: readonly StrokePoint[]): StrokePoint[] {
+  const [first] = path;
+  const last = path.at(-1);
+  return first && last && path.length > 1 ? [first, { ...last, y: first.y }] : [...path];
+}
 
 /**
  * Tints what is below by multiplying the colours (W3C Compositing and Blending Level 1, §10.1):
@@ -22,13 +33,16 @@ export const highlighter: MarkKind<HighlighterMark> = {
   group: 'Draw',
   schema: highlighterSchema,
   blend: 'multiply',
+  settings,
   create: (id, path, style) => ({
     id,
     kind: 'highlighter',
-    points: storedPoints(path),
+    points: storedPoints(style.straight ? straightened(path) : path),
     colour: style.colour,
     thickness: style.thickness,
+    straight: style.straight,
   }),
+  styleOf: (mark) => pick(mark, settings),
   paint(surface, mark) {
     const [first] = mark.points;
     surface.save();

@@ -3,13 +3,28 @@ import { centre } from '../../geometry/rect';
 import { ovalPath } from '../../paint/paths';
 import { baseShape, pick } from '../base';
 import type { MarkKind } from '../contract';
+import { enclosedWords, wordsColour, wordsFromStyle, wordsRect } from '../shared/enclosed';
 import { rectKind } from '../shared/rectKind';
 import { paintEnclosing, rectFromPath, rectShape, rectStyle } from '../shared/rectMark';
+import { paintWordsIn, wordsShape } from '../shared/words';
 
-export const ovalSchema = z.strictObject({ ...baseShape, kind: z.literal('oval'), ...rectShape });
+export const ovalSchema = z.strictObject({
+  ...baseShape,
+  kind: z.literal('oval'),
+  ...rectShape,
+  ...wordsShape,
+});
 export type OvalMark = z.infer<typeof ovalSchema>;
 
-const settings = ['colour', 'outline', 'fill', 'fillOpacity', 'dashed'] as const;
+const settings = [
+  'colour',
+  'outline',
+  'fill',
+  'fillOpacity',
+  'dashed',
+  'textSize',
+  'bold',
+] as const;
 
 export const oval: MarkKind<OvalMark> = {
   ...rectKind<OvalMark>(),
@@ -17,7 +32,13 @@ export const oval: MarkKind<OvalMark> = {
   label: 'Oval',
   schema: ovalSchema,
   settings,
-  create: (id, path, style) => ({ id, kind: 'oval', ...rectFromPath(path), ...rectStyle(style) }),
+  create: (id, path, style) => ({
+    id,
+    kind: 'oval',
+    ...rectFromPath(path),
+    ...rectStyle(style),
+    ...wordsFromStyle(style),
+  }),
   hit(mark, at, tolerance) {
     const c = centre(mark);
     /** (x/a)² + (y/b)²: below 1 inside the oval whose half axes are grown by `by`. */
@@ -28,8 +49,12 @@ export const oval: MarkKind<OvalMark> = {
       return ((at.x - c.x) / a) ** 2 + ((at.y - c.y) / b) ** 2;
     };
     const reach = mark.outline / 2 + tolerance;
-    return level(reach) <= 1 && (mark.fill !== null || level(-reach) >= 1);
+    return level(reach) <= 1 && (mark.fill !== null || mark.text !== '' || level(-reach) >= 1);
   },
   styleOf: (mark) => pick(mark, settings),
-  paint: (surface, mark) => paintEnclosing(surface, mark, () => ovalPath(surface, mark)),
+  paint(surface, mark, tools) {
+    paintEnclosing(surface, mark, () => ovalPath(surface, mark));
+    paintWordsIn(surface, mark, wordsRect(mark, 0.7071), wordsColour(mark), tools);
+  },
+  words: enclosedWords(0.7071),
 };

@@ -1,19 +1,23 @@
 import { z } from 'zod';
-import { ovalPath } from '../../paint/paths';
-import { baseShape } from '../base';
+import { inflate } from '../../geometry/rect';
+import { applyStyle, baseShape, pick } from '../base';
 import type { MarkKind } from '../contract';
+import { tips } from '../names';
 import { strokeKind } from '../shared/strokeKind';
-import { smoothPath, storedPoints, strokeShape } from '../shared/strokeMark';
+import { storedPoints, strokeExtent, strokeShape } from '../shared/strokeMark';
+import { paintTip } from './tips';
 
 export const penSchema = z.strictObject({
   ...baseShape,
   kind: z.literal('pen'),
-  tip: z.literal('felt'),
+  tip: z.enum(tips),
   ...strokeShape,
 });
 export type PenMark = z.infer<typeof penSchema>;
 
-/** The felt pen: an even line with round ends; a tap leaves a dot. */
+const settings = ['tip', 'colour', 'thickness'] as const;
+
+/** A stroke by hand, stored as its points, so that tip and thickness can be changed at any time. */
 export const pen: MarkKind<PenMark> = {
   ...strokeKind<PenMark>(),
   kind: 'pen',
@@ -21,30 +25,18 @@ export const pen: MarkKind<PenMark> = {
   group: 'Draw',
   schema: penSchema,
   blend: 'normal',
+  settings,
   create: (id, path, style) => ({
     id,
     kind: 'pen',
-    tip: 'felt',
+    tip: style.tip,
     points: storedPoints(path),
     colour: style.colour,
     thickness: style.thickness,
   }),
-  paint(surface, mark) {
-    const [first] = mark.points;
-    surface.beginPath();
-    if (mark.points.length === 1 && first) {
-      const r = mark.thickness / 2;
-      ovalPath(surface, { x: first[0] - r, y: first[1] - r, width: 2 * r, height: 2 * r });
-      surface.fillStyle = mark.colour;
-      surface.fill();
-      return;
-    }
-    surface.strokeStyle = mark.colour;
-    surface.lineWidth = mark.thickness;
-    surface.lineCap = 'round';
-    surface.lineJoin = 'round';
-    smoothPath(surface, mark.points);
-    surface.stroke();
-  },
-  describe: (mark) => `felt, ${mark.thickness} px`,
+  bounds: (mark) => inflate(strokeExtent(mark), mark.thickness * 0.75 + 2),
+  restyle: applyStyle,
+  styleOf: (mark) => pick(mark, settings),
+  paint: paintTip,
+  describe: (mark) => `${mark.tip}, ${mark.thickness} px`,
 };

@@ -53,7 +53,7 @@ export const piece: MarkKind<PieceMark> = {
   group: 'Point',
   schema: pieceSchema,
   blend: 'normal',
-  made: 'place',
+  made: () => 'place',
   settings: ['pointer'],
   create: (id, path, style) => {
     const at = path[0] ?? { x: 0, y: 0 };

@@ -8,13 +8,13 @@ import {
   bentMarkHit,
   bentNumbers,
   moveBent,
-  paintBent,
   pullBent,
   withBentNumber,
   type BentMark,
 } from './bentMark';
+import { paintBent } from './paintBent';
 
-const settings = ['colour', 'thickness', 'heads', 'dashed'] as const;
+const settings = ['colour', 'thickness', 'heads', 'headShape', 'taper', 'dashed'] as const;
 
 /** A straight mark from the first to the last point of a path. */
 export function bentFromPath(path: readonly StrokePoint[], style: Style): BentMark {
@@ -28,6 +28,8 @@ export function bentFromPath(path: readonly StrokePoint[], style: Style): BentMa
     thickness: style.thickness,
     heads: style.heads,
     dashed: style.dashed,
+    headShape: style.headShape,
+    taper: style.taper,
   };
 }
 
@@ -36,7 +38,7 @@ export const bentKind = <M extends MarkBase & BentMark>() =>
   ({
     group: 'Point',
     blend: 'normal',
-    made: 'drag',
+    made: () => 'drag',
     settings,
     tooSmall: (mark) => distance(mark.from, mark.to) < 4,
     bounds: bentMarkBounds,

@@ -1,18 +1,16 @@
 import { z } from 'zod';
 import {
   bentBounds,
-  cutBent,
   distanceToBent,
   middle,
   outwardAngle,
   sample,
-  control,
   type BentLine,
 } from '../../geometry/bend';
 import { add, distance, midpoint, snapDirection, subtract, type Point } from '../../geometry/point';
 import { inflate, type Rect } from '../../geometry/rect';
-import type { Surface } from '../../paint/surface';
 import { colour, pointSchema, thickness } from '../../contracts/shapes';
+import { headShapes, type HeadShape } from '../names';
 import type { Handle, NumberField } from '../contract';
 
 /** What arrows and lines share. */
@@ -24,6 +22,8 @@ export const bentShape = {
   thickness: thickness,
   heads: z.enum(['none', 'start', 'end', 'both']),
   dashed: z.boolean().default(false),
+  headShape: z.enum(headShapes).default('solid'),
+  taper: z.boolean().default(false),
 };
 
 export interface BentMark extends BentLine {
@@ -31,13 +31,15 @@ export interface BentMark extends BentLine {
   thickness: number;
   heads: 'none' | 'start' | 'end' | 'both';
   dashed: boolean;
+  headShape: HeadShape;
+  taper: boolean;
 }
 
 /** Length of a head along the line, and half its width, for a given thickness. */
 const headLength = (thick: number): number => 8 + 3 * thick;
 const headHalfWidth = (thick: number): number => 4 + 1.35 * thick;
 
-const hasHead = (mark: BentMark, end: 'from' | 'to'): boolean =>
+export const hasHead = (mark: BentMark, end: 'from' | 'to'): boolean =>
   mark.heads === 'both' || mark.heads === (end === 'to' ? 'end' : 'start');
 
 export function bentMarkBounds(mark: BentMark): Rect {
@@ -61,7 +63,7 @@ function onHead(mark: BentMark, end: 'from' | 'to', at: Point, tolerance: number
 }
 
 /** Heads shrink with lines that are too short for them. */
-function headSize(mark: BentMark): { length: number; halfWidth: number } {
+export function headSize(mark: BentMark): { length: number; halfWidth: number } {
   const wanted = headLength(mark.thickness);
   const length = Math.min(wanted, curveLength(mark) * 0.6);
   return { length, halfWidth: (headHalfWidth(mark.thickness) * length) / wanted };
@@ -110,57 +112,6 @@ export function withBentNumber<M extends BentMark>(mark: M, field: string, value
   return { ...mark, bend: bend.x === 0 && bend.y === 0 ? null : bend };
 }
 
-/** Strokes the line, cut back under its heads, and fills the heads. */
-export function paintBent(surface: Surface, mark: BentMark): void {
-  const length = curveLength(mark);
-  if (length === 0) return;
-  const { length: head, halfWidth } = headSize(mark);
-  const cut = (head * 0.7) / length;
-  let shaft: BentLine = { from: mark.from, to: mark.to, bend: mark.bend };
-  if (hasHead(mark, 'to')) shaft = cutBent(shaft, 1 - cut, 'before');
-  if (hasHead(mark, 'from')) {
-    shaft = cutBent(shaft, Math.min(0.9, (head * 0.7) / curveLength(shaft)), 'after');
-  }
-  surface.strokeStyle = mark.colour;
-  surface.fillStyle = mark.colour;
-  surface.lineWidth = mark.thickness;
-  surface.lineCap = mark.dashed || mark.heads === 'both' ? 'butt' : 'round';
-  surface.lineJoin = 'round';
-  surface.setLineDash(mark.dashed ? [mark.thickness * 2.5, mark.thickness * 1.75] : []);
-  const c = control(shaft);
-  surface.beginPath();
-  surface.moveTo(shaft.from.x, shaft.from.y);
-  surface.quadraticCurveTo(c.x, c.y, shaft.to.x, shaft.to.y);
-  surface.stroke();
-  surface.setLineDash([]);
-  for (const end of ['from', 'to'] as const) {
-    if (hasHead(mark, end)) paintHead(surface, mark, end, head, halfWidth);
-  }
-}
-
-function paintHead(
-  surface: Surface,
-  mark: BentMark,
-  end: 'from' | 'to',
-  length: number,
-  halfWidth: number,
-): void {
-  const tip = mark[end];
-  const angle = outwardAngle(mark, end);
-  const along = { x: Math.cos(angle), y: Math.sin(angle) };
-  const place = (back: number, side: number): [number, number] => [
-    tip.x - along.x * back - along.y * side,
-    tip.y - along.y * back + along.x * side,
-  ];
-  surface.beginPath();
-  surface.moveTo(tip.x, tip.y);
-  surface.lineTo(...place(length, halfWidth));
-  surface.lineTo(...place(length * 0.8, 0));
-  surface.lineTo(...place(length, -halfWidth));
-  surface.closePath();
-  surface.fill();
-}
-
-function curveLength(line: BentLine): number {
+export function curveLength(line: BentLine): number {
   return sample(line).reduce((sum, p, i, all) => sum + (i ? distance(p, all[i - 1] ?? p) : 0), 0);
 }

@@ -17,7 +17,7 @@ export const rectKind = <M extends MarkBase & RectMark>() =>
   ({
     group: 'Enclose',
     blend: 'normal',
-    made: 'drag',
+    made: () => 'drag',
     tooSmall: rectTooSmall,
     bounds: rectBounds,
     handles: rectHandles,

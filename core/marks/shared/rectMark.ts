@@ -72,7 +72,11 @@ export function withRectNumber<M extends Rect>(mark: M, field: string, value: nu
 }
 
 /** Fills and outlines the path that `trace` adds. */
-export function paintEnclosing(surface: Surface, mark: RectMark, trace: () => void): void {
+export function paintEnclosing(
+  surface: Surface,
+  mark: Omit<RectMark, keyof Rect>,
+  trace: () => void,
+): void {
   if (mark.fill) {
     surface.save();
     surface.globalAlpha *= mark.fillOpacity;

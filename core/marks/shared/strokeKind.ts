@@ -31,7 +31,7 @@ export function strokeKind<M extends MarkBase & StrokeMark>(): Pick<
   | 'styleOf'
 > {
   return {
-    made: 'stroke',
+    made: () => 'stroke',
     settings,
     tooSmall: () => false,
     bounds: strokeBounds,
@@ -39,7 +39,12 @@ export function strokeKind<M extends MarkBase & StrokeMark>(): Pick<
     handles(mark) {
       const extent = strokeExtent(mark);
       if (extent.width === 0 && extent.height === 0) return [];
-      return grips.map((grip) => ({ id: grip, at: gripPoint(extent, grip), role: 'resize' }));
+      // A side without extent cannot be pulled out of nothing.
+      const useful = grips.filter(
+        (grip) =>
+          (extent.height > 0 || !/[ns]/.test(grip)) && (extent.width > 0 || !/[ew]/.test(grip)),
+      );
+      return useful.map((grip) => ({ id: grip, at: gripPoint(extent, grip), role: 'resize' }));
     },
     pull: (mark, handle, to, keep) =>
       isGrip(handle) ? fitStroke(mark, pullGrip(strokeExtent(mark), handle, to, keep)) : mark,

@@ -3,7 +3,7 @@ import { limits } from '../../contracts/limits';
 import { colour, coordinate, thickness } from '../../contracts/shapes';
 import { sample } from '../../geometry/bend';
 import { distanceToPolyline, midpoint, subtract, type Point } from '../../geometry/point';
-import { inflate, union, type Rect } from '../../geometry/rect';
+import { boundsOf, inflate, type Rect } from '../../geometry/rect';
 import type { Surface } from '../../paint/surface';
 import type { NumberField, StrokePoint } from '../contract';
 
@@ -55,7 +55,7 @@ const curveMiddle = (from: Point, c: Point, to: Point): Point => ({
 });
 
 export function strokeExtent(mark: StrokeMark): Rect {
-  return union(toPoints(mark).map((p) => ({ ...p, width: 0, height: 0 })));
+  return boundsOf(toPoints(mark));
 }
 
 export const strokeBounds = (mark: StrokeMark): Rect =>

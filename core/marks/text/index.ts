@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import { limits } from '../../contracts/limits';
 import { colour, coordinate } from '../../contracts/shapes';
-import { text as storableText } from '../../contracts/text';
 import { contains, inflate, type Rect } from '../../geometry/rect';
 import { roundedPath } from '../../paint/paths';
-import { fillText, layoutText, type TextBlock } from '../../paint/textLayout';
+import { fillText, type TextBlock } from '../../paint/textLayout';
 import { applyStyle, baseShape, pick } from '../base';
 import type { MarkKind, MarkTools } from '../contract';
 import { rectFromPath } from '../shared/rectMark';
+import { layoutWords, shortened, wordSettings, wordsShape } from '../shared/words';
 
 export const textSchema = z.strictObject({
   ...baseShape,
@@ -17,36 +17,29 @@ export const textSchema = z.strictObject({
   y: coordinate,
   /** Lines wrap at this width. */
   width: z.number().min(8).max(limits.coordinate),
-  text: storableText(limits.textLength),
+  ...wordsShape,
   colour,
-  textSize: z.number().min(6).max(400),
-  bold: z.boolean().default(false),
   plate: colour.nullable().default(null),
+  /** Between words and the edge of the plate, in ems. */
+  padding: z.number().min(0).max(3).default(0.4),
 });
 export type TextMark = z.infer<typeof textSchema>;
 
-const settings = ['colour', 'textSize', 'bold', 'plate'] as const;
+const settings = ['colour', ...wordSettings, 'plate', 'padding'] as const;
 
 /** Width of a text that was placed by a click instead of a drag, in ems. */
 const CLICKED_WIDTH = 14;
 
-/** Space between words and the edge of the plate, for a text size. */
-export const platePadding = (textSize: number): number => Math.round(textSize * 0.4);
+const padding = (mark: TextMark): number => Math.round(mark.textSize * mark.padding);
 
-export const textFont = (mark: Pick<TextMark, 'textSize' | 'bold'>) => ({
-  face: 'plain' as const,
-  weight: mark.bold ? (700 as const) : (400 as const),
-  size: mark.textSize,
-});
-
-export const textBlock = (mark: TextMark, { shaper }: MarkTools): TextBlock =>
-  layoutText(shaper, mark.text, textFont(mark), mark.width);
+const textBlock = (mark: TextMark, tools: MarkTools): TextBlock =>
+  layoutWords(mark, tools, mark.width);
 
 /** The plate: around the lines as they are, not the whole width they may take. */
 function plateRect(mark: TextMark, tools: MarkTools): Rect {
   const block = textBlock(mark, tools);
   const words = { x: mark.x, y: mark.y, width: Math.max(block.width, 1), height: block.height };
-  return inflate(words, platePadding(mark.textSize));
+  return inflate(words, padding(mark));
 }
 
 export const text: MarkKind<TextMark> = {
@@ -55,7 +48,7 @@ export const text: MarkKind<TextMark> = {
   group: 'Say',
   schema: textSchema,
   blend: 'normal',
-  made: 'place',
+  made: () => 'place',
   settings,
   create(id, path, style) {
     const dragged = rectFromPath(path);
@@ -68,9 +61,9 @@ export const text: MarkKind<TextMark> = {
       width: wide ? dragged.width : style.textSize * CLICKED_WIDTH,
       text: '',
       colour: style.colour,
-      textSize: style.textSize,
-      bold: style.bold,
+      ...pick(style, wordSettings),
       plate: style.plate,
+      padding: style.padding,
     };
   },
   tooSmall: (mark) => mark.text.trim() === '',
@@ -109,5 +102,18 @@ export const text: MarkKind<TextMark> = {
     }
     fillText(surface, textBlock(mark, tools), mark.x, mark.y, mark.colour);
   },
-  describe: (mark) => mark.text.replace(/\s+/g, ' ').trim().slice(0, 40) || 'empty',
+  words: {
+    read: (mark) => mark.text,
+    write: (mark, text) => ({ ...mark, text }),
+    field: (mark) => ({
+      ...pick(mark, wordSettings),
+      x: mark.x,
+      y: mark.y,
+      width: mark.width,
+      padding: padding(mark),
+      colour: mark.colour,
+      ground: mark.plate,
+    }),
+  },
+  describe: (mark) => shortened(mark.text) || 'empty',
 };

@@ -1,0 +1,26 @@
+import type { Point } from './point';
+
+/** Between two places, in pixels; the angle in degrees clockwise from the x axis, −180 to 180. */
+export interface Measure {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  diagonal: number;
+  angle: number;
+  area: number;
+}
+
+export function measure(from: Point, to: Point): Measure {
+  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  const [width, height] = [Math.abs(dx), Math.abs(dy)];
+  return {
+    x: Math.min(from.x, to.x),
+    y: Math.min(from.y, to.y),
+    width,
+    height,
+    diagonal: Math.hypot(dx, dy),
+    angle: (Math.atan2(dy, dx) * 180) / Math.PI,
+    area: width * height,
+  };
+}

@@ -1,0 +1,132 @@
+import { z } from 'zod';
+import { coordinate, extent } from '../../contracts/shapes';
+import type { Point } from '../../geometry/point';
+import { bottom, contains, inflate, right, union, type Rect } from '../../geometry/rect';
+import { gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
+import { ovalPath } from '../../paint/paths';
+import type { Surface } from '../../paint/surface';
+import { applyStyle, baseShape, pick } from '../base';
+import type { MarkKind } from '../contract';
+import { holes } from '../names';
+import { rectFromPath, rectNumbers } from '../shared/rectMark';
+
+const holeSchema = z.strictObject({
+  x: coordinate,
+  y: coordinate,
+  width: extent,
+  height: extent,
+  hole: z.enum(holes),
+});
+type HoleRect = z.infer<typeof holeSchema>;
+
+export const dimSchema = z.strictObject({
+  ...baseShape,
+  kind: z.literal('dim'),
+  /** What stays bright. */
+  bright: z.array(holeSchema).min(1).max(50),
+  /** 0–1: how dark the rest becomes. */
+  dimming: z.number().min(0.1).max(0.95),
+  softness: z.number().min(0).max(60).default(0),
+});
+export type DimMark = z.infer<typeof dimSchema>;
+
+const settings = ['hole', 'dimming', 'softness'] as const;
+/** Steps of a soft edge. */
+const BANDS = 12;
+
+const extentOf = (mark: DimMark): Rect => union(mark.bright);
+
+const shifted = (mark: DimMark, change: (hole: HoleRect, i: number) => HoleRect): DimMark => ({
+  ...mark,
+  bright: mark.bright.map(change),
+});
+
+/** A further place that stays bright. */
+export const withBright = (mark: DimMark, more: DimMark): DimMark => ({
+  ...mark,
+  bright: [...mark.bright, ...more.bright].slice(0, 50),
+});
+
+/** All is darkened but one or more boxes and ovals. */
+export const dim: MarkKind<DimMark> = {
+  kind: 'dim',
+  label: 'Dim around',
+  group: 'Enclose',
+  schema: dimSchema,
+  blend: 'normal',
+  made: () => 'drag',
+  everywhere: true,
+  settings,
+  create: (id, path, style) => ({
+    id,
+    kind: 'dim',
+    bright: [{ ...rectFromPath(path), hole: style.hole }],
+    dimming: style.dimming,
+    softness: style.softness,
+  }),
+  tooSmall: (mark) => extentOf(mark).width < 3 && extentOf(mark).height < 3,
+  bounds: (mark) => inflate(extentOf(mark), mark.softness + 1),
+  // It is taken hold of by its edges; what lies in the bright part can be reached.
+  hit: (mark, at, tolerance) =>
+    mark.bright.some(
+      (r) => contains(inflate(r, tolerance + 2), at) && !contains(inflate(r, -tolerance - 2), at),
+    ),
+  handles: (mark) =>
+    mark.bright.flatMap((r, i) =>
+      grips.map((grip) => ({
+        id: `${i} ${grip}`,
+        at: gripPoint(r, grip),
+        role: 'resize' as const,
+      })),
+    ),
+  pull(mark, handle, to, keep) {
+    const [index = '', grip = ''] = handle.split(' ');
+    if (!isGrip(grip)) return mark;
+    return shifted(mark, (r, i) =>
+      String(i) === index ? { ...r, ...pullGrip(r, grip, to, keep) } : r,
+    );
+  },
+  move: (mark, by: Point) => shifted(mark, (r) => ({ ...r, x: r.x + by.x, y: r.y + by.y })),
+  numbers: (mark) => (mark.bright[0] ? rectNumbers(mark.bright[0]) : []),
+  withNumber: (mark, field, value) =>
+    shifted(mark, (r, i) => {
+      if (i > 0 || !(field in r)) return r;
+      const size = field === 'width' || field === 'height';
+      return { ...r, [field]: size ? Math.max(1, value) : value };
+    }),
+  restyle(mark, { hole, ...style }) {
+    const shaped = hole ? shifted(mark, (r) => ({ ...r, hole })) : mark;
+    return applyStyle(shaped, style);
+  },
+  styleOf: (mark) => ({
+    ...pick(mark, ['dimming', 'softness']),
+    ...(mark.bright[0] && { hole: mark.bright[0].hole }),
+  }),
+  paint(surface, mark, _, { view }) {
+    const bands = mark.softness > 0 ? BANDS : 1;
+    surface.fillStyle = '#000000';
+    surface.globalAlpha = 1 - (1 - mark.dimming) ** (1 / bands);
+    for (let band = 0; band < bands; band += 1) {
+      const by = bands === 1 ? 0 : mark.softness * (band / (bands - 1) - 0.5);
+      paintBand(surface, mark, view, by);
+    }
+  },
+  describe: (mark) => (mark.bright.length === 1 ? 'one place' : `${mark.bright.length} places`),
+};
+
+/** Darkens the view but for the bright places grown by `by`: one clip each, so that they add up. */
+function paintBand(surface: Surface, mark: DimMark, view: Rect, by: number): void {
+  surface.save();
+  for (const r of mark.bright) {
+    const grown = inflate(r, by);
+    if (grown.width <= 0 || grown.height <= 0) continue;
+    surface.beginPath();
+    const outer = inflate(union([view, grown]), 2);
+    surface.rect(outer.x, outer.y, right(outer) - outer.x, bottom(outer) - outer.y);
+    if (r.hole === 'oval') ovalPath(surface, grown);
+    else surface.rect(grown.x, grown.y, grown.width, grown.height);
+    surface.clip('evenodd');
+  }
+  surface.fillRect(view.x, view.y, view.width, view.height);
+  surface.restore();
+}

@@ -1,0 +1,3 @@
+/** Outlines of a hidden area; a free one is drawn by hand. */
+export const areaNames = ['box', 'oval', 'free'] as const;
+export type AreaName = (typeof areaNames)[number];

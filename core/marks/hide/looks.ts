@@ -1,0 +1,118 @@
+import { parseHex } from '../../colour/colour';
+import { randomFrom } from '../../random/random';
+import type { Mask } from '../../raster/mask';
+import type { RgbaPixels } from '../../raster/pixels';
+import { planeFit } from './planeFit';
+import { smoothFill, type Fill } from './smoothFill';
+import { palette, type Colour3, type Surround } from './surround';
+
+/** How a hidden area looks; none of it depends on what was there. */
+export type Look =
+  | { look: 'blur' | 'blocks'; strength: number; seed: number }
+  | { look: 'colour'; colour: string }
+  | { look: 'across' };
+
+/** Opaque pixels in the mask's shape, transparent elsewhere: row-major, as large as the mask. */
+export function hiddenPixels(mask: Mask, surround: Surround, look: Look): RgbaPixels {
+  const { width, height } = mask;
+  const out = { data: new Uint8ClampedArray(width * height * 4), width, height };
+  if (look.look === 'blur' || look.look === 'blocks') paintSpots(out, mask, surround, look);
+  else paintFill(out, mask, surround, fillOf(surround, look));
+  return out;
+}
+
+function fillOf(surround: Surround, look: Look): Fill {
+  if (look.look !== 'colour') return planeFit(surround) ?? smoothFill(surround);
+  const { r, g, b } = parseHex(look.colour) ?? { r: 0, g: 0, b: 0 };
+  return () => [r, g, b];
+}
+
+function paintFill(
+  { data, width, height }: RgbaPixels,
+  mask: Mask,
+  at: Surround,
+  fill: Fill,
+): void {
+  const dx = mask.x - at.at.x;
+  const dy = mask.y - at.at.y;
+  for (let y = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1) {
+      const i = y * width + x;
+      if (!mask.data[i]) continue;
+      const [r, g, b] = fill(x + dx, y + dy);
+      data[i * 4] = r;
+      data[i * 4 + 1] = g;
+      data[i * 4 + 2] = b;
+      data[i * 4 + 3] = 255;
+    }
+  }
+}
+
+/** A grid of colours over a mask, one spot beyond it on every side. */
+interface Spots {
+  pitch: number;
+  columns: number;
+  colours: Float64Array;
+}
+
+/** How far a spot leans towards another colour of the surround: enough to look like something. */
+const LEAN = 0.65;
+
+/** Each spot: the filling there, leaning to a colour of the surround that the seed picks. */
+function spotsOf(
+  mask: Mask,
+  surround: Surround,
+  { strength, seed }: { strength: number; seed: number },
+): Spots {
+  const pitch = Math.max(2, strength);
+  const fill = smoothFill(surround);
+  const offered: Colour3[] = palette(surround);
+  const columns = Math.ceil(mask.width / pitch) + 3;
+  const rows = Math.ceil(mask.height / pitch) + 3;
+  const colours = new Float64Array(columns * rows * 3);
+  const next = randomFrom(seed);
+  const dx = mask.x - surround.at.x;
+  const dy = mask.y - surround.at.y;
+  for (let row = 0; row < rows; row += 1) {
+    for (let column = 0; column < columns; column += 1) {
+      const from = fill((column - 0.5) * pitch + dx, (row - 0.5) * pitch + dy);
+      const to = offered[Math.floor(next() * offered.length)] ?? [128, 128, 128];
+      const lean = offered.length ? LEAN * next() : 1;
+      const i = (row * columns + column) * 3;
+      for (const c of [0, 1, 2] as const) colours[i + c] = from[c] + (to[c] - from[c]) * lean;
+    }
+  }
+  return { pitch, columns, colours };
+}
+
+function paintSpots(
+  { data, width, height }: RgbaPixels,
+  mask: Mask,
+  surround: Surround,
+  look: { look: 'blur' | 'blocks'; strength: number; seed: number },
+): void {
+  const { pitch, columns, colours } = spotsOf(mask, surround, look);
+  const soft = look.look === 'blur';
+  const ease = (t: number) => t * t * (3 - 2 * t);
+  for (let y = 0; y < height; y += 1) {
+    // Spot 0 lies before the mask; its middle is half a pitch outside.
+    const v = y / pitch + (soft ? 0.5 : 1);
+    const row = Math.floor(v);
+    const fy = soft ? ease(v - row) : 0;
+    for (let x = 0; x < width; x += 1) {
+      const i = y * width + x;
+      if (!mask.data[i]) continue;
+      const u = x / pitch + (soft ? 0.5 : 1);
+      const column = Math.floor(u);
+      const fx = soft ? ease(u - column) : 0;
+      const a = (row * columns + column) * 3;
+      const b = a + columns * 3;
+      for (let c = 0; c < 3; c += 1) {
+        const upper = (colours[a + c] ?? 0) * (1 - fx) + (colours[a + 3 + c] ?? 0) * fx;
+        const lower = (colours[b + c] ?? 0) * (1 - fx) + (colours[b + 3 + c] ?? 0) * fx;
+        data[i * 4 + c] = upper * (1 - fy) + lower * fy;
+      }
+      data[i * 4 + 3] = 255;
+    }
+  }
+}

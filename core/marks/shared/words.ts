@@ -1,0 +1,74 @@
+import { z } from 'zod';
+import { limits } from '../../contracts/limits';
+import { text } from '../../contracts/text';
+import type { Rect } from '../../geometry/rect';
+import { faces, type Face, type FontStyle } from '../../paint/shaper';
+import type { Surface } from '../../paint/surface';
+import { aligns, fillText, layoutText, type Align, type TextBlock } from '../../paint/textLayout';
+import type { MarkTools } from '../contract';
+
+/** The look of words in a mark. */
+export const wordsShape = {
+  text: text(limits.textLength).default(''),
+  textSize: z.number().min(6).max(400).default(24),
+  bold: z.boolean().default(false),
+  face: z.enum(faces).default('plain'),
+  align: z.enum(aligns).default('start'),
+  lineSpacing: z.number().min(0.8).max(3).default(1.3),
+};
+
+export interface Words {
+  text: string;
+  textSize: number;
+  bold: boolean;
+  face: Face;
+  align: Align;
+  lineSpacing: number;
+}
+
+export const wordSettings = ['textSize', 'bold', 'face', 'align', 'lineSpacing'] as const;
+
+/** The field that words are typed into, lying where they will be; lengths are frame pixels. */
+export interface WordsField extends Omit<Words, 'text'> {
+  x: number;
+  y: number;
+  width: number;
+  /** Words stand in the middle of this height; absent when they hang from the top. */
+  height?: number;
+  padding: number;
+  colour: string;
+  ground: string | null;
+}
+
+export const fontOf = ({ face, bold, textSize }: Omit<Words, 'text'>): FontStyle => ({
+  face,
+  weight: bold ? 700 : 400,
+  size: textSize,
+});
+
+export const layoutWords = (
+  words: Words,
+  { shaper }: MarkTools,
+  width: number,
+  within?: number,
+): TextBlock =>
+  layoutText(shaper, words.text, fontOf(words), width, {
+    align: words.align,
+    lineSpacing: words.lineSpacing,
+    ...(within !== undefined && { within }),
+  });
+
+/** Paints words into a rectangle, in the middle of its height. */
+export function paintWordsIn(
+  surface: Surface,
+  words: Words,
+  r: Rect,
+  colour: string,
+  tools: MarkTools,
+): void {
+  if (words.text === '' || r.width <= 0) return;
+  const block = layoutWords(words, tools, r.width, r.width);
+  fillText(surface, block, r.x, r.y + (r.height - block.height) / 2, colour);
+}
+
+export const shortened = (text: string): string => text.replace(/\s+/g, ' ').trim().slice(0, 40);

@@ -1,0 +1,217 @@
+import { z } from 'zod';
+import { readableOn } from '../../colour/colour';
+import { colour, coordinate, extent } from '../../contracts/shapes';
+import { contains, inflate, type Rect } from '../../geometry/rect';
+import { isGrip, pullGrip } from '../../geometry/resize';
+import { ovalPath, roundedPath } from '../../paint/paths';
+import type { Surface } from '../../paint/surface';
+import { fillText, layoutText } from '../../paint/textLayout';
+import { applyStyle, baseShape, pick } from '../base';
+import type { MarkKind, MarkTools } from '../contract';
+import { moveRect, rectHandles, rectNumbers } from '../shared/rectMark';
+import { line } from '../../contracts/text';
+import { drawings, type Drawing } from './drawings';
+import { stampLabels, stampNames } from './names';
+
+export const stampSchema = z.strictObject({
+  ...baseShape,
+  kind: z.literal('stamp'),
+  stamp: z.enum(stampNames),
+  x: coordinate,
+  y: coordinate,
+  width: extent,
+  height: extent,
+  colour,
+  /** What stands on a key cap. */
+  text: line(40).default(''),
+});
+export type StampMark = z.infer<typeof stampSchema>;
+
+const settings = ['stamp', 'colour', 'size'] as const;
+const GRID = 24;
+
+const middle = (r: Rect) => ({ x: r.x + r.width / 2, y: r.y + r.height / 2 });
+
+function sized(mark: StampMark, side: number): StampMark {
+  const c = middle(mark);
+  const s = Math.min(Math.max(10, side), 400);
+  return { ...mark, x: c.x - s / 2, y: c.y - s / 2, width: s, height: s };
+}
+
+/** A key cap grows with its words. */
+function capRect(mark: StampMark, { shaper }: MarkTools): Rect {
+  const size = mark.height * 0.46;
+  const { width } = layoutText(shaper, mark.text || 'Esc', { face: 'plain', weight: 700, size });
+  const wide = Math.max(mark.height, width + mark.height * 0.6);
+  return { x: mark.x, y: mark.y, width: wide, height: mark.height };
+}
+
+const outlineOf = (mark: StampMark, tools: MarkTools): Rect =>
+  mark.stamp === 'key' ? capRect(mark, tools) : mark;
+
+/** A small drawing: ticks, warnings, fingers, key caps. */
+export const stamp: MarkKind<StampMark> = {
+  kind: 'stamp',
+  label: 'Stamp',
+  group: 'Say',
+  schema: stampSchema,
+  blend: 'normal',
+  made: () => 'place',
+  settings,
+  create(id, path, style) {
+    const at = path.at(-1) ?? { x: 0, y: 0 };
+    const { size } = style;
+    return {
+      id,
+      kind: 'stamp',
+      stamp: style.stamp,
+      x: at.x - size / 2,
+      y: at.y - size / 2,
+      width: size,
+      height: size,
+      colour: style.colour,
+      text: style.stamp === 'key' ? 'Esc' : '',
+    };
+  },
+  tooSmall: () => false,
+  bounds: (mark, tools) => inflate(outlineOf(mark, tools), mark.height * 0.1 + 1),
+  hit: (mark, at, tolerance, tools) => contains(inflate(outlineOf(mark, tools), tolerance), at),
+  handles: rectHandles,
+  pull: (mark, handle, to) => {
+    if (!isGrip(handle)) return mark;
+    const r = pullGrip(mark, handle, to, true);
+    const side = Math.min(400, Math.max(10, r.width, r.height));
+    return { ...mark, x: r.x, y: r.y, width: side, height: side };
+  },
+  move: moveRect,
+  numbers: (mark) => rectNumbers(mark).filter((field) => field.id !== 'height'),
+  withNumber: (mark, field, value) =>
+    field === 'x' || field === 'y'
+      ? { ...mark, [field]: value }
+      : field === 'width'
+        ? sized(mark, value)
+        : mark,
+  restyle(mark, { size, ...style }) {
+    const next = applyStyle(mark, style);
+    const named = next.stamp === 'key' && next.text === '' ? { ...next, text: 'Esc' } : next;
+    return size === undefined ? named : sized(named, size);
+  },
+  styleOf: (mark) => ({ ...pick(mark, ['stamp', 'colour']), size: mark.width }),
+  paint(surface, mark, tools) {
+    if (mark.stamp === 'key') paintCap(surface, mark, tools);
+    else paintDrawing(surface, mark, drawings[mark.stamp]);
+  },
+  words: {
+    read: (mark) => mark.text,
+    write: (mark, text) => ({
+      ...mark,
+      stamp: 'key',
+      text: text.replace(/\s+/g, ' ').trim().slice(0, 40),
+    }),
+    field: (mark) => ({
+      x: mark.x + mark.height * 0.3,
+      y: mark.y + mark.height * 0.2,
+      width: mark.height * 4,
+      textSize: mark.height * 0.46,
+      bold: true,
+      face: 'plain',
+      align: 'start',
+      lineSpacing: 1.3,
+      padding: 2,
+      colour: '#1C2B2A',
+      ground: '#FFFFFF',
+    }),
+  },
+  describe: (mark) =>
+    mark.stamp === 'key' ? `key ${mark.text}` : stampLabels[mark.stamp].toLowerCase(),
+};
+
+function paintCap(surface: Surface, mark: StampMark, tools: MarkTools): void {
+  const r = capRect(mark, tools);
+  const radius = mark.height * 0.18;
+  surface.fillStyle = mark.colour;
+  surface.beginPath();
+  roundedPath(surface, inflate(r, mark.height * 0.05), radius);
+  surface.fill();
+  const top = { ...r, height: r.height * 0.84 };
+  surface.fillStyle = '#FFFFFF';
+  surface.beginPath();
+  roundedPath(surface, top, radius * 0.8);
+  surface.fill();
+  const size = mark.height * 0.46;
+  const font = { face: 'plain', weight: 700, size } as const;
+  const block = layoutText(tools.shaper, mark.text || 'Esc', font);
+  const x = top.x + (top.width - block.width) / 2;
+  fillText(surface, block, x, top.y + (top.height - block.height) / 2, '#1C2B2A');
+}
+
+function paintDrawing(surface: Surface, mark: StampMark, drawing: Drawing): void {
+  const { turned } = drawing;
+  const quarters = turned?.quarters ?? 0;
+  const shown = turned && turned.of !== 'key' ? drawings[turned.of] : drawing;
+  const scale = mark.width / GRID;
+  const place = (x: number, y: number): [number, number] => {
+    let [u, v] = [x - GRID / 2, y - GRID / 2];
+    for (let i = 0; i < quarters; i += 1) [u, v] = [-v, u];
+    return [mark.x + (u + GRID / 2) * scale, mark.y + (v + GRID / 2) * scale];
+  };
+  const trace = (points: readonly number[]) => {
+    for (let i = 0; i + 1 < points.length; i += 2) {
+      const at = place(points[i] ?? 0, points[i + 1] ?? 0);
+      if (i === 0) surface.moveTo(...at);
+      else surface.lineTo(...at);
+    }
+  };
+  paintGround(surface, mark, shown, trace);
+  const on = shown.ground ? readableOn(mark.colour) : mark.colour;
+  surface.strokeStyle = on;
+  surface.fillStyle = on;
+  surface.lineWidth = (shown.ground ? 2.4 : 2.6) * scale;
+  surface.lineCap = 'round';
+  surface.lineJoin = 'round';
+  for (const points of shown.lines ?? []) {
+    surface.beginPath();
+    trace(points);
+    surface.stroke();
+  }
+  for (const [x, y, width, height] of shown.rounds ?? []) {
+    const [left, top] = place(x, y);
+    surface.beginPath();
+    ovalPath(surface, { x: left, y: top, width: width * scale, height: height * scale });
+    surface.stroke();
+  }
+  for (const [x, y, r] of shown.dots ?? []) {
+    const [cx, cy] = place(x, y);
+    surface.beginPath();
+    const side = 2 * r * scale;
+    ovalPath(surface, { x: cx - side / 2, y: cy - side / 2, width: side, height: side });
+    surface.fill();
+  }
+}
+
+function paintGround(
+  surface: Surface,
+  mark: StampMark,
+  { ground, shape }: Drawing,
+  trace: (points: readonly number[]) => void,
+): void {
+  if (!ground) return;
+  surface.fillStyle = mark.colour;
+  surface.strokeStyle = mark.colour;
+  surface.lineJoin = 'round';
+  surface.lineWidth = (1.4 * mark.width) / GRID;
+  surface.beginPath();
+  if (ground === 'disc') {
+    ovalPath(surface, inflate(mark, -mark.width / GRID));
+  } else if (ground === 'triangle') {
+    trace([12, 2.4, 22.4, 20.8, 1.6, 20.8]);
+    surface.closePath();
+  } else {
+    for (const points of shape ?? []) {
+      trace(points);
+      surface.closePath();
+    }
+  }
+  surface.fill();
+  if (ground !== 'disc') surface.stroke();
+}

@@ -1,0 +1,50 @@
+import { Circle, Line, Rect as KonvaRect } from 'react-konva';
+import { toScreen, type Camera } from './camera';
+import { useSession } from './session';
+import { themeColour } from './theme';
+
+/** What is drawn over the picture while a tool is used: the frame of a selection, a measure, corners. */
+export function Overlays({ camera }: { camera: Camera }) {
+  const marquee = useSession((s) => s.marquee);
+  const measured = useSession((s) => s.measured);
+  const corners = useSession((s) => s.corners);
+  const petrol = themeColour('petrol');
+  const card = themeColour('card');
+  return (
+    <>
+      {marquee && (
+        <KonvaRect
+          {...toScreen(camera, marquee)}
+          width={marquee.width * camera.scale}
+          height={marquee.height * camera.scale}
+          stroke={petrol}
+          strokeWidth={1}
+          dash={[5, 3]}
+          listening={false}
+        />
+      )}
+      {measured && (
+        <Line
+          points={measured.flatMap((p) => {
+            const at = toScreen(camera, p);
+            return [at.x, at.y];
+          })}
+          stroke={petrol}
+          strokeWidth={2}
+          listening={false}
+        />
+      )}
+      {corners.map((corner, i) => (
+        <Circle
+          key={i}
+          {...toScreen(camera, corner)}
+          radius={4}
+          fill={card}
+          stroke={petrol}
+          strokeWidth={2}
+          listening={false}
+        />
+      ))}
+    </>
+  );
+}

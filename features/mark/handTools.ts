@@ -1,0 +1,72 @@
+import { toHex } from '@/core/colour/colour';
+import type { Point } from '@/core/geometry/point';
+import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
+import { paintShot } from '@/core/paint/painter';
+import { bitmap, sheet } from '@/workers/bitmap';
+import { messageOf } from '../api/client';
+import { notify } from '../shell/noticeStore';
+import { changeDocument, marks, select } from './actions';
+import { session, update } from './session';
+import { rememberStyle } from './styles';
+
+/** Removes marks in one step. */
+export function erase(gone: ReadonlySet<string>): void {
+  update({ live: [] });
+  if (gone.size === 0) return;
+  changeDocument('Erase', (draft) => {
+    draft.marks = draft.marks.filter((mark) => !gone.has(mark.id));
+  });
+  select([]);
+}
+
+/** Everything, or all marks of one kind, but what is locked. */
+export function eraseAll(kind?: MarkName): void {
+  const all = marks().filter((mark) => !mark.locked && (!kind || mark.kind === kind));
+  erase(new Set(all.map((mark) => mark.id)));
+}
+
+/** The kinds there are marks of, with how many. */
+export function kindsPresent(
+  all: readonly Mark[],
+): { kind: MarkName; label: string; count: number }[] {
+  const counts = new Map<MarkName, number>();
+  for (const mark of all) counts.set(mark.kind, (counts.get(mark.kind) ?? 0) + 1);
+  return [...counts].map(([kind, count]) => ({ kind, label: kindOf(kind).label, count }));
+}
+
+/** The colour that is seen at a place, marks included; null outside the picture. */
+export function colourAt(at: Point): string | null {
+  const { picture, history, shaper } = session();
+  const [x, y] = [Math.floor(at.x), Math.floor(at.y)];
+  if (x < 0 || y < 0 || x >= picture.width || y >= picture.height) return null;
+  const one = sheet(1, 1);
+  const document = { ...history.document, view: { crop: { x, y, width: 1, height: 1 } } };
+  paintShot(one.surface, document, { shaper, bitmap, sheet }, (to) => to.drawImage(picture, 0, 0));
+  const [r = 0, g = 0, b = 0] = one.read().data;
+  return toHex({ r, g, b });
+}
+
+/** The tool that was in hand before Pick colour; it gets the colour. */
+let before: MarkName | null = null;
+export const rememberTool = (tool: MarkName): void => {
+  before = tool;
+};
+
+/** Copies the colour under a place and gives it to the tool before. */
+export async function pickColour(at: Point): Promise<void> {
+  const colour = colourAt(at);
+  if (!colour) return;
+  if (before) rememberStyle(before, { colour });
+  update({ picked: colour });
+  try {
+    await navigator.clipboard.writeText(colour);
+    notify({ key: 'colour', tone: 'good', title: `${colour} copied`, lines: [] });
+  } catch (error) {
+    notify({
+      key: 'colour',
+      tone: 'bad',
+      title: `${colour} could not be copied`,
+      lines: [messageOf(error)],
+    });
+  }
+}

@@ -1,0 +1,67 @@
+import { Check } from 'lucide-react';
+import { Button } from '../../ui/Button';
+import { NumberInput } from '../../ui/NumberInput';
+import { endCrop, setCropping, setShape } from '../actions';
+import { useSession } from '../session';
+
+const shapeLabels = { none: 'Rectangle', oval: 'Oval', polygon: 'Free shape' } as const;
+
+/** What the view shows within the crop; a free shape stays as long as it is not replaced. */
+function ShapeChoice() {
+  const shape = useSession((s) => s.history.document.view.shape);
+  const current = shape?.kind ?? 'none';
+  return (
+    <label className="flex items-center gap-2">
+      Shape
+      <select
+        value={current}
+        onChange={(event) => {
+          if (event.target.value === 'none') setShape(undefined);
+          if (event.target.value === 'oval') setShape({ kind: 'oval' });
+        }}
+        className="h-8 rounded-[6px] border border-edge bg-card px-2"
+      >
+        {(['none', 'oval', 'polygon'] as const)
+          .filter((kind) => kind !== 'polygon' || current === 'polygon')
+          .map((kind) => (
+            <option key={kind} value={kind}>
+              {shapeLabels[kind]}
+            </option>
+          ))}
+      </select>
+    </label>
+  );
+}
+
+/** The numbers of the crop, its shape, and the way out. */
+export function CropSettings() {
+  const crop = useSession((s) => s.cropping);
+  const frame = useSession((s) => s.picture);
+  if (!crop) return null;
+  return (
+    <>
+      {(['x', 'y', 'width', 'height'] as const).map((field) => (
+        <NumberInput
+          key={field}
+          label={{ x: 'Left', y: 'Top', width: 'Width', height: 'Height' }[field]}
+          value={crop[field]}
+          onCommit={(value) => setCropping({ ...crop, [field]: value })}
+        />
+      ))}
+      <ShapeChoice />
+      <Button onClick={() => setCropping({ x: 0, y: 0, width: frame.width, height: frame.height })}>
+        Whole frame
+      </Button>
+      <Button hint="Esc" onClick={() => endCrop(false)}>
+        Leave it
+      </Button>
+      <Button
+        hint="Enter"
+        icon={<Check size={16} strokeWidth={1.75} />}
+        onClick={() => endCrop(true)}
+      >
+        Crop to this
+      </Button>
+    </>
+  );
+}

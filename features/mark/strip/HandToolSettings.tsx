@@ -1,0 +1,77 @@
+import { Copy, Trash2 } from 'lucide-react';
+import { formatColour } from '@/core/colour/formats';
+import { measure } from '@/core/geometry/measure';
+import { Button } from '../../ui/Button';
+import { notify } from '../../shell/noticeStore';
+import { messageOf } from '../../api/client';
+import { eraseAll, kindsPresent } from '../handTools';
+import { useSession } from '../session';
+
+const icon = { size: 16, strokeWidth: 1.75 };
+
+async function copyWords(words: string): Promise<void> {
+  try {
+    await navigator.clipboard.writeText(words);
+    notify({ key: 'words', tone: 'good', title: 'Copied', lines: [words] });
+  } catch (error) {
+    notify({ key: 'words', tone: 'bad', title: 'Not copied', lines: [messageOf(error)] });
+  }
+}
+
+/** Everything, or all of one kind. */
+export function EraserSettings() {
+  const marks = useSession((s) => s.history.document.marks);
+  if (marks.length === 0) return null;
+  return (
+    <>
+      {kindsPresent(marks).map(({ kind, label, count }) => (
+        <Button key={kind} look="quiet" onClick={() => eraseAll(kind)}>
+          All of {label} ({count})
+        </Button>
+      ))}
+      <Button icon={<Trash2 {...icon} />} onClick={() => eraseAll()}>
+        Everything
+      </Button>
+    </>
+  );
+}
+
+/** The numbers of the last measure, in pixels of the picture. */
+export function MeasureSettings() {
+  const measured = useSession((s) => s.measured);
+  if (!measured) return null;
+  const m = measure(...measured);
+  const round = (v: number) => Math.round(v * 10) / 10;
+  const words = `x ${round(m.x)}, y ${round(m.y)}, width ${round(m.width)}, height ${round(m.height)}, diagonal ${round(m.diagonal)}, angle ${round(m.angle)}°, area ${round(m.area)}`;
+  return (
+    <>
+      <output aria-label="Measured" className="font-measure text-[13px]">
+        {words}
+      </output>
+      <Button icon={<Copy {...icon} />} onClick={() => void copyWords(words)}>
+        Copy the numbers
+      </Button>
+    </>
+  );
+}
+
+/** The colour picked last, in the three ways it is written. */
+export function ColourSettings() {
+  const picked = useSession((s) => s.picked);
+  if (!picked) return null;
+  const { hex, rgb, hsl } = formatColour(picked);
+  return (
+    <>
+      <span
+        aria-hidden
+        className="size-6 rounded-full border border-edge"
+        style={{ background: hex }}
+      />
+      {[hex, rgb, hsl].map((words) => (
+        <Button key={words} look="quiet" onClick={() => void copyWords(words)}>
+          <span className="font-measure text-[13px]">{words}</span>
+        </Button>
+      ))}
+    </>
+  );
+}

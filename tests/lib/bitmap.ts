@@ -1,2 +1,0 @@
-/** Pixels as the server’s canvases draw them. */
-export { bitmap as testBitmap } from '@/server/paint/flatten';
