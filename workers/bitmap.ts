@@ -23,9 +23,10 @@ export function bitmap(pixels: RgbaPixels): OffscreenCanvas {
 
 /** A canvas in main memory whose pixels can be read. */
 export function sheet(width: number, height: number): Sheet {
-  const { surface } = cpuCanvas(width, height);
+  const { canvas, surface } = cpuCanvas(width, height);
   return {
     surface,
+    image: canvas,
     read: () => ({ data: surface.getImageData(0, 0, width, height).data, width, height }),
   };
 }

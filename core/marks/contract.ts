@@ -24,6 +24,8 @@ export interface PaintTools extends MarkTools {
 export interface Sheet {
   surface: Surface;
   read: () => RgbaPixels;
+  /** It as something another surface can draw. */
+  image: unknown;
 }
 
 /** Pixels to be drawn with their top left corner at a whole place of the frame. */

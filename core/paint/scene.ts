@@ -15,7 +15,7 @@ export interface Sources {
   marks: readonly Mark[];
   view: ShotDocument['view'];
   /** Draws the frame in frame coordinates, at least the view; the same function for the same frame. */
-  drawFrame: (surface: Surface) => void;
+  drawFrame: (this: void, surface: Surface) => void;
   tools: PaintTools;
 }
 

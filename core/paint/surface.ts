@@ -24,9 +24,9 @@ export interface Surface {
   quadraticCurveTo(cx: number, cy: number, x: number, y: number): void;
   bezierCurveTo(ax: number, ay: number, bx: number, by: number, x: number, y: number): void;
   rect(x: number, y: number, width: number, height: number): void;
-  fill(rule?: 'nonzero' | 'evenodd'): void;
+  fill(): void;
   stroke(): void;
-  clip(rule?: 'nonzero' | 'evenodd'): void;
+  clip(): void;
   fillRect(x: number, y: number, width: number, height: number): void;
   clearRect(x: number, y: number, width: number, height: number): void;
   drawImage(image: unknown, x: number, y: number): void;

@@ -6,7 +6,6 @@ import { chooseTool, markById, marks, select } from './actions';
 import {
   abandon,
   gestureGoesOn,
-  markAt,
   moveTo,
   pressCrop,
   pressHandle,

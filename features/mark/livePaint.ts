@@ -12,7 +12,7 @@ import type { Camera } from './camera';
 export interface Sight {
   picture: ImageBitmap;
   /** Draws it; the same function for the same picture. */
-  drawFrame: (surface: Surface) => void;
+  drawFrame: (this: void, surface: Surface) => void;
   marks: readonly Mark[];
   /** The part of the frame that is shown; nothing is painted outside. */
   view: Rect;
@@ -92,7 +92,7 @@ export class LivePaint {
     if (before.some((mark, i) => sight.marks[i] !== mark)) return false;
     const added = sight.marks.slice(before.length);
     // What is hidden shows in everything that lies below it, and in other hidden areas.
-    if (added.some((mark) => kindOf(mark).hide)) return false;
+    if (added.some((mark) => kindOf(mark).group === 'Hide')) return false;
     const surface = context(this.below);
     surface.save();
     enter(surface, sight);

@@ -24,9 +24,11 @@ export function bitmap({ data, width, height }: RgbaPixels): Canvas {
 
 /** A canvas whose pixels can be read. */
 export function sheet(width: number, height: number): Sheet {
-  const surface = createCanvas(width, height).getContext('2d');
+  const canvas = createCanvas(width, height);
+  const surface = canvas.getContext('2d');
   return {
     surface,
+    image: canvas,
     read: () => ({
       data: new Uint8ClampedArray(surface.getImageData(0, 0, width, height).data),
       width,

@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { coordinate, extent } from '../../contracts/shapes';
 import type { Point } from '../../geometry/point';
-import { bottom, contains, inflate, right, union, type Rect } from '../../geometry/rect';
+import { contains, inflate, union, type Rect } from '../../geometry/rect';
 import { gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
 import { ovalPath } from '../../paint/paths';
 import type { Surface } from '../../paint/surface';
 import { applyStyle, baseShape, pick } from '../base';
-import type { MarkKind } from '../contract';
+import type { MarkKind, PaintTools, Sheet } from '../contract';
 import { holes } from '../names';
 import { rectFromPath, rectNumbers } from '../shared/rectMark';
 
@@ -102,31 +102,40 @@ export const dim: MarkKind<DimMark> = {
     ...pick(mark, ['dimming', 'softness']),
     ...(mark.bright[0] && { hole: mark.bright[0].hole }),
   }),
-  paint(surface, mark, _, { view }) {
-    const bands = mark.softness > 0 ? BANDS : 1;
-    surface.fillStyle = '#000000';
-    surface.globalAlpha = 1 - (1 - mark.dimming) ** (1 / bands);
-    for (let band = 0; band < bands; band += 1) {
-      const by = bands === 1 ? 0 : mark.softness * (band / (bands - 1) - 0.5);
-      paintBand(surface, mark, view, by);
-    }
+  paint(surface, mark, tools, { view }) {
+    surface.drawImage(veilOf(mark, view, tools).image, view.x, view.y);
   },
   describe: (mark) => (mark.bright.length === 1 ? 'one place' : `${mark.bright.length} places`),
 };
 
-/** Darkens the view but for the bright places grown by `by`: one clip each, so that they add up. */
-function paintBand(surface: Surface, mark: DimMark, view: Rect, by: number): void {
-  surface.save();
-  for (const r of mark.bright) {
-    const grown = inflate(r, by);
+const veils = new WeakMap<DimMark, { view: Rect; veil: Sheet }>();
+
+/** Black of the mark's strength over the view, with the bright places taken out of it. */
+function veilOf(mark: DimMark, view: Rect, tools: PaintTools): Sheet {
+  const known = veils.get(mark);
+  if (known?.view === view) return known.veil;
+  const veil = tools.sheet(view.width, view.height);
+  const { surface } = veil;
+  surface.globalAlpha = mark.dimming;
+  surface.fillStyle = '#000000';
+  surface.fillRect(0, 0, view.width, view.height);
+  surface.translate(-view.x, -view.y);
+  surface.globalCompositeOperation = 'destination-out';
+  for (const r of mark.bright) takeOut(surface, r, mark.softness);
+  veils.set(mark, { view, veil });
+  return veil;
+}
+
+/** A soft edge is taken out in steps, each its share of what is left, so that nothing is left inside. */
+function takeOut(surface: Surface, r: HoleRect, softness: number): void {
+  const bands = softness > 0 ? BANDS : 1;
+  for (let band = 0; band < bands; band += 1) {
+    const grown = inflate(r, bands === 1 ? 0 : softness * (0.5 - band / (bands - 1)));
     if (grown.width <= 0 || grown.height <= 0) continue;
+    surface.globalAlpha = 1 / (bands - band);
     surface.beginPath();
-    const outer = inflate(union([view, grown]), 2);
-    surface.rect(outer.x, outer.y, right(outer) - outer.x, bottom(outer) - outer.y);
     if (r.hole === 'oval') ovalPath(surface, grown);
     else surface.rect(grown.x, grown.y, grown.width, grown.height);
-    surface.clip('evenodd');
+    surface.fill();
   }
-  surface.fillRect(view.x, view.y, view.width, view.height);
-  surface.restore();
 }
