@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { limits } from '../contracts/limits';
+import { colour } from '../contracts/shapes';
 import { line } from '../contracts/text';
 
 /** The fields that every kind's schema starts with. */
@@ -8,6 +9,10 @@ export const baseShape = {
   name: line(limits.nameLength).optional(),
   off: z.boolean().optional(),
   locked: z.boolean().optional(),
+  /** Colour of the edge added so that the mark stands out. */
+  halo: colour.optional(),
+  /** No halo is to be added. */
+  plain: z.boolean().optional(),
 };
 
 /** Takes from `style` the settings that `mark` has, and only those that are set. */

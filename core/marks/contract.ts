@@ -75,6 +75,8 @@ export interface MarkBase {
   name?: string | undefined;
   off?: boolean | undefined;
   locked?: boolean | undefined;
+  halo?: string | undefined;
+  plain?: boolean | undefined;
 }
 
 /**

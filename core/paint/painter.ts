@@ -1,9 +1,14 @@
 import type { ShotDocument } from '../contracts/document';
 import type { PaintTools } from '../marks/contract';
+import type { Mark } from '../marks/registry';
 import { traceView } from '../shot/viewShape';
 import { paintMark } from './paintMark';
 import { PaintScene } from './scene';
 import type { Surface } from './surface';
+
+/** A Hide mark that is switched off hides all the same in what leaves, until a person agreed. */
+const asItLeaves = (mark: Mark): Mark =>
+  mark.off && 'area' in mark && !mark.uncovered ? { ...mark, off: undefined } : mark;
 
 /**
  * Paints a shot as it leaves: the view of the frame with all marks on it.
@@ -16,7 +21,8 @@ export function paintShot(
   tools: PaintTools,
   drawFrame: (surface: Surface) => void,
 ): void {
-  const { view, marks } = document;
+  const { view } = document;
+  const marks = document.marks.map(asItLeaves);
   const { crop } = view;
   const scene = new PaintScene({ marks, view, drawFrame, tools });
   surface.save();

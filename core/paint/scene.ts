@@ -1,12 +1,13 @@
 import { polygonContains } from 'd3-polygon';
 import type { ShotDocument } from '../contracts/document';
-import { bottom, right, type Rect } from '../geometry/rect';
+import { bottom, inflate, right, type Rect } from '../geometry/rect';
 import type { HideArea, Patch, PaintTools, Scene } from '../marks/contract';
 import { hiddenPixels } from '../marks/hide/looks';
 import { blotOut, surroundOf } from '../marks/hide/surround';
 import { kindOf, type Mark } from '../marks/registry';
 import { maskOf, type Mask } from '../raster/mask';
 import type { RgbaPixels } from '../raster/pixels';
+import { HALO } from './haloSurface';
 import { paintMark } from './paintMark';
 import type { Surface } from './surface';
 
@@ -125,7 +126,7 @@ export class PaintScene implements Scene {
     for (const mark of marks) {
       if (mark.id === id) break;
       const kind = kindOf(mark);
-      if (kind.everywhere || overlap(kind.bounds(mark, tools), wanted)) {
+      if (kind.everywhere || overlap(inflate(kind.bounds(mark, tools), HALO), wanted)) {
         paintMark(surface, mark, tools, this);
       }
     }

@@ -16,6 +16,7 @@ import { TitleField } from '../ui/TitleField';
 import { useAction } from '../keys/useAction';
 import { modifier } from '../ui/useKeys';
 import { redo, setTitle, undo } from './actions';
+import { copyMarks, pasteMarks } from './arrange';
 import { KeptAround } from './KeptAround';
 import { MarksList } from './MarksList';
 import { openShot } from './open';
@@ -121,7 +122,11 @@ function OpenMark({ onReload }: { onReload: () => void }) {
 function MarkThread() {
   const { id, title, history } = useSession((s) => s);
   const icon = { size: 18, strokeWidth: 1.75 };
-  useAction('mark.copy', () => void copy());
+  useAction('mark.copy', () => {
+    if (session().selection.length === 0) void copy();
+    else copyMarks().catch((error: unknown) => notCopied(error));
+  });
+  useAction('mark.paste', () => void pasteMarks());
   useAction('keep.usual', () => void keepUsual());
   useAction('keep.go', () => navigate(`/shots/${id}/keep`));
   return (
@@ -198,12 +203,16 @@ async function copy(): Promise<void> {
       lines: ['Paste the picture anywhere.'],
     });
   } catch (error) {
-    notify({
-      key: `copied ${id}`,
-      tone: 'bad',
-      title: 'Not copied',
-      lines: [messageOf(error)],
-      action: { label: 'Try again', act: () => void copy() },
-    });
+    notCopied(error);
   }
+}
+
+function notCopied(error: unknown): void {
+  notify({
+    key: `copied ${session().id}`,
+    tone: 'bad',
+    title: 'Not copied',
+    lines: [messageOf(error)],
+    action: { label: 'Try again', act: () => void copy() },
+  });
 }

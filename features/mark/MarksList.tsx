@@ -1,4 +1,12 @@
 import {
+  AlignCenterHorizontal,
+  AlignCenterVertical,
+  AlignEndHorizontal,
+  AlignEndVertical,
+  AlignHorizontalDistributeCenter,
+  AlignStartHorizontal,
+  AlignStartVertical,
+  AlignVerticalDistributeCenter,
   ArrowDown,
   ArrowUp,
   CopyPlus,
@@ -17,6 +25,7 @@ import { kindOf, type Mark } from '@/core/marks/registry';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
+import { Modal } from '../ui/Modal';
 import { NumberInput } from '../ui/NumberInput';
 import {
   addInMiddle,
@@ -30,6 +39,7 @@ import {
   shiftInOrder,
 } from './actions';
 import { shownMarks, useSession } from './session';
+import { alignSelected, distributeSelected } from './arrange';
 import { factsOf, isMarkTool } from './tools';
 
 /** All marks from the lowest to the topmost, with everything the picture offers, by keyboard. */
@@ -79,6 +89,7 @@ export function MarksList() {
           ))}
         </ul>
       )}
+      <Several />
       <div className="flex flex-wrap gap-2">
         {addable && (
           <Button
@@ -111,6 +122,7 @@ export function MarksList() {
 function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent) => void }) {
   const selected = useSession((s) => s.selection.includes(mark.id));
   const only = useSession((s) => s.selection.length === 1) && selected;
+  const [asking, setAsking] = useState(false);
   const kind = kindOf(mark);
   const Icon = mark.kind === 'piece' ? MousePointer2 : factsOf(mark.kind).icon;
   return (
@@ -140,7 +152,11 @@ function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent
         <IconButton
           label={mark.off ? 'Switch on' : 'Switch off'}
           className="!size-7"
-          onClick={() => setOnMark(mark.id, { off: mark.off ? undefined : true })}
+          onClick={() => {
+            if (mark.off || kind.group !== 'Hide') {
+              setOnMark(mark.id, { off: mark.off ? undefined : true });
+            } else setAsking(true);
+          }}
         >
           {mark.off ? (
             <EyeOff size={16} strokeWidth={1.75} />
@@ -150,9 +166,74 @@ function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent
         </IconButton>
       </div>
       {only && <Details mark={mark} />}
+      <UncoverQuestion open={asking} mark={mark} onClose={() => setAsking(false)} />
     </li>
   );
 }
+
+interface QuestionProps {
+  open: boolean;
+  mark: Mark;
+  onClose: () => void;
+}
+
+/** Asked before what is hidden can be seen by others. */
+function UncoverQuestion({ open, mark, onClose }: QuestionProps) {
+  const off = (uncovered: boolean) => {
+    setOnMark(mark.id, { off: true, uncovered: uncovered || undefined });
+    onClose();
+  };
+  return (
+    <Modal
+      open={open}
+      title={`Switch ${kindOf(mark).label} off?`}
+      description="You will see what is under it. In copies, the clipboard and everything else that leaves Rezzik it can stay hidden."
+      onClose={onClose}
+    >
+      <div className="flex flex-wrap justify-end gap-2">
+        <Button onClick={onClose}>Leave it on</Button>
+        <Button onClick={() => off(true)}>Show it everywhere</Button>
+        <Button look="next" onClick={() => off(false)}>
+          Show it only here
+        </Button>
+      </div>
+    </Modal>
+  );
+}
+
+/** What can be done with several selected marks at once. */
+function Several() {
+  const count = useSession((s) => s.selection.length);
+  if (count < 2) return null;
+  return (
+    <div role="group" aria-label="Arrange" className="mb-2 flex flex-wrap">
+      {arrangements.map(({ label, icon: Icon, act }) => (
+        <IconButton key={label} label={label} onClick={act}>
+          <Icon size={16} strokeWidth={1.75} />
+        </IconButton>
+      ))}
+    </div>
+  );
+}
+
+const arrangements = [
+  { label: 'Align left', icon: AlignStartVertical, act: () => alignSelected('left') },
+  { label: 'Align centres', icon: AlignCenterVertical, act: () => alignSelected('centre') },
+  { label: 'Align right', icon: AlignEndVertical, act: () => alignSelected('right') },
+  { label: 'Align top', icon: AlignStartHorizontal, act: () => alignSelected('top') },
+  { label: 'Align middles', icon: AlignCenterHorizontal, act: () => alignSelected('middle') },
+  { label: 'Align bottom', icon: AlignEndHorizontal, act: () => alignSelected('bottom') },
+  {
+    label: 'Distribute across',
+    icon: AlignHorizontalDistributeCenter,
+    act: () => distributeSelected('x'),
+  },
+  {
+    label: 'Distribute down',
+    icon: AlignVerticalDistributeCenter,
+    act: () => distributeSelected('y'),
+  },
+];
 
 /** What can be done with the one selected mark. */
 function Details({ mark }: { mark: Mark }) {

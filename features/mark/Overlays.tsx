@@ -7,6 +7,7 @@ import { themeColour } from './theme';
 export function Overlays({ camera }: { camera: Camera }) {
   const marquee = useSession((s) => s.marquee);
   const measured = useSession((s) => s.measured);
+  const guides = useSession((s) => s.guides);
   const corners = useSession((s) => s.corners);
   const petrol = themeColour('petrol');
   const card = themeColour('card');
@@ -23,6 +24,20 @@ export function Overlays({ camera }: { camera: Camera }) {
           listening={false}
         />
       )}
+      {guides.map(({ axis, at }) => {
+        const p = toScreen(camera, { x: at, y: at });
+        const points = axis === 'x' ? [p.x, 0, p.x, 10_000] : [0, p.y, 10_000, p.y];
+        return (
+          <Line
+            key={axis}
+            points={points}
+            stroke={petrol}
+            strokeWidth={1}
+            dash={[2, 3]}
+            listening={false}
+          />
+        );
+      })}
       {measured && (
         <Line
           points={measured.flatMap((p) => {

@@ -5,7 +5,6 @@ import type { Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
 import { markNames } from '@/core/marks/registry';
 import { bitmap, sheet } from '@/workers/bitmap';
-import type { Surface } from '@/core/paint/surface';
 import { useHeldSpace } from '../ui/useHeldSpace';
 import { useSize } from '../ui/useSize';
 import { addInMiddle, shownPart } from './actions';
@@ -18,6 +17,7 @@ import { Overlays } from './Overlays';
 import { Rulers } from './Rulers';
 import { SelectionHandles } from './SelectionHandles';
 import { session, update, useSession } from './session';
+import { frameDrawer } from './standsOut';
 import { TextField } from './TextField';
 
 /** The picture with its marks, its rulers, and everything that is done on it by pointer. */
@@ -53,7 +53,8 @@ export function Stage() {
     if (gestureGoesOn()) return;
     if (event.button === 1 || panning) startPan(place(event));
     else if (event.button === 0) {
-      pressOn(toPoint(event.nativeEvent), place(event), resolved.scale, event.shiftKey);
+      const copies = event.ctrlKey || event.metaKey;
+      pressOn(toPoint(event.nativeEvent), place(event), resolved.scale, event.shiftKey, copies);
     }
   };
   const move = (event: PointerEvent) => {
@@ -63,7 +64,7 @@ export function Stage() {
     if (event.buttons === 0) return;
     const all = nativeEvent.getCoalescedEvents?.() ?? [];
     const points = (all.length ? all : [nativeEvent]).map(toPoint);
-    moveTo(points, place(event), event.shiftKey, resolved.scale);
+    moveTo(points, place(event), event.shiftKey, resolved.scale, event.altKey);
   };
   useWheel(space, resolved);
   const keyDown = (event: KeyboardEvent) => {
@@ -138,7 +139,7 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
   const editing = useSession((s) => s.editing);
   const shape = useSession((s) => (s.cropping ? undefined : s.history.document.view.shape));
   const painter = useMemo(() => new LivePaint(), []);
-  const drawFrame = useMemo(() => (to: Surface) => to.drawImage(picture, 0, 0), [picture]);
+  const drawFrame = frameDrawer(picture);
   const fine = useAtRest(camera);
   const paint = (context: Konva.Context) => {
     // konva wraps the canvas; the painter needs the real one, for the same pixels as everywhere.

@@ -10,12 +10,14 @@ export function ToolsPanel() {
   return (
     <aside
       aria-label="Tools"
-      className="w-[172px] shrink-0 overflow-auto border-r border-line bg-paper p-2.5"
+      className="w-[172px] shrink-0 overflow-auto border-r border-line bg-paper px-2.5 py-1"
     >
       <ToolButton facts={grabTool} />
       {toolGroups.map((group) => (
         <section key={group.title} aria-label={group.title}>
-          <h2 className="mt-2 mb-0.5 px-1.5 text-[13px] font-bold text-soft">{group.title}</h2>
+          <h2 className="mt-1 px-1.5 text-[12px] leading-[18px] font-bold text-soft">
+            {group.title}
+          </h2>
           {group.tools.map((facts) => (
             <ToolButton key={facts.tool} facts={facts} />
           ))}
@@ -38,7 +40,7 @@ function ToolButton({ facts }: { facts: ToolFacts }) {
       aria-keyshortcuts={key}
       onClick={() => chooseTool(facts.tool)}
       className={classes(
-        'flex h-[26px] w-full items-center gap-2.5 rounded-[6px] px-2 text-left',
+        'flex h-6 w-full items-center gap-2.5 rounded-[6px] px-2 text-left',
         current ? 'bg-petrol text-card' : 'hover:bg-tint',
       )}
     >

@@ -15,6 +15,8 @@ import { rememberStyle, useStyles } from './styles';
 import { storeSoon } from './storing';
 import { isMarkTool } from './tools';
 import { rememberTool } from './handTools';
+import { newId } from './newId';
+import { standingOut } from './standsOut';
 
 /** Changes of one kind that follow each other this fast are one step of undo. */
 const JOINS_WITHIN = 1500;
@@ -100,8 +102,6 @@ export function chooseTool(tool: Tool): void {
   });
 }
 
-const newId = (): string => crypto.randomUUID().slice(0, 13).replace('-', '');
-
 /** How the tool makes its marks, as it is set. */
 export const madeBy = (name: MarkName) => kindOf(name).made(useStyles.getState()[name]);
 
@@ -118,8 +118,10 @@ export function addMark(mark: Mark): void {
     update({ selection: [dimmed.id] });
     return;
   }
+  const plain = useStyles.getState()[mark.kind].standsOut ? {} : { plain: true };
+  const seen = standingOut({ ...mark, ...plain });
   changeDocument(`Add ${kindOf(mark).label.toLowerCase()}`, (draft) => {
-    draft.marks.push(mark);
+    draft.marks.push(seen);
   });
   const stays = madeBy(mark.kind) === 'stroke';
   update({ selection: stays ? [] : [mark.id] });
@@ -144,7 +146,7 @@ export function addInMiddle(name: MarkName, shown: Rect): void {
 
 /** Replaces marks by changed ones of the same ids. */
 export function replaceMarks(changed: readonly Mark[], label: string, joins = ''): void {
-  const byId = new Map(changed.map((mark) => [mark.id, mark]));
+  const byId = new Map(changed.map((mark) => [mark.id, standingOut(mark)]));
   update({ live: [] });
   changeDocument(
     label,
@@ -206,7 +208,7 @@ export function shiftInOrder(id: string, by: 1 | -1): void {
 /** Sets what a mark carries beside its shape: its name, whether it is off or locked. */
 export function setOnMark(
   id: string,
-  change: Partial<Pick<Mark, 'name' | 'off' | 'locked'>>,
+  change: Partial<Pick<Mark, 'name' | 'off' | 'locked'>> & { uncovered?: boolean | undefined },
 ): void {
   const mark = markById(id);
   if (mark) replaceMarks([{ ...mark, ...change }], 'Change a mark');
@@ -229,7 +231,11 @@ export function setStyle(change: Partial<Style>): void {
   const counted =
     chosen.some((m) => m.kind === 'number') && ('first' in change || 'counting' in change);
   const meant = counted ? marks().filter((m) => m.kind === 'number' || chosen.includes(m)) : chosen;
-  const changed = meant.map((mark) => kindOf(mark).restyle(mark, change));
+  const { standsOut } = change;
+  const changed = meant.map((mark) => ({
+    ...kindOf(mark).restyle(mark, change),
+    ...(standsOut !== undefined && { plain: standsOut ? undefined : true }),
+  }));
   const fields = Object.keys(change).join();
   replaceMarks(changed, 'Change the look', `style ${fields} ${changed.map((m) => m.id).join()}`);
 }

@@ -1,12 +1,14 @@
 import type { Point } from '@/core/geometry/point';
 import { pullGrip, alongRatio, type Grip, isGrip } from '@/core/geometry/resize';
 import { snapDirection } from '@/core/geometry/point';
-import { bottom, contains, rectFromPoints, right, type Rect } from '@/core/geometry/rect';
+import { snapToOthers } from '@/core/geometry/arrange';
+import { bottom, contains, rectFromPoints, right, union, type Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import {
   addMark,
   beginWords,
+  changeDocument,
   madeBy,
   makeMark,
   markById,
@@ -20,12 +22,13 @@ import {
 import { pan } from './camera';
 import { addCorner, closeCorners } from './corners';
 import { erase, pickColour } from './handTools';
+import { newId } from './newId';
 import { session, update } from './session';
 
 /** What the pointer is doing between down and up. */
 type Gesture =
   | { kind: 'draw'; tool: MarkName; path: StrokePoint[]; id: string }
-  | { kind: 'move'; start: Point; marks: Mark[] }
+  | { kind: 'move'; start: Point; marks: Mark[]; copies: boolean }
   | { kind: 'handle'; mark: Mark; handle: string }
   | { kind: 'pan'; last: Point }
   | { kind: 'frame'; start: Point; adds: readonly string[] }
@@ -39,6 +42,8 @@ let gesture: Gesture | null = null;
 export const gestureGoesOn = (): boolean => gesture !== null;
 
 const TOUCH = 5;
+/** Pixels of the screen within which moved marks snap to others. */
+const SNAP = 6;
 
 /** The topmost mark under a place, within a few pixels of the screen. */
 export function markAt(at: Point, scale: number): Mark | undefined {
@@ -49,7 +54,13 @@ export function markAt(at: Point, scale: number): Mark | undefined {
 }
 
 /** The pointer goes down on the picture. */
-export function pressOn(at: StrokePoint, screen: Point, scale: number, adds: boolean): void {
+export function pressOn(
+  at: StrokePoint,
+  screen: Point,
+  scale: number,
+  adds: boolean,
+  copies = false,
+): void {
   const { tool, selection } = session();
   if (tool === 'crop') return;
   if (tool === 'grab') {
@@ -67,7 +78,9 @@ export function pressOn(at: StrokePoint, screen: Point, scale: number, adds: boo
         ? [...selection, mark.id]
         : [mark.id];
     select(chosen);
-    gesture = { kind: 'move', start: at, marks: selectedMarks().filter((m) => !m.locked) };
+    const held = selectedMarks().filter((m) => !m.locked);
+    const moved = copies ? held.map((mark) => ({ ...mark, id: newId() })) : held;
+    gesture = { kind: 'move', start: at, marks: moved, copies };
     return;
   }
   if (tool === 'eraser') {
@@ -114,12 +127,13 @@ export function startPan(screen: Point): void {
   gesture = { kind: 'pan', last: screen };
 }
 
-/** The pointer moves while down. `keep`: Shift. */
+/** The pointer moves while down. `keep`: Shift; `free`: Alt, which lets go of snapping. */
 export function moveTo(
   points: readonly StrokePoint[],
   screen: Point,
   keep: boolean,
   scale = 1,
+  free = false,
 ): void {
   const at = points.at(-1);
   if (!gesture || !at) return;
@@ -128,8 +142,7 @@ export function moveTo(
       update({ live: [drawn(gesture, points, keep)] });
       return;
     case 'move': {
-      const by = { x: Math.round(at.x - gesture.start.x), y: Math.round(at.y - gesture.start.y) };
-      update({ live: gesture.marks.map((mark) => kindOf(mark).move(mark, by)) });
+      moveMarks(gesture, at, free ? 0 : SNAP / scale);
       return;
     }
     case 'handle': {
@@ -161,6 +174,34 @@ export function moveTo(
     case 'crop':
       setCropping(pulledCrop(gesture, at, keep));
   }
+}
+
+/** Moves marks, snapping to the sides and middles of the others and of the picture. */
+function moveMarks(g: Extract<Gesture, { kind: 'move' }>, at: Point, reach: number): void {
+  const { shaper, history } = session();
+  const by = { x: Math.round(at.x - g.start.x), y: Math.round(at.y - g.start.y) };
+  const place = (mark: Mark) => kindOf(mark).bounds(mark, { shaper });
+  const moved = new Set(g.marks.map((mark) => mark.id));
+  const still = history.document.marks.filter((mark) => !moved.has(mark.id) && !mark.off);
+  const others = [history.document.view.crop, ...still.map(place)];
+  const box = union(g.marks.map(place));
+  const target = { ...box, x: box.x + by.x, y: box.y + by.y };
+  const { by: on, guides } = snapToOthers(target, reach > 0 ? others : [], reach);
+  const whole = { x: by.x + on.x, y: by.y + on.y };
+  update({ live: g.marks.map((mark) => kindOf(mark).move(mark, whole)), guides });
+}
+
+function finishMoving(g: Extract<Gesture, { kind: 'move' }>, live: readonly Mark[]): void {
+  update({ guides: [] });
+  if (!g.copies) {
+    replaceMarks(live, 'Move');
+    return;
+  }
+  update({ live: [] });
+  changeDocument('Duplicate', (draft) => {
+    draft.marks.push(...live.map((mark) => ({ ...mark, locked: undefined })));
+  });
+  select(live.map((mark) => mark.id));
 }
 
 function pullShapePoint(index: number, at: Point): void {
@@ -214,7 +255,7 @@ export function releaseAll(): void {
   if (!ended) return;
   const { live } = session();
   if (ended.kind === 'draw') finishDrawing(ended, live[0]);
-  else if (ended.kind === 'move' && live.length) replaceMarks(live, 'Move');
+  else if (ended.kind === 'move' && live.length) finishMoving(ended, live);
   else if (ended.kind === 'handle' && live.length) replaceMarks(live, 'Reshape');
   else if (ended.kind === 'erase') erase(ended.gone);
   else if (ended.kind === 'frame') update({ marquee: null });
@@ -236,7 +277,7 @@ export function abandon(): void {
   const { cropping } = session();
   if (gesture?.kind === 'crop' && cropping) setCropping(gesture.start);
   gesture = null;
-  update({ live: [], corners: [], marquee: null });
+  update({ live: [], corners: [], marquee: null, guides: [] });
 }
 
 /** A double click closes a polygon, and opens what holds words. */

@@ -2,6 +2,7 @@ import { create } from 'zustand';
 import type { ShotDocument } from '@/core/contracts/document';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { Shot } from '@/core/contracts/shot';
+import type { Guide } from '@/core/geometry/arrange';
 import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
 import type { Mark, MarkName } from '@/core/marks/registry';
@@ -38,6 +39,8 @@ export interface Session {
   corners: readonly Point[];
   /** The frame that is drawn around marks to select them. */
   marquee: Rect | null;
+  /** Lines that what is moved has snapped to. */
+  guides: readonly Guide[];
   /** What is measured now, from one place to another. */
   measured: readonly [Point, Point] | null;
   /** The colour picked last. */
@@ -70,6 +73,7 @@ export function openSession(opened: Opened): void {
       editing: null,
       corners: [],
       marquee: null,
+      guides: [],
       measured: null,
       picked: null,
       cropping: null,

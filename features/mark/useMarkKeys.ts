@@ -6,6 +6,7 @@ import {
   deleteSelected,
   duplicateSelected,
   endCrop,
+  marks,
   nudge,
   redo,
   select,
@@ -24,6 +25,10 @@ export function useMarkKeys(): void {
   useAction('mark.redo', redo);
   useKey('mod+shift+z', redo);
   useAction('mark.duplicate', duplicateSelected);
+  useAction('mark.all', () => {
+    chooseTool('grab');
+    select(marks().flatMap((mark) => (mark.off || mark.locked ? [] : [mark.id])));
+  });
   useAction('mark.delete', () => {
     if (!takeCornerBack()) deleteSelected();
   });

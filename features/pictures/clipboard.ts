@@ -3,10 +3,12 @@ import { notify } from '../shell/noticeStore';
 /**
  * Puts a PNG on the clipboard. When the window is not in front, lets `otherwise` do it; where that
  * cannot either, waits until the window is back, and says so.
+ * @param beside other formats of the same thing, where the browser takes them
  */
 export async function copyPicture(
   png: Promise<Blob>,
   otherwise?: () => Promise<boolean>,
+  beside: Record<string, Blob> = {},
 ): Promise<void> {
   if (!document.hasFocus() && (await otherwise?.().catch(() => false))) return;
   if (!('clipboard' in navigator) || !('write' in navigator.clipboard)) {
@@ -20,12 +22,14 @@ export async function copyPicture(
     });
     await focusReturns();
   }
+  const taken = Object.entries(beside).filter(([type]) => ClipboardItem.supports?.(type));
+  const item = () => new ClipboardItem({ 'image/png': png, ...Object.fromEntries(taken) });
   try {
-    await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
+    await navigator.clipboard.write([item()]);
   } catch (error) {
     if (document.hasFocus()) throw plainWords(error);
     await focusReturns();
-    await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
+    await navigator.clipboard.write([item()]);
   }
 }
 

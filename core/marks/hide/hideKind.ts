@@ -35,6 +35,8 @@ export const hideShape = {
     .array(z.tuple([coordinate, coordinate]))
     .max(limits.points)
     .optional(),
+  /** Switched off it stays hidden in what leaves, unless a person said otherwise. */
+  uncovered: z.boolean().optional(),
 };
 
 export interface HideMark extends MarkBase, Rect {

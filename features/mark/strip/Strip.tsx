@@ -1,11 +1,35 @@
-import { Fragment } from 'react';
-import { kindOf, type MarkName } from '@/core/marks/registry';
+import { Fragment, useMemo } from 'react';
+import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
+import { canStandOut } from '@/core/shot/standsOut';
+import { setStyle } from '../actions';
 import { shownMarks, useSession } from '../session';
+import { contrastOf } from '../standsOut';
 import { useStyles } from '../styles';
 import { factsOf, isMarkTool } from '../tools';
 import { CropSettings } from './CropSettings';
 import { ColourSettings, EraserSettings, MeasureSettings } from './HandToolSettings';
+import { Press } from './controls';
 import { settings } from './settings';
+
+const isHide = (name: MarkName): boolean => kindOf(name).group === 'Hide';
+
+/** The switch for the edge, and how well the mark can be seen without it. */
+function StandsOut({ on, mark }: { on: boolean; mark: Mark | undefined }) {
+  const ratio = useMemo(() => (mark ? contrastOf(mark) : null), [mark]);
+  return (
+    <span className="flex items-center gap-2">
+      <Press label="Stands out" on={on} onChange={(standsOut) => setStyle({ standsOut })} />
+      {ratio !== null && (
+        <span
+          className="font-measure text-[13px] text-soft"
+          title="Contrast with what is below; an edge is added when it is too low"
+        >
+          {ratio.toFixed(1)}:1
+        </span>
+      )}
+    </span>
+  );
+}
 
 /** Above the picture: the settings of the tool in hand, or of the selected mark. */
 export function Strip() {
@@ -34,6 +58,9 @@ export function Strip() {
         kindOf(name).settings.map((field) => (
           <Fragment key={field}>{settings[field](style)}</Fragment>
         ))}
+      {name && style && (first ? canStandOut(first) : !isHide(name)) && (
+        <StandsOut on={first ? !first.plain : style.standsOut} mark={first} />
+      )}
       {!name && tool !== 'crop' && <span className="text-soft">{factsOf(tool).hint}</span>}
     </div>
   );

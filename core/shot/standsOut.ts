@@ -1,0 +1,78 @@
+import { contrast, parseHex } from '../colour/colour';
+import { outerPixels } from '../geometry/rect';
+import type { PaintTools, Scene } from '../marks/contract';
+import { kindOf, type Mark } from '../marks/registry';
+
+/** Least contrast with what is below: of marks and of words (W3C, WCAG 2.2, 1.4.11 and 1.4.3). */
+export const LEAST = { mark: 3, words: 4.5 } as const;
+
+const CELLS = 28;
+/** So much of a mark may lie on worse ground. */
+const SHARE = 0.2;
+
+const unlit: readonly Mark['kind'][] = [
+  'highlighter',
+  'dim',
+  'piece',
+  'blur',
+  'blocks',
+  'cover',
+  'paintOut',
+];
+
+/** Kinds that can have a halo at all. */
+export const canStandOut = (mark: Mark): boolean => !unlit.includes(mark.kind);
+
+/** The contrast a mark needs. */
+export const neededContrast = (mark: Mark): number =>
+  mark.kind === 'text' || mark.kind === 'callout' ? LEAST.words : LEAST.mark;
+
+/** What a mark brings along to stand on, and is then seen against. */
+function ownGround(mark: Mark): string | null {
+  if (mark.kind === 'text' || mark.kind === 'callout') return mark.plate;
+  return mark.kind === 'number' ? mark.rim : null;
+}
+
+/**
+ * The contrast (1–21) of a mark with what is painted below it: that of the worst fifth of its
+ * pixels. Null when it has no colour of its own or touches nothing.
+ */
+export function contrastBelow(mark: Mark, tools: PaintTools, scene: Scene): number | null {
+  const own = 'colour' in mark ? parseHex(mark.colour) : null;
+  if (!own || !canStandOut(mark)) return null;
+  const plate = parseHex(ownGround(mark) ?? '');
+  if (plate) return contrast(own, plate);
+  const kind = kindOf(mark);
+  const box = outerPixels(kind.bounds(mark, tools));
+  if (box.width > 8_000 || box.height > 8_000) return null;
+  const { data, width, height } = scene.below(mark.id, box);
+  const found: number[] = [];
+  const [dx, dy] = [Math.max(1, width / CELLS), Math.max(1, height / CELLS)];
+  for (let y = dy / 2; y < height; y += dy) {
+    for (let x = dx / 2; x < width; x += dx) {
+      const [px, py] = [Math.floor(x), Math.floor(y)];
+      const i = (py * width + px) * 4;
+      if (!data[i + 3] || !kind.hit(mark, { x: box.x + px, y: box.y + py }, 1, tools)) continue;
+      const there = { r: data[i] ?? 0, g: data[i + 1] ?? 0, b: data[i + 2] ?? 0 };
+      found.push(contrast(own, there));
+    }
+  }
+  found.sort((a, b) => a - b);
+  return found[Math.floor(found.length * SHARE)] ?? null;
+}
+
+const LIGHT = '#FFFFFF';
+const DARK = '#000000';
+
+/** The mark with the halo it needs, or without one where it stands out by itself. */
+export function withHalo(mark: Mark, tools: PaintTools, scene: Scene): Mark {
+  const { halo: _, ...bare } = mark;
+  if (mark.plain || !canStandOut(mark)) return bare;
+  const ratio = contrastBelow(bare, tools, scene);
+  if (ratio === null || ratio >= neededContrast(mark) || !('colour' in bare)) return bare;
+  const own = parseHex(bare.colour);
+  const white = { r: 255, g: 255, b: 255 };
+  const black = { r: 0, g: 0, b: 0 };
+  if (!own) return bare;
+  return { ...bare, halo: contrast(own, white) >= contrast(own, black) ? LIGHT : DARK };
+}

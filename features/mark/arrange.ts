@@ -1,0 +1,115 @@
+import { z } from 'zod';
+import { aligned, distributed, type Side } from '@/core/geometry/arrange';
+import type { Point } from '@/core/geometry/point';
+import { kindOf, markSchema, type Mark } from '@/core/marks/registry';
+import { paintPng } from '../pictures/pictures';
+import { copyPicture } from '../pictures/clipboard';
+import { notify } from '../shell/noticeStore';
+import { changeDocument, replaceMarks, select, selectedMarks } from './actions';
+import { newId } from './newId';
+import { session } from './session';
+
+const movable = (): Mark[] => selectedMarks().filter((mark) => !mark.locked);
+
+function moveEach(marks: readonly Mark[], by: readonly Point[], label: string): void {
+  const moved = marks.map((mark, i) => kindOf(mark).move(mark, by[i] ?? { x: 0, y: 0 }));
+  if (moved.length > 1) replaceMarks(moved, label);
+}
+
+const placesOf = (marks: readonly Mark[]) => {
+  const { shaper } = session();
+  return marks.map((mark) => kindOf(mark).bounds(mark, { shaper }));
+};
+
+/** Lines the selected marks up along one side or their middles. */
+export function alignSelected(side: Side): void {
+  const marks = movable();
+  moveEach(marks, aligned(placesOf(marks), side), 'Align');
+}
+
+/** Makes the gaps between the selected marks equal. */
+export function distributeSelected(along: 'x' | 'y'): void {
+  const marks = movable();
+  moveEach(marks, distributed(placesOf(marks), along), 'Distribute');
+}
+
+/** The format marks are copied in; docs/api.md describes it. */
+const clippingSchema = z.object({
+  format: z.literal('rezzik-marks'),
+  version: z.literal(1),
+  marks: z.array(markSchema).max(2_000),
+});
+const TYPE = 'web application/rezzik-marks+json';
+/** Where a browser's clipboard has no place for formats of a page's own; shared by all its tabs. */
+const KEPT = 'rezzik-marks';
+
+/** Copies the selected marks, with the picture beside them for other programs. */
+export async function copyMarks(): Promise<void> {
+  const marks = selectedMarks();
+  const { picture, history } = session();
+  const words = JSON.stringify({ format: 'rezzik-marks', version: 1, marks });
+  try {
+    localStorage.setItem(KEPT, words);
+  } catch {
+    // Too much for this place; the clipboard may still take it.
+  }
+  const json = new Blob([words], { type: 'application/rezzik-marks+json' });
+  await copyPicture(paintPng(picture, history.document), undefined, { [TYPE]: json });
+  notify({
+    key: 'marks-copied',
+    tone: 'good',
+    title: marks.length === 1 ? 'One mark copied' : `${marks.length} marks copied`,
+    lines: ['Paste into any shot; other programs get the picture.'],
+  });
+}
+
+async function clipping(): Promise<string | null> {
+  try {
+    for (const item of await navigator.clipboard.read()) {
+      if (item.types.includes(TYPE)) return await (await item.getType(TYPE)).text();
+    }
+  } catch {
+    // Not allowed to read, or nothing readable: what this browser copied last serves.
+  }
+  return localStorage.getItem(KEPT);
+}
+
+const OFFSET = 16;
+
+/** Adds copied marks to this shot, a little aside when they are there already. */
+export async function pasteMarks(): Promise<void> {
+  const words = await clipping();
+  const read = clippingSchema.safeParse(parsed(words));
+  if (!read.success) {
+    notify({
+      key: 'paste',
+      tone: 'bad',
+      title: 'Nothing pasted',
+      lines: ['The clipboard holds no marks. Copy some with Ctrl+C first.'],
+    });
+    return;
+  }
+  const places = new Set(session().history.document.marks.map((mark) => placeKey(mark)));
+  const marks = read.data.marks.map((mark) => {
+    const aside = places.has(placeKey(mark));
+    const placed = aside ? kindOf(mark).move(mark, { x: OFFSET, y: OFFSET }) : mark;
+    return { ...placed, id: newId() };
+  });
+  changeDocument('Paste', (draft) => {
+    draft.marks.push(...marks);
+  });
+  select(marks.map((mark) => mark.id));
+}
+
+function parsed(words: string | null): unknown {
+  try {
+    return JSON.parse(words ?? 'null') as unknown;
+  } catch {
+    return null;
+  }
+}
+
+const placeKey = (mark: Mark): string => {
+  const { x, y } = kindOf(mark).bounds(mark, { shaper: session().shaper });
+  return `${mark.kind} ${Math.round(x)} ${Math.round(y)}`;
+};
