@@ -80,3 +80,12 @@ export const shotPageSchema = z.object({
 });
 
 export const errorSchema = z.object({ error: z.object({ code: z.string(), message: z.string() }) });
+
+/** Dropping for good what a shot does not show. */
+export const dropRestSchema = z.strictObject({
+  /** The revision that was looked at. */
+  revision: z.int().min(1),
+  /** The shots that share the frame do the same. */
+  others: z.boolean().default(false),
+});
+export const sharingSchema = z.object({ sharing: z.int() });

@@ -26,6 +26,7 @@ import {
   conflictSchema,
   errorSchema,
   revisedSchema,
+  sharingSchema,
   shotPageSchema,
   shotSchema,
   stepsSchema,
@@ -135,6 +136,10 @@ export const api = {
     (await read(copiesSchema, `${shotPath(id)}/copies`)).copies,
   keep: (id: string, wish: CopyWish): Promise<Copy> =>
     read(copySchema, `${shotPath(id)}/copies`, sent('POST', wish)),
+  sharing: async (id: string): Promise<number> =>
+    (await read(sharingSchema, `${shotPath(id)}/rest`)).sharing,
+  dropRest: (id: string, revision: number, others: boolean) =>
+    read(revisedSchema, `${shotPath(id)}/rest`, sent('POST', { revision, others })),
   bin: (id: string) => ask(`${shotPath(id)}/bin`, { method: 'POST' }),
   restore: (id: string) => ask(`${shotPath(id)}/restore`, { method: 'POST' }),
   erase: (id: string) => ask(shotPath(id), { method: 'DELETE' }),

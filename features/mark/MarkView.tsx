@@ -17,6 +17,7 @@ import { useAction } from '../keys/useAction';
 import { modifier } from '../ui/useKeys';
 import { redo, setTitle, undo } from './actions';
 import { copyMarks, pasteMarks } from './arrange';
+import { DropRest } from './DropRest';
 import { KeptAround } from './KeptAround';
 import { MarksList } from './MarksList';
 import { openShot } from './open';
@@ -110,7 +111,10 @@ function OpenMark({ onReload }: { onReload: () => void }) {
           )}
         >
           <MarksList />
-          <KeptAround />
+          <div>
+            <KeptAround />
+            <DropRest onDone={onReload} />
+          </div>
           <WhereFrom />
         </aside>
       </div>

@@ -58,8 +58,13 @@ export async function copyMarks(): Promise<void> {
   notify({
     key: 'marks-copied',
     tone: 'good',
-    title: marks.length === 1 ? 'One mark copied' : `${marks.length} marks copied`,
-    lines: ['Paste into any shot; other programs get the picture.'],
+    title: 'Copied',
+    lines: [
+      'Paste the picture anywhere.',
+      marks.length === 1
+        ? 'In another shot you get the mark.'
+        : `In another shot you get the ${marks.length} marks.`,
+    ],
   });
 }
 
@@ -73,6 +78,9 @@ async function clipping(): Promise<string | null> {
   }
   return localStorage.getItem(KEPT);
 }
+
+/** What was copied here may lie under what is dropped. */
+export const forgetCopiedMarks = (): void => localStorage.removeItem(KEPT);
 
 const OFFSET = 16;
 

@@ -32,7 +32,7 @@ function stroke(tool: Tool, points: Point[], keep = false): void {
   chooseTool(tool);
   const [first = at(0, 0), ...rest] = points;
   pressOn(first, first, 1, false);
-  for (const p of rest) moveTo([p], p, keep);
+  for (const p of rest) moveTo([p], p, keep, 1, true);
   releaseAll();
 }
 

@@ -26,6 +26,12 @@ export async function paintedPixels(id: string): Promise<Pixels> {
   return pixels;
 }
 
+/** What was painted of a shot is let go. */
+export function forgetPainted(id: string): void {
+  const rest = kept.filter((entry) => !entry.key.startsWith(`${id} `));
+  kept.splice(0, kept.length, ...rest);
+}
+
 /** A shot painted and encoded. @throws Fault 404 */
 export async function encodedPicture(
   id: string,
