@@ -9,6 +9,7 @@ import { useHeldSpace } from '../ui/useHeldSpace';
 import { useSize } from '../ui/useSize';
 import { addInMiddle, shownPart } from './actions';
 import { resolveCamera, toFrame, zoomAt, pan, type Camera } from './camera';
+import { closeCorners } from './corners';
 import { CropHandles } from './CropHandles';
 import { gestureGoesOn, moveTo, openUnder, pressOn, releaseAll, startPan } from './gesture';
 import { LivePaint } from './livePaint';
@@ -19,6 +20,7 @@ import { SelectionHandles } from './SelectionHandles';
 import { session, update, useSession } from './session';
 import { frameDrawer } from './standsOut';
 import { TextField } from './TextField';
+import { TrueUpChip } from './TrueUpChip';
 
 /** The picture with its marks, its rulers, and everything that is done on it by pointer. */
 export function Stage() {
@@ -72,6 +74,7 @@ export function Stage() {
     if (event.key !== 'Enter' || event.ctrlKey || event.metaKey || !name) return;
     if (event.target !== event.currentTarget) return;
     event.preventDefault();
+    if (closeCorners()) return;
     const origin = toFrame(resolved, { x: 0, y: 0 });
     const seen = {
       ...origin,
@@ -118,6 +121,7 @@ export function Stage() {
           </KonvaStage>
         )}
         <TextField camera={resolved} />
+        <TrueUpChip />
       </div>
     </div>
   );

@@ -58,6 +58,7 @@ function keepCount(draft: ShotDocument): void {
 function step(to: history.History): void {
   const open = session();
   if (to === open.history) return;
+  update({ trueUp: null });
   lastChange = { key: '', at: 0 };
   const ids = new Set(to.document.marks.map((m) => m.id));
   update({

@@ -24,6 +24,7 @@ import { addCorner, closeCorners } from './corners';
 import { erase, pickColour } from './handTools';
 import { newId } from './newId';
 import { session, update } from './session';
+import { offerTrueUp } from './trueUp';
 
 /** What the pointer is doing between down and up. */
 type Gesture =
@@ -63,6 +64,7 @@ export function pressOn(
 ): void {
   const { tool, selection } = session();
   if (tool === 'crop') return;
+  update({ trueUp: null });
   if (tool === 'grab') {
     const mark = markAt(at, scale);
     if (!mark) {
@@ -269,7 +271,10 @@ function finishDrawing(g: Extract<Gesture, { kind: 'draw' }>, live: Mark | undef
     return;
   }
   if (kind.tooSmall(mark)) update({ live: [] });
-  else addMark(mark);
+  else {
+    addMark(mark);
+    offerTrueUp(mark);
+  }
 }
 
 /** Esc in the middle of a drag: as if it had never begun. */

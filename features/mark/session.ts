@@ -6,6 +6,7 @@ import type { Guide } from '@/core/geometry/arrange';
 import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
 import type { Mark, MarkName } from '@/core/marks/registry';
+import type { Candidate } from '@/core/trueUp/trueUp';
 import type { Shaper } from '@/core/paint/shaper';
 import { startHistory, type History } from '@/core/shot/history';
 import type { Camera } from './camera';
@@ -39,6 +40,8 @@ export interface Session {
   corners: readonly Point[];
   /** The frame that is drawn around marks to select them. */
   marquee: Rect | null;
+  /** What the last stroke may have been meant to be. */
+  trueUp: { id: string; candidates: readonly Candidate[] } | null;
   /** Lines that what is moved has snapped to. */
   guides: readonly Guide[];
   /** What is measured now, from one place to another. */
@@ -74,6 +77,7 @@ export function openSession(opened: Opened): void {
       corners: [],
       marquee: null,
       guides: [],
+      trueUp: null,
       measured: null,
       picked: null,
       cropping: null,

@@ -18,6 +18,7 @@ import { closeCorners, takeCornerBack } from './corners';
 import { abandon, gestureGoesOn } from './gesture';
 import { usePointer } from './pointerStore';
 import { session, update } from './session';
+import { trueUp } from './trueUp';
 
 /** The keys of Mark; they rest while a field has the focus. */
 export function useMarkKeys(): void {
@@ -25,6 +26,7 @@ export function useMarkKeys(): void {
   useAction('mark.redo', redo);
   useKey('mod+shift+z', redo);
   useAction('mark.duplicate', duplicateSelected);
+  useAction('mark.trueUp', () => trueUp());
   useAction('mark.all', () => {
     chooseTool('grab');
     select(marks().flatMap((mark) => (mark.off || mark.locked ? [] : [mark.id])));

@@ -2,36 +2,26 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { By, Key, until } from 'selenium-webdriver';
 import type { Mark } from '@/core/marks/registry';
 import { everyMark } from '@/tests/lib/marks';
-import { App, getPixels, getShot, pixelAt, plainPng, sendShot, WAIT } from './lib/app';
+import { App, getPixels, getShot, pixelAt, WAIT } from './lib/app';
 import { openBrowser, type Browser } from './lib/browser';
+import { Marking } from './lib/marking';
 
 let browser: Browser;
 let app: App;
-const view = { x: 0, y: 0, width: 600, height: 400 };
+let marking: Marking;
 
 beforeAll(async () => {
   browser = await openBrowser();
   app = new App(browser.driver);
+  marking = new Marking(app);
 }, 120_000);
 afterAll(() => browser.close());
 
-/** A fresh white shot, open in Mark. */
-async function blank(marks: readonly Mark[] = []): Promise<string> {
-  const document = JSON.stringify({ version: 1, view: { crop: view }, marks });
-  const id = await sendShot(await plainPng(600, 400, '#FFFFFF'), 'White', { document });
-  await app.go(`/shots/${id}`);
-  await app.stage();
-  return id;
-}
-
-const stage = () => browser.driver.findElement(By.css('[data-testid="stage"]'));
-const at = (x: number, y: number) => app.stagePoint(view, { x, y });
-const drag = async (ax: number, ay: number, bx: number, by: number) =>
-  app.drag(await stage(), await at(ax, ay), await at(bx, by), 8);
-const marksOf = async (id: string) => {
-  await app.stored();
-  return (await getShot(id)).document.marks;
-};
+const blank = (marks: readonly Mark[] = []) => marking.open(marks);
+const stage = () => marking.stage();
+const at = (x: number, y: number) => marking.at(x, y);
+const drag = (ax: number, ay: number, bx: number, by: number) => marking.drag(ax, ay, bx, by);
+const marksOf = (id: string) => marking.marksOf(id);
 
 describe('drawing', () => {
   test.each([
@@ -223,7 +213,7 @@ describe('view', () => {
     await drag(600, 400, 400, 300);
     await app.type('Left', '100');
     await app.keys(Key.ESCAPE);
-    expect((await getShot(id)).document.view.crop).toEqual(view);
+    expect((await getShot(id)).document.view.crop).toEqual(Marking.view);
     await app.keys('k');
     for (const [label, value] of [
       ['Left', 100],

@@ -24,7 +24,7 @@ function StandsOut({ on, mark }: { on: boolean; mark: Mark | undefined }) {
           className="font-measure text-[13px] text-soft"
           title="Contrast with what is below; an edge is added when it is too low"
         >
-          {ratio.toFixed(1)}:1
+          {`${ratio.toFixed(1)}:1`}
         </span>
       )}
     </span>

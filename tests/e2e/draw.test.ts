@@ -1,0 +1,252 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { By, Key, until } from 'selenium-webdriver';
+import sharp from 'sharp';
+import { randomFrom } from '@/core/random/random';
+import { markSchema, type Mark, type MarkName } from '@/core/marks/registry';
+import { App, getPixels, pixelAt, WAIT } from './lib/app';
+import { appUrl, openBrowser, type Browser } from './lib/browser';
+import { Marking } from './lib/marking';
+
+let browser: Browser;
+let app: App;
+let marking: Marking;
+let speckled: Buffer;
+
+beforeAll(async () => {
+  browser = await openBrowser();
+  app = new App(browser.driver);
+  marking = new Marking(app);
+  await browser.driver.sendDevToolsCommand('Browser.grantPermissions', {
+    permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
+    origin: appUrl(),
+  });
+  const next = randomFrom(3);
+  const data = Buffer.from(Array.from({ length: 600 * 400 * 3 }, () => 120 + next() * 100));
+  speckled = await sharp(data, { raw: { width: 600, height: 400, channels: 3 } })
+    .png()
+    .toBuffer();
+}, 120_000);
+afterAll(() => browser.close());
+
+const words = async (text: string) => {
+  const field = await browser.driver.wait(until.elementLocated(By.css('textarea')), WAIT);
+  await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text, Key.ESCAPE);
+};
+
+const drag = (ax: number, ay: number, bx: number, by: number) => marking.drag(ax, ay, bx, by);
+const click = (x: number, y: number) => marking.click(x, y);
+
+/** Key, what is done with the pointer, the kind that comes of it, and a place it changes. */
+const cases: [string, () => Promise<void>, MarkName, [number, number]][] = [
+  ['n', () => click(200, 150), 'number', [200, 143]],
+  ['d', () => drag(150, 100, 400, 300), 'dim', [40, 40]],
+  ['u', () => drag(200, 150, 280, 210), 'closeUp', [240, 155]],
+  ['s', () => click(300, 200), 'stamp', [300, 188]],
+  ['x', () => drag(100, 100, 300, 200), 'blur', [200, 150]],
+  ['q', () => drag(100, 100, 300, 200), 'blocks', [200, 150]],
+  ['j', () => drag(100, 100, 300, 200), 'cover', [200, 150]],
+  ['z', () => drag(100, 100, 300, 200), 'paintOut', [200, 150]],
+  [
+    'c',
+    async () => {
+      await drag(120, 320, 250, 150);
+      await words('Look here');
+    },
+    'callout',
+    [170, 140],
+  ],
+  [
+    'y',
+    async () => {
+      await click(100, 100);
+      await click(300, 120);
+      await click(220, 300);
+      await app.keys(Key.ENTER);
+    },
+    'polygon',
+    [200, 110],
+  ],
+];
+
+test.each(cases)(
+  '%s is drawn, painted, changed by number, kept over a reload and undone',
+  async (key, draw, kind, [x, y]) => {
+    const id = await marking.open([], speckled);
+    const before = pixelAt(await getPixels(id, 'picture'), x, y);
+    await app.keys(key);
+    await draw();
+    const [mark] = await marking.marksOf(id);
+    expect(mark?.kind).toBe(kind);
+    expect(pixelAt(await getPixels(id, 'picture'), x, y)).not.toEqual(before);
+    await app.keys('g');
+    const row = await browser.driver.wait(
+      until.elementLocated(By.css(`[data-mark="${mark?.id ?? ''}"]`)),
+      WAIT,
+    );
+    await row.click();
+    const numbers = await browser.driver.findElements(
+      By.css('section[aria-label="Marks"] li input'),
+    );
+    await numbers[0]?.sendKeys(Key.chord(Key.CONTROL, 'a'), '77', Key.ENTER);
+    const [changed] = await marking.marksOf(id);
+    expect(changed).not.toEqual(mark);
+    await browser.driver.navigate().refresh();
+    await app.stage();
+    expect(await marking.marksOf(id)).toEqual([changed]);
+    await app.chord(Key.CONTROL, 'z');
+    expect(await marking.marksOf(id)).toEqual([mark]);
+    await app.chord(Key.CONTROL, 'z');
+    expect(await marking.marksOf(id)).toEqual([]);
+  },
+  60_000,
+);
+
+describe('numbers', () => {
+  test('count on, close up when one is removed, and begin where they are told', async () => {
+    const id = await marking.open();
+    await app.keys('n');
+    for (const x of [100, 200, 300]) await click(x, 150);
+    const values = async () =>
+      (await marking.marksOf(id)).map((mark) => mark.kind === 'number' && mark.value);
+    expect(await values()).toEqual([1, 2, 3]);
+    await app.keys('e');
+    await click(200, 150);
+    expect(await values()).toEqual([1, 2]);
+    await app.keys('g');
+    await click(100, 150);
+    await app.type('First', '7');
+    expect(await values()).toEqual([7, 8]);
+  }, 60_000);
+});
+
+test('the eraser takes several in one rub and one step, and everything by one command', async () => {
+  const box = (id: string, x: number): Mark =>
+    markSchema.parse({
+      ...{ id, kind: 'box', x, y: 100, width: 60, height: 60, colour: '#0072B2' },
+      ...{ outline: 4, fill: '#0072B2' },
+    });
+  const id = await marking.open([box('a', 60), box('b', 160), box('c', 260), box('d', 460)]);
+  await app.keys('e');
+  await drag(40, 130, 330, 130);
+  expect((await marking.marksOf(id)).map((mark) => mark.id)).toEqual(['d']);
+  await app.chord(Key.CONTROL, 'z');
+  expect(await marking.marksOf(id)).toHaveLength(4);
+  await app.click('Everything');
+  expect(await marking.marksOf(id)).toEqual([]);
+}, 60_000);
+
+test('a Hide mark is switched off only after a question; what leaves hides all the same', async () => {
+  const cover = markSchema.parse({
+    ...{ id: 'c', kind: 'cover', x: 100, y: 100, width: 200, height: 100, colour: '#000000' },
+  });
+  const id = await marking.open([cover]);
+  const covered = async () => pixelAt(await getPixels(id, 'picture'), 200, 150).slice(0, 3);
+  await app.click('Switch off');
+  await app.click('Show it only here');
+  expect((await marking.marksOf(id))[0]).toMatchObject({ off: true });
+  expect(await covered()).toEqual([0, 0, 0]);
+  await app.click('Switch on');
+  await app.click('Switch off');
+  await app.click('Show it everywhere');
+  await marking.marksOf(id);
+  expect(await covered()).toEqual([255, 255, 255]);
+}, 60_000);
+
+test('marks are copied into another shot, and aligned there', async () => {
+  const box = (id: string, x: number, y: number): Mark =>
+    markSchema.parse({
+      ...{ id, kind: 'box', x, y, width: 60, height: 40, colour: '#0072B2', outline: 4 },
+    });
+  await marking.open([box('a', 60, 80), box('b', 300, 200)]);
+  await app.chord(Key.CONTROL, 'a');
+  await app.chord(Key.CONTROL, 'c');
+  await app.sees('In another shot you get the 2 marks.');
+  const other = await marking.open();
+  await app.chord(Key.CONTROL, 'v');
+  await app.until('both', async () => (await marking.marksOf(other)).length === 2);
+  await app.click('Align top');
+  const ys = (await marking.marksOf(other)).map((mark) => mark.kind === 'box' && mark.y);
+  expect(ys).toEqual([80, 80]);
+}, 60_000);
+
+test('a mark that would not be seen gets an edge; the figure is shown; it can be switched off', async () => {
+  const id = await marking.open(
+    [],
+    await sharp({
+      create: { width: 600, height: 400, channels: 3, background: '#D55E00' },
+    })
+      .png()
+      .toBuffer(),
+  );
+  await app.keys('a');
+  await drag(100, 100, 300, 220);
+  expect((await marking.marksOf(id))[0]).toMatchObject({ halo: '#000000' });
+  await app.sees('1.0:1');
+  await app.click('Stands out');
+  expect((await marking.marksOf(id))[0]).not.toHaveProperty('halo');
+}, 60_000);
+
+test('colour and distance are read off the picture', async () => {
+  await marking.open(
+    [],
+    await sharp({ create: { width: 600, height: 400, channels: 3, background: '#336699' } })
+      .png()
+      .toBuffer(),
+  );
+  await app.keys('i');
+  await click(200, 150);
+  await app.sees('rgb(51 102 153)');
+  await app.sees('hsl(210 50% 40%)');
+  expect(await browser.driver.executeScript('return navigator.clipboard.readText()')).toBe(
+    '#336699',
+  );
+  await app.keys('m');
+  await drag(100, 100, 400, 300);
+  const said = await browser.driver.findElement(By.css('output[aria-label="Measured"]')).getText();
+  expect(said).toMatch(/width (299|300|301)(\.\d)?, height (199|200|201)/);
+}, 60_000);
+
+test('the rest is dropped for good through the page, and nothing of it stays in the browser', async () => {
+  const id = await marking.open(
+    [
+      markSchema.parse({
+        ...{ id: 'secret', kind: 'text', x: 120, y: 120, width: 160, textSize: 14 },
+        ...{ text: 'tank code 4711', colour: '#000000' },
+      }),
+      markSchema.parse({ id: 'h', kind: 'blur', x: 100, y: 100, width: 220, height: 80 }),
+    ],
+    speckled,
+  );
+  await app.keys('b');
+  await drag(400, 50, 500, 100);
+  await app.click('Drop the rest for good …');
+  await app.click('Drop it');
+  await app.until('the drop', async () => (await marking.marksOf(id)).length === 1);
+  await app.stage();
+  const held = await browser.driver.executeAsyncScript<string>(`
+    const done = arguments[0];
+    (async () => {
+      let all = JSON.stringify({ ...localStorage }) + JSON.stringify({ ...sessionStorage });
+      for (const { name } of await indexedDB.databases()) {
+        const db = await new Promise((ok) => { const ask = indexedDB.open(name); ask.onsuccess = () => ok(ask.result); });
+        for (const store of db.objectStoreNames) {
+          const rows = await new Promise((ok) => { const ask = db.transaction(store).objectStore(store).getAll(); ask.onsuccess = () => ok(ask.result); });
+          all += JSON.stringify(rows);
+        }
+        db.close();
+      }
+      done(all);
+    })();`);
+  expect(held).not.toContain('4711');
+}, 60_000);
+
+test('a rough stroke is trued up, the runner-up is one click away, undo gives the stroke back', async () => {
+  const id = await marking.open();
+  await app.keys('p');
+  await drag(100, 100, 300, 180);
+  await app.keys('v');
+  const [line] = await marking.marksOf(id);
+  expect(line?.kind).toBe('line');
+  await app.chord(Key.CONTROL, 'z');
+  expect((await marking.marksOf(id))[0]?.kind).toBe('pen');
+}, 60_000);
