@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { markSchema } from '../marks/registry';
 import { limits } from './limits';
+import { text } from './text';
 import { pixelRectSchema, viewShapeSchema } from './shapes';
 
 /** Raised when the shape of a document changes; older ones are upgraded on reading. */
@@ -16,6 +17,8 @@ export const documentSchema = z
       /** A free shape within the crop; absent for the whole rectangle. */
       shape: viewShapeSchema.optional(),
     }),
+    /** What is to be seen, in words. */
+    description: text(limits.descriptionLength).optional(),
     /** From the lowest to the topmost. */
     marks: z.array(markSchema).max(limits.marks),
   })

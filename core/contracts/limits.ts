@@ -13,6 +13,7 @@ export const limits = {
   points: 100_000,
   textLength: 20_000,
   titleLength: 300,
+  descriptionLength: 2_000,
   nameLength: 300,
   patternLength: 300,
   pathLength: 4_000,

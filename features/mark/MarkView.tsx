@@ -17,6 +17,7 @@ import { useAction } from '../keys/useAction';
 import { modifier } from '../ui/useKeys';
 import { redo, setTitle, undo } from './actions';
 import { copyMarks, pasteMarks } from './arrange';
+import { Description } from './Description';
 import { DropRest } from './DropRest';
 import { KeptAround } from './KeptAround';
 import { MarksList } from './MarksList';
@@ -116,6 +117,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
             <DropRest onDone={onReload} />
           </div>
           <WhereFrom />
+          <Description />
         </aside>
       </div>
       <StatusLine />

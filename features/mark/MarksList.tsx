@@ -21,6 +21,8 @@ import {
   Undo2,
 } from 'lucide-react';
 import { useRef, useState, type KeyboardEvent } from 'react';
+import { colourName } from '@/core/colour/markColours';
+import type { Point } from '@/core/geometry/point';
 import { kindOf, type Mark } from '@/core/marks/registry';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
@@ -38,7 +40,7 @@ import {
   setOnMark,
   shiftInOrder,
 } from './actions';
-import { shownMarks, useSession } from './session';
+import { session, shownMarks, useSession } from './session';
 import { alignSelected, distributeSelected } from './arrange';
 import { factsOf, isMarkTool } from './tools';
 
@@ -146,6 +148,7 @@ function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent
             {mark.name ?? kind.label}
           </span>
           <span className="truncate text-[13px] text-soft">{kind.describe(mark)}</span>
+          <span className="sr-only">{spoken(mark)}</span>
           {mark.off && <span className="sr-only">switched off</span>}
           {mark.locked && <span className="sr-only">locked</span>}
         </button>
@@ -169,6 +172,17 @@ function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent
       <UncoverQuestion open={asking} mark={mark} onClose={() => setAsking(false)} />
     </li>
   );
+}
+
+/** Where it is and what colour it has: “from 120, 80 to 300, 200, vermillion”. */
+function spoken(mark: Mark): string {
+  const at = ({ x, y }: Point) => `${Math.round(x)}, ${Math.round(y)}`;
+  const { shaper } = session();
+  const place =
+    'from' in mark && 'to' in mark
+      ? `from ${at(mark.from)} to ${at(mark.to)}`
+      : `at ${at(kindOf(mark).bounds(mark, { shaper }))}`;
+  return 'colour' in mark ? `${place}, ${colourName(mark.colour).toLowerCase()}` : place;
 }
 
 interface QuestionProps {

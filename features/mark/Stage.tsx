@@ -11,7 +11,15 @@ import { addInMiddle, shownPart } from './actions';
 import { resolveCamera, toFrame, zoomAt, pan, type Camera } from './camera';
 import { closeCorners } from './corners';
 import { CropHandles } from './CropHandles';
-import { gestureGoesOn, moveTo, openUnder, pressOn, releaseAll, startPan } from './gesture';
+import {
+  abandon,
+  gestureGoesOn,
+  moveTo,
+  openUnder,
+  pressOn,
+  releaseAll,
+  startPan,
+} from './gesture';
 import { LivePaint } from './livePaint';
 import { usePointer } from './pointerStore';
 import { Overlays } from './Overlays';
@@ -20,6 +28,7 @@ import { SelectionHandles } from './SelectionHandles';
 import { session, update, useSession } from './session';
 import { frameDrawer } from './standsOut';
 import { TextField } from './TextField';
+import { Touches } from './touch';
 import { TrueUpChip } from './TrueUpChip';
 
 /** The picture with its marks, its rulers, and everything that is done on it by pointer. */
@@ -37,6 +46,7 @@ export function Stage() {
   const resolved = useMemo(() => resolveCamera(camera, shown, size), [camera, shown, size]);
   usePublishedCamera(resolved, size);
   const panning = useHeldSpace();
+  const touches = useMemo(() => new Touches(), []);
 
   const place = (event: { clientX: number; clientY: number }) => {
     const box = space.current?.getBoundingClientRect();
@@ -51,6 +61,9 @@ export function Stage() {
     if (event.target instanceof HTMLTextAreaElement) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     space.current?.focus({ preventScroll: true });
+    const meant = touches.press(event, place(event), event.timeStamp);
+    if (meant === 'pinch') abandon();
+    if (meant !== 'draw') return;
     // A handle that was pressed has begun its own gesture.
     if (gestureGoesOn()) return;
     if (event.button === 1 || panning) startPan(place(event));
@@ -61,12 +74,21 @@ export function Stage() {
   };
   const move = (event: PointerEvent) => {
     const { nativeEvent } = event;
+    touches.hover(event, event.timeStamp);
+    const pinched = touches.move(event, place(event), resolved);
+    if (pinched) {
+      update({ camera: pinched });
+      return;
+    }
     const at = toFrame(resolved, place(event));
     usePointer.setState({ at });
     if (event.buttons === 0) return;
     const all = nativeEvent.getCoalescedEvents?.() ?? [];
     const points = (all.length ? all : [nativeEvent]).map(toPoint);
     moveTo(points, place(event), event.shiftKey, resolved.scale, event.altKey);
+  };
+  const up = (event: PointerEvent) => {
+    if (!touches.release(event)) releaseAll();
   };
   useWheel(space, resolved);
   const keyDown = (event: KeyboardEvent) => {
@@ -104,8 +126,8 @@ export function Stage() {
         }}
         onPointerDown={down}
         onPointerMove={move}
-        onPointerUp={releaseAll}
-        onPointerCancel={releaseAll}
+        onPointerUp={up}
+        onPointerCancel={up}
         onPointerLeave={() => usePointer.setState({ at: null })}
         onDoubleClick={(event) => openUnder(toFrame(resolved, place(event)), resolved.scale)}
         onKeyDown={keyDown}

@@ -15,6 +15,7 @@ import { rememberStyle, useStyles } from './styles';
 import { storeSoon } from './storing';
 import { isMarkTool } from './tools';
 import { rememberTool } from './handTools';
+import { rememberNumbers } from './lastNumber';
 import { newId } from './newId';
 import { standingOut } from './standsOut';
 
@@ -38,6 +39,7 @@ export function changeDocument(
   });
   if (after === before) return;
   update({ history: after });
+  rememberNumbers(session().id, after.document.marks);
   storeSoon();
 }
 
@@ -267,6 +269,17 @@ export function endWords(mark: Mark, words: string): void {
 /** The view while Crop is in hand; only whole pixels inside the frame. */
 export const setCropping = (crop: Rect): void =>
   update({ cropping: cropInside(crop, session().picture) });
+
+/** Keeps the crop at a ratio of width to height from now on; null lets go. */
+export function setCropRatio(ratio: number | null): void {
+  const { cropping } = session();
+  update({ cropRatio: ratio });
+  if (!cropping || ratio === null) return;
+  const width = Math.min(cropping.width, cropping.height * ratio);
+  const height = width / ratio;
+  const c = centre(cropping);
+  setCropping({ x: c.x - width / 2, y: c.y - height / 2, width, height });
+}
 
 export function setView(crop: Rect, label = 'Crop', joins = ''): void {
   const inside = cropInside(crop, session().picture);

@@ -24,6 +24,7 @@ import { addCorner, closeCorners } from './corners';
 import { erase, pickColour } from './handTools';
 import { newId } from './newId';
 import { session, update } from './session';
+import { alongTextLine } from './textLineHint';
 import { offerTrueUp } from './trueUp';
 
 /** What the pointer is doing between down and up. */
@@ -141,7 +142,7 @@ export function moveTo(
   if (!gesture || !at) return;
   switch (gesture.kind) {
     case 'draw':
-      update({ live: [drawn(gesture, points, keep)] });
+      update({ live: [drawn(gesture, points, { keep, free })] });
       return;
     case 'move': {
       moveMarks(gesture, at, free ? 0 : SNAP / scale);
@@ -223,13 +224,14 @@ const round = (p: Point): Point => ({ x: Math.round(p.x * 2) / 2, y: Math.round(
 function drawn(
   g: Extract<Gesture, { kind: 'draw' }>,
   points: readonly StrokePoint[],
-  keep: boolean,
+  { keep, free }: { keep: boolean; free: boolean },
 ): Mark {
   const [first] = g.path;
   const at = points.at(-1);
   if (madeBy(g.tool) === 'stroke') {
     g.path.push(...points);
-    return makeMark(g.tool, g.path, g.id);
+    const made = makeMark(g.tool, g.path, g.id);
+    return free ? made : alongTextLine(made, g.path);
   }
   if (!first || !at) return makeMark(g.tool, g.path, g.id);
   const bent = g.tool === 'arrow' || g.tool === 'line';
@@ -239,7 +241,9 @@ function drawn(
 }
 
 function pulledCrop(g: Extract<Gesture, { kind: 'crop' }>, at: Point, keep: boolean): Rect {
-  if (isGrip(g.grip)) return pullGrip(g.start, g.grip, at, keep);
+  if (isGrip(g.grip)) {
+    return pullGrip(g.start, g.grip, at, keep || session().cropRatio !== null);
+  }
   const { width, height } = session().picture;
   const x = g.start.x + at.x - g.from.x;
   const y = g.start.y + at.y - g.from.y;

@@ -10,6 +10,7 @@ import type { Candidate } from '@/core/trueUp/trueUp';
 import type { Shaper } from '@/core/paint/shaper';
 import { startHistory, type History } from '@/core/shot/history';
 import type { Camera } from './camera';
+import { rememberStyle } from './styles';
 
 /** Tools that make no mark. */
 export type HandTool = 'grab' | 'crop' | 'eraser' | 'measure' | 'colour';
@@ -48,6 +49,8 @@ export interface Session {
   measured: readonly [Point, Point] | null;
   /** The colour picked last. */
   picked: string | null;
+  /** Width ÷ height that the crop keeps; null lets it go. */
+  cropRatio: number | null;
   /** The view while Crop is in hand. */
   cropping: Rect | null;
   camera: Camera;
@@ -68,6 +71,8 @@ interface Store {
 export const useMark = create<Store>(() => ({ session: null }));
 
 export function openSession(opened: Opened): void {
+  // Every shot counts from one, unless it is told to go on from another.
+  rememberStyle('number', { first: 1 });
   useMark.setState({
     session: {
       live: [],
@@ -80,6 +85,7 @@ export function openSession(opened: Opened): void {
       trueUp: null,
       measured: null,
       picked: null,
+      cropRatio: null,
       cropping: null,
       camera: { mode: 'fit', scale: 1, x: 0, y: 0 },
       stored: { name: 'stored', at: null },

@@ -3,7 +3,10 @@ import { By, Key, until } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { randomFrom } from '@/core/random/random';
 import { markSchema, type Mark, type MarkName } from '@/core/marks/registry';
-import { App, getPixels, pixelAt, WAIT } from './lib/app';
+import { fillText, layoutText } from '@/core/paint/textLayout';
+import { testTools } from '@/tests/lib/painting';
+import { testShaper } from '@/tests/lib/shaper';
+import { App, getPixels, getShot, pixelAt, WAIT } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
 import { Marking } from './lib/marking';
 
@@ -249,4 +252,43 @@ test('a rough stroke is trued up, the runner-up is one click away, undo gives th
   expect(line?.kind).toBe('line');
   await app.chord(Key.CONTROL, 'z');
   expect((await marking.marksOf(id))[0]?.kind).toBe('pen');
+}, 60_000);
+
+test('the straight highlighter takes the height of the line of words under it', async () => {
+  const { surface, read } = (await testTools()).sheet(600, 400);
+  surface.fillStyle = '#FFFFFF';
+  surface.fillRect(0, 0, 600, 400);
+  const font = { face: 'plain', weight: 400, size: 18 } as const;
+  const block = layoutText(await testShaper(), 'Pond edge, north, after the frost', font);
+  fillText(surface, block, 100, 150, '#000000');
+  const { data } = read();
+  const page = await sharp(Buffer.from(data.buffer), {
+    raw: { width: 600, height: 400, channels: 4 },
+  })
+    .png()
+    .toBuffer();
+  const id = await marking.open([], page);
+  await app.keys('h');
+  await app.click('Along a line');
+  await drag(105, 160, 340, 172);
+  const [mark] = await marking.marksOf(id);
+  if (mark?.kind !== 'highlighter') throw new Error('no highlighter');
+  const baseline = 150 + (block.lines[0]?.baseline ?? 0);
+  expect(mark.thickness).toBeGreaterThan(15);
+  expect(mark.thickness).toBeLessThan(26);
+  const [y0, y1] = [mark.points[0]?.[1], mark.points.at(-1)?.[1]];
+  expect(y0).toBe(y1);
+  expect(Math.abs((y0 ?? 0) - (baseline - 4))).toBeLessThan(4);
+  await app.click('Along a line');
+}, 60_000);
+
+test('a description is written beside the marks, kept over a reload, and undone', async () => {
+  const id = await marking.open();
+  const field = await app.field('Description');
+  await field.sendKeys('A white sheet');
+  await app.stored();
+  expect((await getShot(id)).document.description).toBe('A white sheet');
+  await browser.driver.navigate().refresh();
+  await app.stage();
+  expect(await (await app.field('Description')).getAttribute('value')).toBe('A white sheet');
 }, 60_000);

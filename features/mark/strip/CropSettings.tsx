@@ -1,8 +1,9 @@
 import { Check } from 'lucide-react';
 import { Button } from '../../ui/Button';
 import { NumberInput } from '../../ui/NumberInput';
-import { endCrop, setCropping, setShape } from '../actions';
+import { endCrop, setCropping, setCropRatio, setShape } from '../actions';
 import { useSession } from '../session';
+import { Choice } from './controls';
 
 const shapeLabels = { none: 'Rectangle', oval: 'Oval', polygon: 'Free shape' } as const;
 
@@ -33,6 +34,30 @@ function ShapeChoice() {
   );
 }
 
+const ratios = [
+  ['free', 'Free'],
+  ['1', '1 : 1'],
+  ['1.3333', '4 : 3'],
+  ['1.5', '3 : 2'],
+  ['1.7778', '16 : 9'],
+  ['0.75', '3 : 4'],
+  ['0.5625', '9 : 16'],
+] as const;
+const exact: Record<string, number> = { 1.3333: 4 / 3, 1.7778: 16 / 9 };
+
+function RatioChoice() {
+  const ratio = useSession((s) => s.cropRatio);
+  const value = ratios.find(([name]) => ratio !== null && Math.abs(Number(name) - ratio) < 0.001);
+  return (
+    <Choice
+      label="Ratio"
+      value={value?.[0] ?? 'free'}
+      options={ratios}
+      onChange={(name) => setCropRatio(name === 'free' ? null : (exact[name] ?? Number(name)))}
+    />
+  );
+}
+
 /** The numbers of the crop, its shape, and the way out. */
 export function CropSettings() {
   const crop = useSession((s) => s.cropping);
@@ -48,6 +73,7 @@ export function CropSettings() {
           onCommit={(value) => setCropping({ ...crop, [field]: value })}
         />
       ))}
+      <RatioChoice />
       <ShapeChoice />
       <Button onClick={() => setCropping({ x: 0, y: 0, width: frame.width, height: frame.height })}>
         Whole frame

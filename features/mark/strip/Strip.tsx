@@ -2,6 +2,8 @@ import { Fragment, useMemo } from 'react';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import { canStandOut } from '@/core/shot/standsOut';
 import { setStyle } from '../actions';
+import { Button } from '../../ui/Button';
+import { nextAfterOther } from '../lastNumber';
 import { shownMarks, useSession } from '../session';
 import { contrastOf } from '../standsOut';
 import { useStyles } from '../styles';
@@ -31,6 +33,14 @@ function StandsOut({ on, mark }: { on: boolean; mark: Mark | undefined }) {
   );
 }
 
+/** Numbers that go on where those of the shot before ended. */
+function GoOn() {
+  const id = useSession((s) => s.id);
+  const next = nextAfterOther(id);
+  if (next === null) return null;
+  return <Button onClick={() => setStyle({ first: next })}>{`Go on from ${next}`}</Button>;
+}
+
 /** Above the picture: the settings of the tool in hand, or of the selected mark. */
 export function Strip() {
   const tool = useSession((s) => s.tool);
@@ -58,6 +68,7 @@ export function Strip() {
         kindOf(name).settings.map((field) => (
           <Fragment key={field}>{settings[field](style)}</Fragment>
         ))}
+      {name === 'number' && <GoOn />}
       {name && style && (first ? canStandOut(first) : !isHide(name)) && (
         <StandsOut on={first ? !first.plain : style.standsOut} mark={first} />
       )}
