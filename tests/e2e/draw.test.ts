@@ -284,11 +284,13 @@ test('the straight highlighter takes the height of the line of words under it', 
 
 test('a description is written beside the marks, kept over a reload, and undone', async () => {
   const id = await marking.open();
-  const field = await app.field('Description');
+  const place = By.css('section[aria-label="Description"] textarea');
+  const field = await browser.driver.wait(until.elementLocated(place), WAIT);
   await field.sendKeys('A white sheet');
   await app.stored();
   expect((await getShot(id)).document.description).toBe('A white sheet');
   await browser.driver.navigate().refresh();
   await app.stage();
-  expect(await (await app.field('Description')).getAttribute('value')).toBe('A white sheet');
+  const again = await browser.driver.wait(until.elementLocated(place), WAIT);
+  expect(await again.getAttribute('value')).toBe('A white sheet');
 }, 60_000);
