@@ -2,6 +2,10 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key, until, type WebElement } from 'selenium-webdriver';
+import sharp from 'sharp';
+import { paintMark } from '../core/paint/paintMark';
+import { everyMark } from '../tests/lib/marks';
+import { onChequer, testTools } from '../tests/lib/painting';
 import { XDisplay } from '../tests/lib/xDisplay';
 import { App, listShots, setWay, WAIT } from '../tests/e2e/lib/app';
 import { openBrowser, type Browser } from '../tests/e2e/lib/browser';
@@ -57,6 +61,33 @@ const demoShot = async (title: string): Promise<string> => {
   if (!shot) throw new Error(`The demo has no ${title}.`);
   return shot.id;
 };
+
+test('every kind of mark, for reference', async () => {
+  const tools = await testTools();
+  const size = { width: 640, height: 420 };
+  const cell = { width: 160, height: 105 };
+  const across = 8;
+  const cells = await Promise.all(
+    everyMark.map(async (mark, i) => {
+      const { surface, scene } = onChequer([mark], size, tools);
+      paintMark(surface, mark, tools, scene);
+      const { data } = surface.getImageData(0, 0, size.width, size.height);
+      const input = await sharp(Buffer.from(data), { raw: { ...size, channels: 4 } })
+        .resize(cell)
+        .png()
+        .toBuffer();
+      const left = (i % across) * (cell.width + 4);
+      return { input, left, top: Math.floor(i / across) * (cell.height + 4) };
+    }),
+  );
+  const rows = Math.ceil(cells.length / across);
+  const width = across * (cell.width + 4);
+  const height = rows * (cell.height + 4);
+  await sharp({ create: { width, height, channels: 3, background: '#FAF8F2' } })
+    .composite(cells)
+    .png({ palette: true })
+    .toFile(join('docs', 'screenshots', 'marks.png'));
+});
 
 test('the main views', async () => {
   const slip = await demoShot('Seed order – slip before closing');

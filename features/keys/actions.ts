@@ -43,6 +43,7 @@ const actions = {
   'mark.actual': { group: 'Mark: look', label: 'Actual pixels', first: '1' },
   'mark.closer': { group: 'Mark: look', label: 'Closer', first: '+' },
   'mark.further': { group: 'Mark: look', label: 'Further', first: '-' },
+  'mark.rail': { group: 'Mark: tools', label: 'Rail', first: 'w' },
   'mark.trueUp': { group: 'Mark: arrange', label: 'True up', first: 'v' },
   'mark.paste': { group: 'Mark: arrange', label: 'Paste marks', first: 'mod+v' },
   'mark.all': { group: 'Mark: arrange', label: 'Select all', first: 'mod+a' },

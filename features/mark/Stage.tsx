@@ -23,6 +23,7 @@ import {
 import { LivePaint } from './livePaint';
 import { usePointer } from './pointerStore';
 import { Overlays } from './Overlays';
+import { RailView } from './RailView';
 import { Rulers } from './Rulers';
 import { SelectionHandles } from './SelectionHandles';
 import { session, update, useSession } from './session';
@@ -136,6 +137,7 @@ export function Stage() {
           <KonvaStage width={size.width} height={size.height}>
             <Picture camera={resolved} shown={shown} size={size} />
             <Layer>
+              <RailView camera={resolved} />
               <SelectionHandles camera={resolved} />
               <CropHandles camera={resolved} />
               <Overlays camera={resolved} />

@@ -1,7 +1,9 @@
+import { PencilRuler } from 'lucide-react';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { classes } from '../ui/classes';
 import { Key } from '../ui/Key';
 import { chooseTool } from './actions';
+import { toggleRail } from './rail';
 import { useSession } from './session';
 import { grabTool, toolGroups, type ToolFacts } from './tools';
 
@@ -21,9 +23,32 @@ export function ToolsPanel() {
           {group.tools.map((facts) => (
             <ToolButton key={facts.tool} facts={facts} />
           ))}
+          {group.title === 'Draw' && <RailButton />}
         </section>
       ))}
     </aside>
+  );
+}
+
+/** Not a tool but something that lies beside one. */
+function RailButton() {
+  const on = useSession((s) => s.rail !== null);
+  const key = useKeyOf('mark.rail');
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      aria-keyshortcuts={key}
+      onClick={toggleRail}
+      className={classes(
+        'flex h-6 w-full items-center gap-2.5 rounded-[6px] px-2 text-left',
+        on ? 'bg-tint text-petrol' : 'hover:bg-tint',
+      )}
+    >
+      <PencilRuler size={17} strokeWidth={1.75} aria-hidden />
+      <span className="grow">Rail</span>
+      {key && <Key>{keyLabel(key)}</Key>}
+    </button>
   );
 }
 

@@ -23,6 +23,7 @@ import { pan } from './camera';
 import { addCorner, closeCorners } from './corners';
 import { erase, pickColour } from './handTools';
 import { newId } from './newId';
+import { alongRail } from './rail';
 import { session, update } from './session';
 import { alongTextLine } from './textLineHint';
 import { offerTrueUp } from './trueUp';
@@ -36,6 +37,7 @@ type Gesture =
   | { kind: 'frame'; start: Point; adds: readonly string[] }
   | { kind: 'erase'; gone: Set<string> }
   | { kind: 'measure'; start: Point }
+  | { kind: 'other'; move: (screen: Point) => void }
   | { kind: 'shape'; index: number }
   | { kind: 'crop'; grip: Grip | 'move'; start: Rect; from: Point };
 
@@ -110,11 +112,17 @@ export function pressOn(
     addCorner(tool, round(at), scale);
     return;
   }
-  gesture = { kind: 'draw', tool, path: [at], id: makeMark(tool, [at]).id };
+  const start = madeBy(tool) === 'stroke' || tool === 'line' ? alongRail(at, scale) : at;
+  gesture = { kind: 'draw', tool, path: [start], id: makeMark(tool, [start]).id };
 }
 
 export function pressHandle(mark: Mark, handle: string): void {
   gesture = { kind: 'handle', mark, handle };
+}
+
+/** Something that lies over the picture is dragged; it is told where the pointer goes. */
+export function pressOther(move: (screen: Point) => void): void {
+  gesture = { kind: 'other', move };
 }
 
 export function pressCrop(grip: Grip | 'move', from: Point): void {
@@ -142,7 +150,7 @@ export function moveTo(
   if (!gesture || !at) return;
   switch (gesture.kind) {
     case 'draw':
-      update({ live: [drawn(gesture, points, { keep, free })] });
+      update({ live: [drawn(gesture, points, { keep, free, scale })] });
       return;
     case 'move': {
       moveMarks(gesture, at, free ? 0 : SNAP / scale);
@@ -154,6 +162,9 @@ export function moveTo(
       update({ live: [kindOf(mark).pull(mark, handle, round(at), keep, { shaper })] });
       return;
     }
+    case 'other':
+      gesture.move(screen);
+      return;
     case 'frame':
       surroundMarks(gesture, at);
       return;
@@ -224,18 +235,19 @@ const round = (p: Point): Point => ({ x: Math.round(p.x * 2) / 2, y: Math.round(
 function drawn(
   g: Extract<Gesture, { kind: 'draw' }>,
   points: readonly StrokePoint[],
-  { keep, free }: { keep: boolean; free: boolean },
+  { keep, free, scale }: { keep: boolean; free: boolean; scale: number },
 ): Mark {
   const [first] = g.path;
   const at = points.at(-1);
   if (madeBy(g.tool) === 'stroke') {
-    g.path.push(...points);
+    g.path.push(...points.map((point) => alongRail(point, scale)));
     const made = makeMark(g.tool, g.path, g.id);
     return free ? made : alongTextLine(made, g.path);
   }
   if (!first || !at) return makeMark(g.tool, g.path, g.id);
   const bent = g.tool === 'arrow' || g.tool === 'line';
-  const to = !keep ? at : bent ? snapDirection(first, at, 15) : alongRatio(first, at, 1);
+  const plain = !keep ? at : bent ? snapDirection(first, at, 15) : alongRatio(first, at, 1);
+  const to = g.tool === 'line' ? alongRail(plain, scale) : plain;
   g.path = [round(first), round(to)];
   return makeMark(g.tool, g.path, g.id);
 }

@@ -4,6 +4,7 @@ import type { Provenance } from '@/core/contracts/provenance';
 import type { Shot } from '@/core/contracts/shot';
 import type { Guide } from '@/core/geometry/arrange';
 import type { Point } from '@/core/geometry/point';
+import type { Rail } from '@/core/geometry/rail';
 import type { Rect } from '@/core/geometry/rect';
 import type { Mark, MarkName } from '@/core/marks/registry';
 import type { Candidate } from '@/core/trueUp/trueUp';
@@ -41,6 +42,8 @@ export interface Session {
   corners: readonly Point[];
   /** The frame that is drawn around marks to select them. */
   marquee: Rect | null;
+  /** The straight edge or arc that strokes follow. */
+  rail: Rail | null;
   /** What the last stroke may have been meant to be. */
   trueUp: { id: string; candidates: readonly Candidate[] } | null;
   /** Lines that what is moved has snapped to. */
@@ -82,6 +85,7 @@ export function openSession(opened: Opened): void {
       corners: [],
       marquee: null,
       guides: [],
+      rail: null,
       trueUp: null,
       measured: null,
       picked: null,

@@ -17,6 +17,7 @@ import { zoomTo } from './camera';
 import { closeCorners, takeCornerBack } from './corners';
 import { abandon, gestureGoesOn } from './gesture';
 import { usePointer } from './pointerStore';
+import { toggleRail } from './rail';
 import { session, update } from './session';
 import { trueUp } from './trueUp';
 
@@ -26,6 +27,7 @@ export function useMarkKeys(): void {
   useAction('mark.redo', redo);
   useKey('mod+shift+z', redo);
   useAction('mark.duplicate', duplicateSelected);
+  useAction('mark.rail', toggleRail);
   useAction('mark.trueUp', () => trueUp());
   useAction('mark.all', () => {
     chooseTool('grab');
@@ -60,10 +62,11 @@ function zoom(next: (scale: number) => number): void {
 
 /** One step out: of the drag, of Crop, of the selection, of the tool. */
 function escape(): void {
-  const { tool, selection, live, corners, measured } = session();
+  const { tool, selection, live, corners, measured, rail } = session();
   if (gestureGoesOn() || live.length || corners.length) abandon();
   else if (tool === 'crop') endCrop(false);
   else if (measured) update({ measured: null });
+  else if (rail) update({ rail: null });
   else if (selection.length) select([]);
   else chooseTool('grab');
 }

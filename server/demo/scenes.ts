@@ -106,6 +106,10 @@ const slip = (title: string, daysAgo: number, time: string, keep?: Scene['keep']
   clicks: [['click', 'slip']],
   marks: [
     highlight('conf', 806, 350, 118),
+    { id: 'mail', kind: 'blur', x: 808, y: 362, width: 160, height: 22, strength: 6 },
+    { id: 'card', kind: 'blocks', x: 808, y: 387, width: 160, height: 22, strength: 8 },
+    { id: 'first', kind: 'number', at: { x: 960, y: 350 }, value: 1, colour: BLUE, size: 26 },
+    { id: 'second', kind: 'number', at: { x: 640, y: 567 }, value: 2, colour: BLUE, size: 26 },
     arrow('point', [1000, 690], [776, 578], [-30, 34]),
     text('say', 1004, 690, 'Print the slip before closing'),
   ],

@@ -294,3 +294,22 @@ test('a description is written beside the marks, kept over a reload, and undone'
   const again = await browser.driver.wait(until.elementLocated(place), WAIT);
   expect(await again.getAttribute('value')).toBe('A white sheet');
 }, 60_000);
+
+test('strokes follow the rail while near it; its angle is typed; Esc takes it away', async () => {
+  const id = await marking.open();
+  await app.keys('w', 'p');
+  await drag(100, 240, 500, 190);
+  const [first] = await marking.marksOf(id);
+  if (first?.kind !== 'pen') throw new Error('no stroke');
+  // The rail lies in the middle of what is shown: the end of the stroke is near it, the beginning not.
+  const near = first.points.filter(([, y]) => Math.abs(y - 200) < 1.5);
+  expect(near.length).toBeGreaterThan(2);
+  await app.type('Rail angle', '90');
+  await drag(308, 60, 296, 340);
+  const second = (await marking.marksOf(id))[1];
+  if (second?.kind !== 'pen') throw new Error('no second stroke');
+  const xs = second.points.map(([x]) => x);
+  expect(Math.max(...xs) - Math.min(...xs)).toBeLessThan(0.1);
+  await app.keys(Key.ESCAPE, Key.ESCAPE, Key.ESCAPE);
+  expect(await app.has('[role="group"][aria-label="Rail"]')).toBe(false);
+}, 60_000);

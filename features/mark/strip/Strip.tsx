@@ -11,6 +11,7 @@ import { factsOf, isMarkTool } from '../tools';
 import { CropSettings } from './CropSettings';
 import { ColourSettings, EraserSettings, MeasureSettings } from './HandToolSettings';
 import { Press } from './controls';
+import { RailSettings } from './RailSettings';
 import { settings } from './settings';
 
 const isHide = (name: MarkName): boolean => kindOf(name).group === 'Hide';
@@ -59,6 +60,7 @@ export function Strip() {
       className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-card px-3.5 py-1.5"
     >
       <span className="font-name">{label}</span>
+      <RailSettings />
       {tool === 'crop' && <CropSettings />}
       {tool === 'eraser' && <EraserSettings />}
       {tool === 'measure' && <MeasureSettings />}
