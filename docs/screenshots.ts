@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import { By, Key, until, type WebElement } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { paintMark } from '../core/paint/paintMark';
+import { inflate, outerPixels } from '../core/geometry/rect';
+import { kindOf } from '../core/marks/registry';
 import { everyMark } from '../tests/lib/marks';
 import { onChequer, testTools } from '../tests/lib/painting';
 import { XDisplay } from '../tests/lib/xDisplay';
@@ -72,8 +74,20 @@ test('every kind of mark, for reference', async () => {
       const { surface, scene } = onChequer([mark], size, tools);
       paintMark(surface, mark, tools, scene);
       const { data } = surface.getImageData(0, 0, size.width, size.height);
+      const kind = kindOf(mark);
+      const box = kind.everywhere
+        ? { x: 0, y: 0, ...size }
+        : outerPixels(inflate(kind.bounds(mark, tools), 8));
+      const from = Math.max(0, box.x);
+      const above = Math.max(0, box.y);
       const input = await sharp(Buffer.from(data), { raw: { ...size, channels: 4 } })
-        .resize(cell)
+        .extract({
+          left: from,
+          top: above,
+          width: Math.min(size.width, box.x + box.width) - from,
+          height: Math.min(size.height, box.y + box.height) - above,
+        })
+        .resize({ ...cell, fit: 'contain', background: '#FAF8F2', withoutEnlargement: true })
         .png()
         .toBuffer();
       const left = (i % across) * (cell.width + 4);

@@ -106,7 +106,7 @@ const slip = (title: string, daysAgo: number, time: string, keep?: Scene['keep']
   clicks: [['click', 'slip']],
   marks: [
     highlight('conf', 806, 350, 118),
-    { id: 'mail', kind: 'blur', x: 808, y: 362, width: 160, height: 22, strength: 6 },
+    { id: 'mail', kind: 'blur', x: 808, y: 362, width: 160, height: 22, strength: 7 },
     { id: 'card', kind: 'blocks', x: 808, y: 387, width: 160, height: 22, strength: 8 },
     { id: 'first', kind: 'number', at: { x: 960, y: 350 }, value: 1, colour: BLUE, size: 26 },
     { id: 'second', kind: 'number', at: { x: 640, y: 567 }, value: 2, colour: BLUE, size: 26 },

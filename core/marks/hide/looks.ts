@@ -58,6 +58,23 @@ interface Spots {
 /** How far a spot leans towards another colour of the surround: enough to look like something. */
 const LEAN = 0.65;
 
+const SHADE = 0.4;
+const PICKS = 3;
+
+/** Of a few colours of the surround the one that differs most: most of them are its ground. */
+function farthestOf(from: Colour3, offered: readonly Colour3[], next: () => number): Colour3 {
+  let best: Colour3 = [128, 128, 128];
+  let most = -1;
+  for (let i = 0; i < PICKS; i += 1) {
+    const picked = offered[Math.floor(next() * offered.length)];
+    if (!picked) break;
+    const far =
+      Math.abs(picked[0] - from[0]) + Math.abs(picked[1] - from[1]) + Math.abs(picked[2] - from[2]);
+    if (far > most) [best, most] = [picked, far];
+  }
+  return best;
+}
+
 /** Each spot: the filling there, leaning to a colour of the surround that the seed picks. */
 function spotsOf(
   mask: Mask,
@@ -76,10 +93,16 @@ function spotsOf(
   for (let row = 0; row < rows; row += 1) {
     for (let column = 0; column < columns; column += 1) {
       const from = fill((column - 0.5) * pitch + dx, (row - 0.5) * pitch + dy);
-      const to = offered[Math.floor(next() * offered.length)] ?? [128, 128, 128];
+      const to = farthestOf(from, offered, next);
       const lean = offered.length ? LEAN * next() : 1;
+      // On an even ground some spots are shaded, as words would shade them.
+      const shade = SHADE * next() ** 2;
+      const dark = from[0] + from[1] + from[2] > 384 ? 0 : 255;
       const i = (row * columns + column) * 3;
-      for (const c of [0, 1, 2] as const) colours[i + c] = from[c] + (to[c] - from[c]) * lean;
+      for (const c of [0, 1, 2] as const) {
+        const tinted = from[c] + (to[c] - from[c]) * lean;
+        colours[i + c] = tinted + (dark - tinted) * shade;
+      }
     }
   }
   return { pitch, columns, colours };
