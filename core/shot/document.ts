@@ -35,6 +35,14 @@ export function cropInside(crop: Rect, frame: Size): Rect {
 }
 
 /** Reads a stored document of any version; throws a ZodError when it is none. */
+/** True for a document that a later Rezzik wrote: it must not be read halfway and stored again. */
+export const isNewer = (stored: unknown): boolean =>
+  typeof stored === 'object' &&
+  stored !== null &&
+  'version' in stored &&
+  typeof stored.version === 'number' &&
+  stored.version > DOCUMENT_VERSION;
+
 export function readDocument(stored: unknown): ShotDocument {
   return documentSchema.parse(stored);
 }

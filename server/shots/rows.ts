@@ -1,9 +1,9 @@
-import { readDocument } from '@/core/shot/document';
+import { isNewer, readDocument } from '@/core/shot/document';
 import type { ShotDocument } from '@/core/contracts/document';
 import { provenanceSchema } from '@/core/contracts/provenance';
 import type { Shot } from '@/core/contracts/shot';
 import { sql } from '../db/sql';
-import { notFound } from '../http/fault';
+import { Fault, notFound } from '../http/fault';
 
 interface ShotRow {
   id: string;
@@ -16,6 +16,18 @@ interface ShotRow {
   binned_at: Date | null;
 }
 
+/** @throws Fault 409 when a newer Rezzik wrote it: nothing of it is changed */
+function storedDocument(stored: unknown): ShotDocument {
+  if (isNewer(stored)) {
+    throw new Fault(
+      409,
+      'newer-document',
+      'A newer Rezzik has marked this shot. It is safe; open it with that one.',
+    );
+  }
+  return readDocument(stored);
+}
+
 /** A shot without its pixels. @throws Fault 404 */
 export async function getShot(id: string): Promise<Shot> {
   const [row] = await sql()<ShotRow[]>`
@@ -26,7 +38,7 @@ export async function getShot(id: string): Promise<Shot> {
     id: row.id,
     title: row.title,
     revision: row.revision,
-    document: readDocument(row.document),
+    document: storedDocument(row.document),
     provenance: provenanceSchema.parse(row.provenance),
     width: row.width,
     height: row.height,
@@ -60,7 +72,7 @@ export async function getPaintable(id: string): Promise<Paintable> {
   return {
     frame: row.bytes,
     opaque: row.opaque,
-    document: readDocument(row.document),
+    document: storedDocument(row.document),
     revision: row.revision,
   };
 }

@@ -11,7 +11,7 @@ import { conflictSchema, shotPageSchema, shotSchema, stepsSchema } from '@/core/
 import { untouched } from '@/core/shot/document';
 import { change, startHistory, undo } from '@/core/shot/history';
 import { everyMark } from '@/tests/lib/marks';
-import { sql } from '../db/sql';
+import { json, sql } from '../db/sql';
 import { binShot, duplicateShot, eraseShot, restoreShot, storeShot } from '../shots/store';
 import { at, begin, finish, formRequest, gradientPng, jsonRequest, request } from './setup';
 
@@ -301,4 +301,15 @@ describe('the list', () => {
     const [left] = await sql()`select 1 from frames where id = ${frame}`;
     expect(left).toBeUndefined();
   });
+});
+
+test('a document of a newer Rezzik is refused in plain words and left as it is', async () => {
+  const { id } = await storeShot({ picture });
+  const newer = { version: 99, view: {}, marks: [{ kind: 'hologram' }] };
+  await sql()`update shots set document = ${json(newer)} where id = ${id}`;
+  const answer = await shotRoute.GET(request(`/api/shots/${id}`), at({ id }));
+  expect(answer.status).toBe(409);
+  expect(await answer.json()).toMatchObject({ error: { code: 'newer-document' } });
+  const [row] = await sql()<{ document: unknown }[]>`select document from shots where id = ${id}`;
+  expect(row?.document).toEqual(newer);
 });
