@@ -40,7 +40,7 @@ export class PaintScene implements Scene {
     this.view = from.view.crop;
     this.hidden = from.marks.flatMap((mark) => {
       const area = mark.off ? null : kindOf(mark).hide?.(mark);
-      const mask = area && maskOf(area.outline, this.view);
+      const mask = area && knownMask(mark, area, this.view);
       return mask ? [{ mark, area, mask }] : [];
     });
   }
@@ -135,6 +135,17 @@ export class PaintScene implements Scene {
     surface.restore();
     return read();
   }
+}
+
+/** Masks of marks that did not change are not rasterised at every repaint. */
+const masks = new WeakMap<Mark, { view: Rect; mask: Mask | null }>();
+
+function knownMask(mark: Mark, { outline }: HideArea, view: Rect): Mask | null {
+  const known = masks.get(mark);
+  if (known?.view === view) return known.mask;
+  const mask = maskOf(outline, view);
+  masks.set(mark, { view, mask });
+  return mask;
 }
 
 const size = ({ width, height }: Rect) => ({ width, height });

@@ -71,8 +71,13 @@ export async function chooseOnScreen(
     }
     return await new Promise((resolve, reject) => {
       const choosing = new Choosing(still, task, keyboard, cover, resolve);
-      choosing.begin().catch(reject);
-      cover.listen((event) => void choosing.hear(event).catch(reject));
+      // One after the other: what is pressed while parts are sought is meant for what comes then.
+      let heard = choosing.begin();
+      heard.catch(reject);
+      cover.listen((event) => {
+        heard = heard.then(() => choosing.hear(event));
+        heard.catch(reject);
+      });
     });
   } finally {
     cover.close();
