@@ -77,7 +77,8 @@ test('a picture of 1 × 20 000 pixels opens, is marked and stored', async () => 
   const id = await sendShot(picture, 'Thread');
   await app.go(`/shots/${id}`);
   await app.stage();
-  await app.keys('a', Key.ENTER);
+  await app.keys('a');
+  await app.click('Add arrow');
   await app.stored();
   const shot = await getShot(id);
   expect([shot.width, shot.height, shot.document.marks.length]).toEqual([1, 20_000, 1]);

@@ -117,25 +117,29 @@ function paintSpots(
   const { pitch, columns, colours } = spotsOf(mask, surround, look);
   const soft = look.look === 'blur';
   const ease = (t: number) => t * t * (3 - 2 * t);
-  for (let y = 0; y < height; y += 1) {
-    // Spot 0 lies before the mask; its middle is half a pitch outside.
-    const v = y / pitch + (soft ? 0.5 : 1);
-    const row = Math.floor(v);
-    const fy = soft ? ease(v - row) : 0;
-    for (let x = 0; x < width; x += 1) {
-      const i = y * width + x;
+  /** Spot 0 lies before the mask; its middle is half a pitch outside. */
+  const place = (v: number) => v / pitch + (soft ? 0.5 : 1);
+  const column = Int32Array.from({ length: width }, (_, x) => Math.floor(place(x)) * 3);
+  const across = Float64Array.from({ length: width }, (_, x) =>
+    soft ? ease(place(x) - Math.floor(place(x))) : 0,
+  );
+  const line = new Float64Array(columns * 3);
+  for (let y = 0, i = 0; y < height; y += 1) {
+    const row = Math.floor(place(y));
+    const fy = soft ? ease(place(y) - row) : 0;
+    const above = row * columns * 3;
+    for (let k = 0; k < line.length; k += 1) {
+      line[k] = (colours[above + k] ?? 0) * (1 - fy) + (colours[above + columns * 3 + k] ?? 0) * fy;
+    }
+    for (let x = 0; x < width; x += 1, i += 1) {
       if (!mask.data[i]) continue;
-      const u = x / pitch + (soft ? 0.5 : 1);
-      const column = Math.floor(u);
-      const fx = soft ? ease(u - column) : 0;
-      const a = (row * columns + column) * 3;
-      const b = a + columns * 3;
-      for (let c = 0; c < 3; c += 1) {
-        const upper = (colours[a + c] ?? 0) * (1 - fx) + (colours[a + 3 + c] ?? 0) * fx;
-        const lower = (colours[b + c] ?? 0) * (1 - fx) + (colours[b + 3 + c] ?? 0) * fx;
-        data[i * 4 + c] = upper * (1 - fy) + lower * fy;
-      }
-      data[i * 4 + 3] = 255;
+      const k = column[x] ?? 0;
+      const f = across[x] ?? 0;
+      const to = i * 4;
+      data[to] = (line[k] ?? 0) * (1 - f) + (line[k + 3] ?? 0) * f;
+      data[to + 1] = (line[k + 1] ?? 0) * (1 - f) + (line[k + 4] ?? 0) * f;
+      data[to + 2] = (line[k + 2] ?? 0) * (1 - f) + (line[k + 5] ?? 0) * f;
+      data[to + 3] = 255;
     }
   }
 }

@@ -40,10 +40,11 @@ function gridOf({ pixels, known }: Surround, step: number): Grid {
   const height = Math.ceil(pixels.height / step);
   const cells = new Float64Array(width * height * 4);
   for (let y = 0; y < pixels.height; y += 1) {
+    const row = Math.floor(y / step) * width;
     for (let x = 0; x < pixels.width; x += 1) {
       const i = y * pixels.width + x;
       if (!known[i]) continue;
-      const to = (Math.floor(y / step) * width + Math.floor(x / step)) * 4;
+      const to = (row + Math.floor(x / step)) * 4;
       for (let c = 0; c < 3; c += 1) {
         cells[to + c] = (cells[to + c] ?? 0) + (pixels.data[i * 4 + c] ?? 0);
       }
@@ -103,14 +104,17 @@ function relax({ width, height, cells }: Grid, given: Float64Array): void {
       for (let x = 0; x < width; x += 1) {
         const i = (y * width + x) * 4;
         if (given[i + 3]) continue;
-        const near = [
-          x > 0 ? i - 4 : i,
-          x < width - 1 ? i + 4 : i,
-          y > 0 ? i - width * 4 : i,
-          y < height - 1 ? i + width * 4 : i,
-        ];
+        const west = x > 0 ? i - 4 : i;
+        const east = x < width - 1 ? i + 4 : i;
+        const north = y > 0 ? i - width * 4 : i;
+        const south = y < height - 1 ? i + width * 4 : i;
         for (let c = 0; c < 3; c += 1) {
-          cells[i + c] = near.reduce((sum, n) => sum + (cells[n + c] ?? 0), 0) / 4;
+          cells[i + c] =
+            ((cells[west + c] ?? 0) +
+              (cells[east + c] ?? 0) +
+              (cells[north + c] ?? 0) +
+              (cells[south + c] ?? 0)) /
+            4;
         }
       }
     }

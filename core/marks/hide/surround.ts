@@ -41,27 +41,26 @@ export function blotOut(
 ): Surround {
   const { width, height } = at;
   const data = new Uint8ClampedArray(pixels.data);
+  const words = new Uint32Array(data.buffer);
   const known = new Uint8Array(width * height).fill(1);
-  for (const mask of hidden) {
-    const y0 = Math.max(at.y, mask.y);
-    const y1 = Math.min(bottom(at), bottom(mask));
-    const x0 = Math.max(at.x, mask.x);
-    const x1 = Math.min(right(at), right(mask));
-    for (let y = y0; y < y1; y += 1) {
-      for (let x = x0; x < x1; x += 1) {
-        if (mask.data[(y - mask.y) * mask.width + x - mask.x]) {
-          known[(y - at.y) * width + x - at.x] = 0;
-        }
-      }
+  for (const mask of hidden) blot(known, at, mask);
+  for (let y = 0, i = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1, i += 1) {
+      if (known[i] && (data[i * 4 + 3] === 0 || !shown(at.x + x, at.y + y))) known[i] = 0;
+      if (!known[i]) words[i] = 0;
     }
   }
-  for (let i = 0; i < known.length; i += 1) {
-    const x = at.x + (i % width);
-    const y = at.y + Math.floor(i / width);
-    if (known[i] && (data[i * 4 + 3] === 0 || !shown(x, y))) known[i] = 0;
-    if (!known[i]) data.fill(0, i * 4, i * 4 + 4);
-  }
   return { at, pixels: { data, width, height }, known };
+}
+
+function blot(known: Uint8Array, at: Rect, mask: Mask): void {
+  const x0 = Math.max(at.x, mask.x);
+  const x1 = Math.min(right(at), right(mask));
+  for (let y = Math.max(at.y, mask.y); y < Math.min(bottom(at), bottom(mask)); y += 1) {
+    const row = (y - mask.y) * mask.width - mask.x;
+    const to = (y - at.y) * at.width - at.x;
+    for (let x = x0; x < x1; x += 1) if (mask.data[row + x]) known[to + x] = 0;
+  }
 }
 
 /** Colours from the known pixels near the area, evenly spread, at most `most`. */
