@@ -2,7 +2,7 @@ import type { Point } from '@/core/geometry/point';
 import { pullGrip, alongRatio, type Grip, isGrip } from '@/core/geometry/resize';
 import { snapDirection } from '@/core/geometry/point';
 import { snapToOthers } from '@/core/geometry/arrange';
-import { bottom, contains, rectFromPoints, right, union, type Rect } from '@/core/geometry/rect';
+import { rectFromPoints, union, type Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import {
@@ -27,6 +27,7 @@ import { alongRail } from './rail';
 import { session, update } from './session';
 import { alongTextLine } from './textLineHint';
 import { offerTrueUp } from './trueUp';
+import { markAt, marksInside, wordsAt } from './under';
 
 /** What the pointer is doing between down and up. */
 type Gesture =
@@ -45,17 +46,8 @@ let gesture: Gesture | null = null;
 
 export const gestureGoesOn = (): boolean => gesture !== null;
 
-const TOUCH = 5;
 /** Pixels of the screen within which moved marks snap to others. */
 const SNAP = 6;
-
-/** The topmost mark under a place, within a few pixels of the screen. */
-export function markAt(at: Point, scale: number): Mark | undefined {
-  const { history, shaper } = session();
-  return history.document.marks.findLast(
-    (mark) => !mark.off && !mark.locked && kindOf(mark).hit(mark, at, TOUCH / scale, { shaper }),
-  );
-}
 
 /** The pointer goes down on the picture. */
 export function pressOn(
@@ -309,48 +301,16 @@ export function openUnder(at: Point, scale: number): void {
   if (stored) beginWords(stored, false);
 }
 
-/** Under a place a mark that holds words; into an empty box or oval one may type anywhere. */
-function wordsAt(at: Point, scale: number): Mark | undefined {
-  const hit = markAt(at, scale);
-  if (hit) return kindOf(hit).words ? hit : undefined;
-  const { history, shaper } = session();
-  return history.document.marks.findLast(
-    (mark) =>
-      (mark.kind === 'box' || mark.kind === 'oval') &&
-      !mark.off &&
-      !mark.locked &&
-      contains(kindOf(mark).bounds(mark, { shaper }), at),
-  );
-}
-
 /** Selects every mark that lies wholly inside the frame drawn so far. */
 function surroundMarks(g: Extract<Gesture, { kind: 'frame' }>, at: Point): void {
   const marquee = rectFromPoints(g.start, at);
-  const { history, shaper } = session();
-  const inside = history.document.marks.filter((mark) => {
-    const r = kindOf(mark).bounds(mark, { shaper });
-    return (
-      !mark.off &&
-      !mark.locked &&
-      r.x >= marquee.x &&
-      r.y >= marquee.y &&
-      right(r) <= right(marquee) &&
-      bottom(r) <= bottom(marquee)
-    );
-  });
-  update({ marquee, selection: [...new Set([...g.adds, ...inside.map((mark) => mark.id)])] });
+  const inside = marksInside(marquee).map((mark) => mark.id);
+  update({ marquee, selection: [...new Set([...g.adds, ...inside])] });
 }
 
 /** Marks the eraser touches look gone at once; they go when the pointer comes up, in one step. */
 function rub(g: Extract<Gesture, { kind: 'erase' }>, at: Point, scale: number): void {
-  const { history, shaper } = session();
-  const under = history.document.marks.findLast(
-    (mark) =>
-      !g.gone.has(mark.id) &&
-      !mark.off &&
-      !mark.locked &&
-      kindOf(mark).hit(mark, at, TOUCH / scale, { shaper }),
-  );
+  const under = markAt(at, scale, g.gone);
   if (!under) return;
   g.gone.add(under.id);
   update({ live: [...session().live, { ...under, off: true }] });
