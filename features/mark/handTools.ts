@@ -1,12 +1,13 @@
 import { toHex } from '@/core/colour/colour';
 import type { Point } from '@/core/geometry/point';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
-import { paintShot } from '@/core/paint/painter';
+import { PaintScene } from '@/core/paint/scene';
 import { bitmap, sheet } from '@/workers/bitmap';
 import { messageOf } from '../api/client';
 import { notify } from '../shell/noticeStore';
 import { changeDocument, marks, select } from './actions';
 import { session, update } from './session';
+import { frameDrawer } from './standsOut';
 import { rememberStyle } from './styles';
 
 /** Removes marks in one step. */
@@ -34,16 +35,16 @@ export function kindsPresent(
   return [...counts].map(([kind, count]) => ({ kind, label: kindOf(kind).label, count }));
 }
 
-/** The colour that is seen at a place, marks included; null outside the picture. */
+/** The colour that is seen at a place, marks and fillings included; null outside the view. */
 export function colourAt(at: Point): string | null {
   const { picture, history, shaper } = session();
-  const [x, y] = [Math.floor(at.x), Math.floor(at.y)];
-  if (x < 0 || y < 0 || x >= picture.width || y >= picture.height) return null;
-  const one = sheet(1, 1);
-  const document = { ...history.document, view: { crop: { x, y, width: 1, height: 1 } } };
-  paintShot(one.surface, document, { shaper, bitmap, sheet }, (to) => to.drawImage(picture, 0, 0));
-  const [r = 0, g = 0, b = 0] = one.read().data;
-  return toHex({ r, g, b });
+  const { marks: all, view } = history.document;
+  const tools = { shaper, bitmap, sheet };
+  const scene = new PaintScene({ marks: all, view, drawFrame: frameDrawer(picture), tools });
+  const pixel = { x: Math.floor(at.x), y: Math.floor(at.y), width: 1, height: 1 };
+  // Below no mark means with all of them.
+  const [r = 0, g = 0, b = 0, a = 0] = scene.below('', pixel).data;
+  return a === 0 ? null : toHex({ r, g, b });
 }
 
 /** The tool that was in hand before Pick colour; it gets the colour. */

@@ -99,7 +99,7 @@ export const toolGroups: { title: string; tools: ToolFacts[] }[] = [
         tool: 'measure',
         label: 'Measure',
         icon: Ruler,
-        hint: 'Drag from one place to another; a click copies nothing, the numbers stay until the next.',
+        hint: 'Drag from one place to another; the numbers stay until the next.',
       },
       {
         tool: 'colour',

@@ -313,3 +313,22 @@ test('strokes follow the rail while near it; its angle is typed; Esc takes it aw
   await app.keys(Key.ESCAPE, Key.ESCAPE, Key.ESCAPE);
   expect(await app.has('[role="group"][aria-label="Rail"]')).toBe(false);
 }, 60_000);
+
+test('the colour picked under a Hide mark is that of its filling, as it leaves', async () => {
+  const blur = markSchema.parse({
+    ...{ id: 'h', kind: 'blur', x: 100, y: 100, width: 200, height: 100 },
+  });
+  const id = await marking.open([blur], speckled);
+  await app.keys('i');
+  await click(200.5, 150.5);
+  await app.sees(' copied');
+  const picked = await browser.driver.executeScript<string>(
+    'return navigator.clipboard.readText()',
+  );
+  const [r = 0, g = 0, b = 0] = pixelAt(await getPixels(id, 'picture'), 200, 150);
+  const channels = [1, 3, 5].map((at) => parseInt(picked.slice(at, at + 2), 16));
+  // The pointer may land one pixel aside; neighbours in a filling differ little, noise by much.
+  channels.forEach((value, i) =>
+    expect(Math.abs(value - ([r, g, b][i] ?? 0))).toBeLessThanOrEqual(12),
+  );
+}, 60_000);
