@@ -17,7 +17,7 @@ const zones = [
 );
 
 /** The only packages that core may use: they compute and touch nothing outside. */
-const corePackages = ['zod', 'immer', 'simplify-js', 'd3-polygon', 'bidi-js'];
+const corePackages = ['fast-png', 'zod', 'immer', 'simplify-js', 'd3-polygon', 'bidi-js'];
 
 export default tseslint.config(
   { ignores: ['node_modules', '.next', '.next-*', '.data', 'public', 'next-env.d.ts'] },

@@ -1,5 +1,10 @@
-import { expose } from 'comlink';
+import { expose, transfer } from 'comlink';
 import type { ShotDocument } from '@/core/contracts/document';
+import { limits } from '@/core/contracts/limits';
+import type { HeldPicture } from '@/core/contracts/pictures';
+import { toBase64 } from '@/core/raster/base64';
+import type { Turn } from '@/core/contracts/shapes';
+import { isTurned, turnedPixels } from '@/core/shot/turn';
 import { paintShot } from '@/core/paint/painter';
 import { bitmap, sheet } from './bitmap';
 import { loadShaper } from './loadShaper';
@@ -12,14 +17,36 @@ function cpuCanvas(width: number, height: number) {
   return { canvas, surface };
 }
 
+/** A frame as a turn shows it. */
+function turned(frame: ImageBitmap, turn: Turn) {
+  const { surface } = cpuCanvas(frame.width, frame.height);
+  surface.drawImage(frame, 0, 0);
+  const { data } = surface.getImageData(0, 0, frame.width, frame.height);
+  const { width, height } = frame;
+  const pixels = turnedPixels({ data, width, height }, turn, isOpaque(data));
+  const made = cpuCanvas(pixels.width, pixels.height);
+  made.surface.putImageData(new ImageData(pixels.data, pixels.width, pixels.height), 0, 0);
+  return made;
+}
+
+function isOpaque(rgba: Uint8ClampedArray): boolean {
+  for (let i = 3; i < rgba.length; i += 4) if (rgba[i] !== 255) return false;
+  return true;
+}
+
 async function paint(frame: ImageBitmap, document: ShotDocument) {
   const { crop } = document.view;
   const { canvas, surface } = cpuCanvas(crop.width, crop.height);
   const shaper = await loadShaper();
-  paintShot(surface, document, { shaper, bitmap, sheet }, (to) => to.drawImage(frame, 0, 0));
+  const { turn } = document.view;
+  const picture = isTurned(turn) ? turned(frame, turn).canvas : frame;
+  paintShot(surface, document, { shaper, bitmap, sheet }, (to) => to.drawImage(picture, 0, 0));
   frame.close();
   return canvas;
 }
+
+/** A piece larger than that is no longer something lying on a picture. */
+const MOST_PIECE_PIXELS = 16_000_000;
 
 const worker = {
   /** A whole frame as PNG, lossless. */
@@ -28,6 +55,34 @@ const worker = {
     surface.drawImage(frame, 0, 0);
     frame.close();
     return canvas.convertToBlob({ type: 'image/png' });
+  },
+
+  /** A frame as a turn shows it. */
+  turn(frame: ImageBitmap, turn: Turn): ImageBitmap {
+    const { canvas } = turned(frame, turn);
+    frame.close();
+    const bitmap = canvas.transferToImageBitmap();
+    return transfer(bitmap, [bitmap]);
+  },
+
+  /** A picture as PNG within the limits of what a document holds; smaller where it must be. */
+  async pack(picture: ImageBitmap): Promise<{ held: HeldPicture; shrunk: boolean }> {
+    let scale = Math.min(1, Math.sqrt(MOST_PIECE_PIXELS / (picture.width * picture.height)));
+    for (;;) {
+      const width = Math.max(1, Math.round(picture.width * scale));
+      const height = Math.max(1, Math.round(picture.height * scale));
+      const { canvas, surface } = cpuCanvas(width, height);
+      surface.imageSmoothingQuality = 'high';
+      surface.drawImage(picture, 0, 0, width, height);
+      const bytes = new Uint8Array(
+        await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer(),
+      );
+      if (bytes.length <= limits.heldPictureBytes) {
+        picture.close();
+        return { held: { width, height, png: toBase64(bytes) }, shrunk: scale < 1 };
+      }
+      scale *= Math.min(0.9, Math.sqrt(limits.heldPictureBytes / bytes.length));
+    }
   },
 
   /** A shot as it leaves, as PNG. */

@@ -9,6 +9,9 @@ export const limits = {
   /** Longest side a frame may have: what canvases and WebP thumbnails can still address. */
   side: 32_767,
   coordinate: 100_000,
+  /** One picture lying on a shot, as PNG; and all of a shot, as base64. */
+  heldPictureBytes: 4_000_000,
+  heldPicturesText: 7_000_000,
   marks: 5_000,
   points: 100_000,
   textLength: 20_000,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isSound } from '../geometry/homography';
 import { limits } from './limits';
 
 export const coordinate = z.number().min(-limits.coordinate).max(limits.coordinate);
@@ -17,6 +18,31 @@ export const colour = z
   .transform((value) => value.toUpperCase());
 export const thickness = z.number().min(1).max(60);
 export const opacity = z.number().min(0.05).max(1);
+
+const side = z.int().min(1).max(limits.side);
+
+/**
+ * How the frame is turned before anything is shown of it, in this order: four corners pulled
+ * square, mirrored, quarter turns, a free angle. Angles in degrees, clockwise.
+ */
+export const turnSchema = z.strictObject({
+  quarters: z.int().min(0).max(3).default(0),
+  /** Left and right change places. */
+  mirrored: z.boolean().default(false),
+  angle: z.number().min(-45).max(45).default(0),
+  /** Corners in the frame, from the top left one clockwise, and the size they are pulled to. */
+  square: z
+    .strictObject({
+      corners: z
+        .tuple([pointSchema, pointSchema, pointSchema, pointSchema])
+        .refine((quad) => isSound(quad), 'the corners do not go around a plain four-sided area'),
+      width: side,
+      height: side,
+    })
+    .refine(({ width, height }) => width * height <= limits.pixels, 'too many pixels')
+    .optional(),
+});
+export type Turn = z.infer<typeof turnSchema>;
 
 /** What a view shows of its crop; outside it the picture is transparent. Points are frame pixels. */
 export const viewShapeSchema = z.discriminatedUnion('kind', [

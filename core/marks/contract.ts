@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { Mapping } from '../geometry/mapping';
 import type { Point } from '../geometry/point';
 import type { Rect } from '../geometry/rect';
 import type { Shaper } from '../paint/shaper';
@@ -19,6 +20,8 @@ export interface PaintTools extends MarkTools {
   bitmap: (pixels: RgbaPixels) => unknown;
   /** An empty canvas in main memory, whose pixels can be read. */
   sheet: (width: number, height: number) => Sheet;
+  /** Painted while it changes under a hand: what is quicker may differ a little. */
+  live?: boolean;
 }
 
 export interface Sheet {
@@ -49,6 +52,8 @@ export interface Scene {
   patch: (id: string) => Patch | null;
   /** What is painted below a mark, whole pixels of the frame; what is hidden is hidden there, too. */
   below: (id: string, wanted: Rect) => RgbaPixels;
+  /** A picture that the document holds; null where it holds none of that key. */
+  picture: (key: string) => RgbaPixels | null;
 }
 
 /** A place on a selected mark that can be dragged. */
@@ -56,7 +61,9 @@ export interface Handle {
   id: string;
   at: Point;
   /** What it does, for pointer shape and accessible name. */
-  role: 'end' | 'bend' | 'resize';
+  role: 'end' | 'bend' | 'resize' | 'turn';
+  /** The direction, of length 1, in which it is shown a little away from its place. */
+  away?: Point;
 }
 
 /** One number of a mark that can be typed in the Marks list, in frame pixels. */
@@ -107,6 +114,8 @@ export interface MarkKind<M extends MarkBase> {
   /** `keep` holds the ratio, or the direction to steps of 15°. */
   pull(mark: M, handle: string, to: Point, keep: boolean, tools: MarkTools): M;
   move(mark: M, by: Point): M;
+  /** Where a mapping takes it: turned, sized with others, or with the picture below it. */
+  through(mark: M, map: Mapping, tools: MarkTools): M;
   numbers(mark: M, tools: MarkTools): NumberField[];
   withNumber(mark: M, field: string, value: number): M;
   /** The mark with one changed setting; settings it does not use change nothing. */

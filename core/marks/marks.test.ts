@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { everyMark } from '@/tests/lib/marks';
 import { onChequer, testTools } from '@/tests/lib/painting';
+import { stretching, turning } from '../geometry/mapping';
 import { contains, outerPixels } from '../geometry/rect';
 import { paintMark } from '../paint/paintMark';
 import type { PaintTools } from './contract';
@@ -74,6 +75,29 @@ describe.each(everyMark.map((mark) => [mark.id, mark] as const))('%s', (_, mark)
       if (field.value > 0 || !/width|height/.test(field.id)) expect(next).not.toEqual(mark);
       expect(kind.schema.safeParse(next).success).toBe(true);
     }
+  });
+
+  test('goes with what it lies on', () => {
+    const about = { x: 300, y: 200 };
+    const round = [90, 90, 90, 90].reduce(
+      (m, by) => kind.through(m, turning(about, by), tools),
+      mark,
+    );
+    const [a, b] = [kind.bounds(mark, tools), kind.bounds(round, tools)];
+    // Some bounds are whole pixels.
+    expect(Math.abs(b.x - a.x)).toBeLessThanOrEqual(1);
+    expect(Math.abs(b.y - a.y)).toBeLessThanOrEqual(1);
+    expect(kind.schema.safeParse(JSON.parse(JSON.stringify(round))).success).toBe(true);
+    const grown = kind.through(
+      mark,
+      stretching(
+        { x: 0, y: 0, width: 600, height: 400 },
+        { x: 10, y: 20, width: 900, height: 600 },
+      ),
+      tools,
+    );
+    expect(kind.schema.safeParse(grown).success).toBe(true);
+    expect(grown).not.toEqual(mark);
   });
 
   test('takes the settings it has and no others', () => {

@@ -16,7 +16,8 @@ import { line, lineSchema } from './line';
 import { paintOut, paintOutSchema } from './paintOut';
 import { oval, ovalSchema } from './oval';
 import { pen, penSchema } from './pen';
-import { piece, pieceSchema } from './piece';
+import { piece } from './piece';
+import { pieceSchema } from './piece/schema';
 import { firstStyle, type Style } from './style';
 import { text, textSchema } from './text';
 

@@ -69,6 +69,9 @@ export class HaloSurface implements Surface {
   scale(x: number, y: number): void {
     this.to.scale(x, y);
   }
+  rotate(angle: number): void {
+    this.to.rotate(angle);
+  }
   beginPath(): void {
     this.to.beginPath();
   }

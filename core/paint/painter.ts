@@ -13,7 +13,7 @@ const asItLeaves = (mark: Mark): Mark =>
 /**
  * Paints a shot as it leaves: the view of the frame with all marks on it.
  * @param surface as large as the view, empty
- * @param drawFrame draws the frame, at least its view, in frame coordinates
+ * @param drawFrame draws the frame as it is turned, at least its view, in the view's coordinates
  */
 export function paintShot(
   surface: Surface,
@@ -24,7 +24,7 @@ export function paintShot(
   const { view } = document;
   const marks = document.marks.map(asItLeaves);
   const { crop } = view;
-  const scene = new PaintScene({ marks, view, drawFrame, tools });
+  const scene = new PaintScene({ marks, view, drawFrame, tools, pictures: document.pictures });
   surface.save();
   surface.translate(-crop.x, -crop.y);
   surface.beginPath();

@@ -5,8 +5,10 @@ import type { HideArea, Patch, PaintTools, Scene } from '../marks/contract';
 import { hiddenPixels } from '../marks/hide/looks';
 import { blotOut, surroundOf } from '../marks/hide/surround';
 import { kindOf, type Mark } from '../marks/registry';
-import { maskOf, type Mask } from '../raster/mask';
+import { maskOf, widened, type Mask } from '../raster/mask';
 import type { RgbaPixels } from '../raster/pixels';
+import { heldPixels } from '../raster/png';
+import { turnReach } from '../shot/turn';
 import { HALO } from './haloSurface';
 import { paintMark } from './paintMark';
 import type { Surface } from './surface';
@@ -18,6 +20,8 @@ export interface Sources {
   /** Draws the frame in frame coordinates, at least the view; the same function for the same frame. */
   drawFrame: (this: void, surface: Surface) => void;
   tools: PaintTools;
+  /** What the document holds for its pieces. */
+  pictures: ShotDocument['pictures'];
 }
 
 interface Hidden {
@@ -38,9 +42,10 @@ export class PaintScene implements Scene {
 
   constructor(private readonly from: Sources) {
     this.view = from.view.crop;
+    const reach = turnReach(from.view.turn);
     this.hidden = from.marks.flatMap((mark) => {
       const area = mark.off ? null : kindOf(mark).hide?.(mark);
-      const mask = area && knownMask(mark, area, this.view);
+      const mask = area && knownMask(mark, area, this.view, reach);
       return mask ? [{ mark, area, mask }] : [];
     });
   }
@@ -74,8 +79,8 @@ export class PaintScene implements Scene {
   /** Everything a patch depends on beside the frame's pixels. */
   private keyOf(mask: Mask, area: HideArea): string {
     const near = area.look.look === 'colour' ? null : this.hidden.map(({ area: a }) => a.outline);
-    const { crop, shape } = this.from.view;
-    return JSON.stringify([area, mask.x, mask.y, near, crop, shape]);
+    const { crop, shape, turn } = this.from.view;
+    return JSON.stringify([area, mask.x, mask.y, near, crop, shape, turnReach(turn)]);
   }
 
   private masks(): Mask[] {
@@ -100,6 +105,11 @@ export class PaintScene implements Scene {
     sheet.surface.translate(-at.x, -at.y);
     drawFrame(sheet.surface);
     return sheet.read();
+  }
+
+  picture(key: string): RgbaPixels | null {
+    const held = this.from.pictures?.[key];
+    return held ? heldPixels(held) : null;
   }
 
   /** Draws the fillings of all hidden areas, but of the one with the id `except`. */
@@ -138,13 +148,13 @@ export class PaintScene implements Scene {
 }
 
 /** Masks of marks that did not change are not rasterised at every repaint. */
-const masks = new WeakMap<Mark, { view: Rect; mask: Mask | null }>();
+const masks = new WeakMap<Mark, { view: Rect; reach: number; mask: Mask | null }>();
 
-function knownMask(mark: Mark, { outline }: HideArea, view: Rect): Mask | null {
+function knownMask(mark: Mark, { outline }: HideArea, view: Rect, reach: number): Mask | null {
   const known = masks.get(mark);
-  if (known?.view === view) return known.mask;
-  const mask = maskOf(outline, view);
-  masks.set(mark, { view, mask });
+  if (known?.view === view && known.reach === reach) return known.mask;
+  const mask = widened(maskOf(outline, inflate(view, reach)), reach, view);
+  masks.set(mark, { view, reach, mask });
   return mask;
 }
 

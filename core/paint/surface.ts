@@ -17,6 +17,8 @@ export interface Surface {
   restore(): void;
   translate(x: number, y: number): void;
   scale(x: number, y: number): void;
+  /** Clockwise, in radians. */
+  rotate(angle: number): void;
   beginPath(): void;
   closePath(): void;
   moveTo(x: number, y: number): void;

@@ -99,3 +99,35 @@ function touchLine(mask: Mask, a: readonly [number, number], b: readonly [number
     }
   }
 }
+
+/**
+ * A mask grown by some pixels to every side and cut to `within`.
+ * @returns null when nothing of it is left there
+ */
+export function widened(mask: Mask | null, by: number, within: Rect): Mask | null {
+  if (!mask || by === 0) return mask;
+  const x = Math.max(mask.x - by, within.x);
+  const y = Math.max(mask.y - by, within.y);
+  const width = Math.min(right(mask) + by, right(within)) - x;
+  const height = Math.min(bottom(mask) + by, bottom(within)) - y;
+  if (width <= 0 || height <= 0) return null;
+  const across = new Uint8Array(mask.height * width);
+  for (let row = 0; row < mask.height; row += 1) {
+    for (let at = 0; at < mask.width; at += 1) {
+      if (!mask.data[row * mask.width + at]) continue;
+      const from = Math.max(0, mask.x + at - by - x);
+      const to = Math.min(width, mask.x + at + by + 1 - x);
+      if (to > from) across.fill(1, row * width + from, row * width + to);
+    }
+  }
+  const data = new Uint8Array(width * height);
+  for (let row = 0; row < mask.height; row += 1) {
+    const from = Math.max(0, mask.y + row - by - y);
+    const to = Math.min(height, mask.y + row + by + 1 - y);
+    for (let at = 0; at < width; at += 1) {
+      if (!across[row * width + at]) continue;
+      for (let line = from; line < to; line += 1) data[line * width + at] = 1;
+    }
+  }
+  return { x, y, width, height, data };
+}

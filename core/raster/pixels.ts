@@ -78,3 +78,17 @@ export function scaleSmoothly(from: RgbaPixels, width: number, height: number): 
   });
   return { data, width, height };
 }
+
+/** A part of some pixels; it must lie within them. */
+export function cutPixels(
+  from: RgbaPixels,
+  part: { x: number; y: number; width: number; height: number },
+): RgbaPixels {
+  const { x, y, width, height } = part;
+  const data = new Uint8ClampedArray(width * height * 4);
+  for (let row = 0; row < height; row += 1) {
+    const at = ((y + row) * from.width + x) * 4;
+    data.set(from.data.subarray(at, at + width * 4), row * width * 4);
+  }
+  return { data, width, height };
+}

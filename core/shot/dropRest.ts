@@ -2,6 +2,7 @@ import type { ShotDocument } from '../contracts/document';
 import { bottom, right, type Rect } from '../geometry/rect';
 import type { MarkTools } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
+import { usedPictures } from './pictures';
 
 /** What a shot becomes when everything that cannot be seen is dropped for good. */
 export interface Dropped {
@@ -36,12 +37,15 @@ export function dropRest(document: ShotDocument, tools: MarkTools): Dropped {
     (mark) => !burnt.includes(mark) && (kindOf(mark).everywhere || overlap(bounds(mark), crop)),
   );
   const by = { x: -crop.x, y: -crop.y };
+  const { pictures: _, ...bare } = document;
+  const marks = rest.map((mark) => kindOf(mark).move(mark, by));
   return {
     frame: { ...document, marks: burnt },
     document: {
-      ...document,
+      ...bare,
       view: { crop: { x: 0, y: 0, width: crop.width, height: crop.height } },
-      marks: rest.map((mark) => kindOf(mark).move(mark, by)),
+      marks,
+      ...usedPictures(document.pictures, marks),
     },
   };
 }

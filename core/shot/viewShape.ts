@@ -1,7 +1,7 @@
 import type { ShotDocument } from '../contracts/document';
 import type { ViewShape } from '../contracts/shapes';
 import type { Point } from '../geometry/point';
-import { boundsOf, centre, outerPixels, type Rect } from '../geometry/rect';
+import { boundsOf, outerPixels, type Rect } from '../geometry/rect';
 import { ovalPath } from '../paint/paths';
 import type { Surface } from '../paint/surface';
 import { cropInside } from './document';
@@ -35,13 +35,4 @@ export function shapedView(
   return shape.kind === 'oval'
     ? { crop: cropInside(crop, frame), shape }
     : { crop: cropAround(shape.points, frame), shape };
-}
-
-/** The outline of an oval that fills `r`, as a polygon; for surfaces that draw lines only. */
-export function ovalPoints(r: Rect, count = 72): Point[] {
-  const { x, y } = centre(r);
-  return Array.from({ length: count }, (_, i) => {
-    const angle = (i / count) * 2 * Math.PI;
-    return { x: x + (Math.cos(angle) * r.width) / 2, y: y + (Math.sin(angle) * r.height) / 2 };
-  });
 }

@@ -33,6 +33,7 @@ const actions = {
   'tool.measure': { group: 'Mark: tools', label: 'Measure', first: 'm' },
   'tool.colour': { group: 'Mark: tools', label: 'Pick colour', first: 'i' },
   'tool.crop': { group: 'Mark: tools', label: 'Crop', first: 'k' },
+  'tool.turn': { group: 'Mark: tools', label: 'Turn', first: 'r' },
   'mark.undo': { group: 'Mark: arrange', label: 'Undo', first: 'mod+z' },
   'mark.redo': { group: 'Mark: arrange', label: 'Redo', first: 'mod+y' },
   'mark.duplicate': { group: 'Mark: arrange', label: 'Duplicate', first: 'mod+d' },

@@ -31,6 +31,8 @@ import { Strip } from './strip/Strip';
 import { ToolsPanel } from './ToolsPanel';
 import { keepUsual } from './keepUsual';
 import { useMarkKeys } from './useMarkKeys';
+import { useDroppedPictures } from './pieces';
+import { useTurnedPicture } from './turning';
 import { WhereFrom } from './WhereFrom';
 
 export function MarkView({ id }: { id: string }) {
@@ -78,6 +80,8 @@ function OpenMark({ onReload }: { onReload: () => void }) {
   const title = useSession((s) => s.title);
   const [folded, setFolded] = useState(true);
   useMarkKeys();
+  useTurnedPicture();
+  useDroppedPictures();
   useEffect(() => {
     document.title = `${title} – Mark – Rezzik`;
   }, [title]);
@@ -186,8 +190,8 @@ function MarkThread() {
 
 /** The shot as it is now, in a small window that stays on top where the browser can. */
 async function holdInView(): Promise<void> {
-  const { picture, history, id, title } = session();
-  const url = URL.createObjectURL(await paintPng(picture, history.document));
+  const { frame, history, id, title } = session();
+  const url = URL.createObjectURL(await paintPng(frame, history.document));
   if (await openSmall({ id, title, url })) return;
   URL.revokeObjectURL(url);
   notify({
@@ -199,9 +203,9 @@ async function holdInView(): Promise<void> {
 }
 
 async function copy(): Promise<void> {
-  const { picture, history, id } = session();
+  const { frame, history, id } = session();
   try {
-    await copyPicture(paintPng(picture, history.document));
+    await copyPicture(paintPng(frame, history.document));
     notify({
       key: `copied ${id}`,
       tone: 'good',

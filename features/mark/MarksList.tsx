@@ -12,6 +12,8 @@ import {
   CopyPlus,
   Eye,
   EyeOff,
+  Image,
+  ImagePlus,
   Lock,
   LockOpen,
   MousePointer2,
@@ -40,8 +42,10 @@ import {
   setOnMark,
   shiftInOrder,
 } from './actions';
+import { addPicture } from './pieces';
 import { session, shownMarks, useSession } from './session';
 import { alignSelected, distributeSelected } from './arrange';
+import { groupOf, setGroupNumber, turnGroup } from './group';
 import { factsOf, isMarkTool } from './tools';
 
 /** All marks from the lowest to the topmost, with everything the picture offers, by keyboard. */
@@ -49,13 +53,14 @@ export function MarksList() {
   const history = useSession((s) => s.history);
   const live = useSession((s) => s.live);
   const tool = useSession((s) => s.tool);
-  const frame = useSession((s) => s.picture);
-  const { crop: view, shape } = history.document.view;
+  const frame = useSession((s) => s.frame);
+  const { crop: view, shape, turn } = history.document.view;
   const isUntouched =
     history.document.marks.length === 0 &&
     view.width === frame.width &&
     view.height === frame.height &&
-    !shape;
+    !shape &&
+    !turn;
   const list = useRef<HTMLUListElement>(null);
   const marks = shownMarks({ history, live });
   const step = (event: KeyboardEvent, at: number) => {
@@ -108,6 +113,7 @@ export function MarksList() {
         >
           Add pointer
         </Button>
+        <PictureButton />
         <Button
           look="quiet"
           icon={<Undo2 size={16} strokeWidth={1.75} />}
@@ -121,12 +127,41 @@ export function MarksList() {
   );
 }
 
+/** Lays a picture from a file on the shot; pasting and dropping do the same. */
+function PictureButton() {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <Button
+        look="quiet"
+        icon={<ImagePlus size={16} strokeWidth={1.75} />}
+        onClick={() => input.current?.click()}
+      >
+        Add picture
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        accept="image/*"
+        aria-label="Picture to add"
+        className="hidden"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) void addPicture(file);
+          event.target.value = '';
+        }}
+      />
+    </>
+  );
+}
+
 function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent) => void }) {
   const selected = useSession((s) => s.selection.includes(mark.id));
   const only = useSession((s) => s.selection.length === 1) && selected;
   const [asking, setAsking] = useState(false);
   const kind = kindOf(mark);
-  const Icon = mark.kind === 'piece' ? MousePointer2 : factsOf(mark.kind).icon;
+  const Icon =
+    mark.kind === 'piece' ? (mark.picture ? Image : MousePointer2) : factsOf(mark.kind).icon;
   return (
     <li className={classes('border-b border-line last:border-b-0', selected && 'bg-tint')}>
       <div className="flex items-center gap-1 pr-1">
@@ -226,6 +261,28 @@ function Several() {
           <Icon size={16} strokeWidth={1.75} />
         </IconButton>
       ))}
+      <GroupNumbers />
+    </div>
+  );
+}
+
+/** The selected marks as one: where they are, how large, and turned by how much. */
+function GroupNumbers() {
+  const history = useSession((s) => s.history);
+  const live = useSession((s) => s.live);
+  const selection = useSession((s) => s.selection);
+  const { box } = groupOf(shownMarks({ history, live }).filter((m) => selection.includes(m.id)));
+  return (
+    <div className="mt-1 grid w-full grid-cols-2 gap-1.5">
+      {(['x', 'y', 'width', 'height'] as const).map((field) => (
+        <NumberInput
+          key={field}
+          label={{ x: 'Left', y: 'Top', width: 'Width', height: 'Height' }[field]}
+          value={box[field]}
+          onCommit={(value) => setGroupNumber(field, value)}
+        />
+      ))}
+      <NumberInput label="Turn by" value={0} onCommit={turnGroup} />
     </div>
   );
 }

@@ -1,12 +1,20 @@
-import { Circle, Rect as KonvaRect } from 'react-konva';
-import { kindOf } from '@/core/marks/registry';
-import { markById } from './actions';
+import { Circle, Line, Rect as KonvaRect } from 'react-konva';
+import type { Point } from '@/core/geometry/point';
+import type { Rect } from '@/core/geometry/rect';
+import { CUT } from '@/core/marks/piece';
+import type { Handle } from '@/core/marks/contract';
+import { kindOf, type Mark } from '@/core/marks/registry';
+import { markById, marks as storedMarks } from './actions';
 import { toScreen, type Camera } from './camera';
-import { pressHandle } from './gesture';
+import { pressGroup, pressHandle } from './gesture';
+import { groupHandles, groupOf, tooSmallForHandles } from './group';
 import { shownMarks, useSession } from './session';
 import { themeColour } from './theme';
 
-/** A thin outline around each selected mark, and the handles of a single one. */
+/** How far the handle for turning stands off, pixels of the screen. */
+const AWAY = 24;
+
+/** A thin outline around each selected mark, and the handles of one or of all together. */
 export function SelectionHandles({ camera }: { camera: Camera }) {
   const selection = useSession((s) => s.selection);
   const editing = useSession((s) => s.editing);
@@ -14,51 +22,112 @@ export function SelectionHandles({ camera }: { camera: Camera }) {
   const history = useSession((s) => s.history);
   const shaper = useSession((s) => s.shaper);
   const chosen = shownMarks({ history, live }).filter((mark) => selection.includes(mark.id));
-  const petrol = themeColour('petrol');
-  const card = themeColour('card');
   const only = chosen.length === 1 && !editing ? chosen[0] : undefined;
   return (
     <>
-      {chosen.map((mark) => {
-        const r = kindOf(mark).bounds(mark, { shaper });
-        const at = toScreen(camera, r);
-        return (
-          <KonvaRect
-            key={mark.id}
-            x={at.x}
-            y={at.y}
-            width={r.width * camera.scale}
-            height={r.height * camera.scale}
-            stroke={petrol}
-            strokeWidth={1}
-            dash={[4, 3]}
-            listening={false}
-          />
-        );
-      })}
-      {only &&
-        !only.locked &&
-        kindOf(only)
-          .handles(only, { shaper })
-          .map((handle) => {
-            const at = toScreen(camera, handle.at);
-            return (
-              <Circle
-                key={handle.id}
-                x={at.x}
-                y={at.y}
-                radius={5}
-                hitStrokeWidth={14}
-                fill={handle.role === 'bend' ? petrol : card}
-                stroke={handle.role === 'bend' ? card : petrol}
-                strokeWidth={2}
-                onPointerDown={(event) => {
-                  const stored = markById(only.id);
-                  if (stored && event.evt.button === 0) pressHandle(stored, handle.id);
-                }}
-              />
-            );
-          })}
+      {chosen.map((mark) => (
+        <Frame key={mark.id} camera={camera} r={kindOf(mark).bounds(mark, { shaper })} />
+      ))}
+      {only && !only.locked && <OneMark mark={only} camera={camera} />}
+      {chosen.length > 1 && <Together chosen={chosen} camera={camera} />}
+    </>
+  );
+}
+
+function Frame({ camera, r, strong = false }: { camera: Camera; r: Rect; strong?: boolean }) {
+  const at = toScreen(camera, r);
+  return (
+    <KonvaRect
+      x={at.x}
+      y={at.y}
+      width={r.width * camera.scale}
+      height={r.height * camera.scale}
+      stroke={themeColour('petrol')}
+      strokeWidth={strong ? 1.5 : 1}
+      dash={strong ? [] : [4, 3]}
+      listening={false}
+    />
+  );
+}
+
+function OneMark({ mark, camera }: { mark: Mark; camera: Camera }) {
+  const shaper = useSession((s) => s.shaper);
+  const cutting = useSession((s) => s.cutting) && mark.kind === 'piece' && mark.picture;
+  const handles = kindOf(mark)
+    .handles(mark, { shaper })
+    .filter((handle) => !cutting || handle.role !== 'turn');
+  return handles.map((handle) => (
+    <Grip
+      key={handle.id}
+      handle={handle}
+      camera={camera}
+      filled={handle.role === 'bend' || Boolean(cutting)}
+      onPress={() => {
+        const stored = markById(mark.id);
+        if (stored) pressHandle(stored, cutting ? `${CUT}${handle.id}` : handle.id);
+      }}
+    />
+  ));
+}
+
+/** The box around several marks, which are sized and turned as one. */
+function Together({ chosen, camera }: { chosen: readonly Mark[]; camera: Camera }) {
+  const group = groupOf(chosen);
+  if (tooSmallForHandles(group.box, camera.scale)) return null;
+  const ids = new Set(chosen.map((mark) => mark.id));
+  return (
+    <>
+      <Frame camera={camera} r={group.box} strong />
+      {groupHandles(group).map((handle) => (
+        <Grip
+          key={handle.id}
+          handle={handle}
+          camera={camera}
+          onPress={() => {
+            const held = storedMarks().filter((mark) => ids.has(mark.id) && !mark.locked);
+            pressGroup(held, handle.id);
+          }}
+        />
+      ))}
+    </>
+  );
+}
+
+interface GripProps {
+  handle: Handle;
+  camera: Camera;
+  filled?: boolean;
+  onPress: () => void;
+}
+
+function Grip({ handle, camera, filled = false, onPress }: GripProps) {
+  const base = toScreen(camera, handle.at);
+  const { away } = handle;
+  const at: Point = away ? { x: base.x + away.x * AWAY, y: base.y + away.y * AWAY } : base;
+  const petrol = themeColour('petrol');
+  const card = themeColour('card');
+  return (
+    <>
+      {away && (
+        <Line
+          points={[base.x, base.y, at.x, at.y]}
+          stroke={petrol}
+          strokeWidth={1}
+          listening={false}
+        />
+      )}
+      <Circle
+        x={at.x}
+        y={at.y}
+        radius={handle.role === 'turn' ? 6 : 5}
+        hitStrokeWidth={14}
+        fill={filled ? petrol : handle.role === 'turn' ? themeColour('saffron') : card}
+        stroke={filled ? card : petrol}
+        strokeWidth={2}
+        onPointerDown={(event) => {
+          if (event.evt.button === 0) onPress();
+        }}
+      />
     </>
   );
 }

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState, type KeyboardEvent, type PointerEvent } f
 import { Layer, Shape, Stage as KonvaStage } from 'react-konva';
 import type { Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
-import { markNames } from '@/core/marks/registry';
+import { markNames, type Mark } from '@/core/marks/registry';
 import { bitmap, sheet } from '@/workers/bitmap';
 import { useHeldSpace } from '../ui/useHeldSpace';
 import { useSize } from '../ui/useSize';
@@ -23,11 +23,13 @@ import {
 import { LivePaint } from './livePaint';
 import { usePointer } from './pointerStore';
 import { Overlays } from './Overlays';
+import { useParts } from './parts';
 import { RailView } from './RailView';
 import { Rulers } from './Rulers';
 import { SelectionHandles } from './SelectionHandles';
+import { frameDrawer } from './scene';
 import { session, update, useSession } from './session';
-import { frameDrawer } from './standsOut';
+import { SquareHandles } from './SquareHandles';
 import { TextField } from './TextField';
 import { Touches } from './touch';
 import { TrueUpChip } from './TrueUpChip';
@@ -37,15 +39,18 @@ export function Stage() {
   const [space, size] = useSize<HTMLDivElement>();
   const view = useSession((s) => s.history.document.view.crop);
   const cropping = useSession((s) => s.cropping !== null);
-  const picture = useSession((s) => s.picture);
+  const squaring = useSession((s) => s.squaring !== null);
+  const picture = useSession((s) => (s.squaring ? s.frame : s.picture));
   const tool = useSession((s) => s.tool);
   const camera = useSession((s) => s.camera);
   const shown = useMemo<Rect>(
-    () => (cropping ? { x: 0, y: 0, width: picture.width, height: picture.height } : view),
-    [cropping, picture, view],
+    () =>
+      cropping || squaring ? { x: 0, y: 0, width: picture.width, height: picture.height } : view,
+    [cropping, squaring, picture, view],
   );
   const resolved = useMemo(() => resolveCamera(camera, shown, size), [camera, shown, size]);
   usePublishedCamera(resolved, size);
+  useParts();
   const panning = useHeldSpace();
   const touches = useMemo(() => new Touches(), []);
 
@@ -115,6 +120,7 @@ export function Stage() {
         aria-label="Picture. The Marks list does by keyboard all that is done here by pointer."
         tabIndex={0}
         data-testid="stage"
+        data-stage
         className="relative min-h-0 min-w-0 touch-none overflow-hidden"
         style={{
           cursor: panning
@@ -140,6 +146,7 @@ export function Stage() {
               <RailView camera={resolved} />
               <SelectionHandles camera={resolved} />
               <CropHandles camera={resolved} />
+              <SquareHandles camera={resolved} />
               <Overlays camera={resolved} />
             </Layer>
           </KonvaStage>
@@ -154,18 +161,24 @@ export function Stage() {
 /** The picture is drawn smoothly this long after it last moved. */
 const REST = 160;
 
+const NONE: readonly Mark[] = [];
+
 interface Size {
   width: number;
   height: number;
 }
 
 function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: Size }) {
-  const picture = useSession((s) => s.picture);
+  // While corners are pulled square, the frame itself is shown, and nothing on it.
+  const bare = useSession((s) => s.squaring !== null);
+  const picture = useSession((s) => (bare ? s.frame : s.picture));
   const shaper = useSession((s) => s.shaper);
-  const marks = useSession((s) => s.history.document.marks);
-  const live = useSession((s) => s.live);
+  const marks = useSession((s) => (bare ? NONE : s.history.document.marks));
+  const live = useSession((s) => (bare ? NONE : s.live));
   const editing = useSession((s) => s.editing);
-  const shape = useSession((s) => (s.cropping ? undefined : s.history.document.view.shape));
+  const turn = useSession((s) => s.history.document.view.turn);
+  const pictures = useSession((s) => s.history.document.pictures);
+  const shape = useSession((s) => (s.cropping || bare ? undefined : s.history.document.view.shape));
   const painter = useMemo(() => new LivePaint(), []);
   const drawFrame = frameDrawer(picture);
   const fine = useAtRest(camera);
@@ -180,6 +193,8 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
       marks: several ? marks.filter((mark) => !moved.has(mark.id)) : marks,
       view: shown,
       shape,
+      turn,
+      pictures,
       camera,
       ...size,
       dots: window.devicePixelRatio,

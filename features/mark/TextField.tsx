@@ -66,7 +66,13 @@ function Field({ mark, first, place, camera }: Props) {
     element.style.height = `${tall}px`;
     // In the middle of the height there is, as the words themselves will be.
     if (most !== null) element.style.top = `${at.y + (most - tall) / 2}px`;
-  }, [words, camera.scale, most, at.y]);
+    if (!place.turned) return;
+    // It stands at the angle its words will have, turned about the same place.
+    const about = toScreen(camera, place.turned.about);
+    const top = Number.parseFloat(element.style.top);
+    element.style.transformOrigin = `${about.x - (at.x - padding)}px ${about.y - top}px`;
+    element.style.transform = `rotate(${place.turned.angle}deg)`;
+  }, [words, camera, most, at.x, at.y, padding, place.turned]);
   return (
     <textarea
       ref={field}

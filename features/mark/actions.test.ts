@@ -133,7 +133,7 @@ describe('texts', () => {
     if (text?.kind !== 'text') throw new Error('no text');
     actions.beginWords(text, false);
     actions.endWords(text, '');
-    expect(ids()).toEqual(['text2', 'scripts']);
+    expect(ids()).toEqual(['text2', 'scripts', 'turned-text']);
   });
 });
 

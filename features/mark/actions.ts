@@ -7,7 +7,9 @@ import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import type { Style } from '@/core/marks/style';
 import { withBright } from '@/core/marks/dim';
 import { renumbered } from '@/core/marks/number/counting';
+import { shownKeys } from '@/core/shot/pictures';
 import { cropInside, untouched } from '@/core/shot/document';
+import { pictureSize } from '@/core/shot/turn';
 import { shapedView } from '@/core/shot/viewShape';
 import * as history from '@/core/shot/history';
 import { session, update, type Tool } from './session';
@@ -36,6 +38,7 @@ export function changeDocument(
   const after = (joined ? history.changeOn : history.change)(before, label, (draft) => {
     recipe(draft);
     keepCount(draft);
+    letGoPictures(draft);
   });
   if (after === before) return;
   update({ history: after });
@@ -55,6 +58,15 @@ function keepCount(draft: ShotDocument): void {
     mark.first = first;
     i += 1;
   }
+}
+
+/** Pictures that no piece shows any more go with it; undo brings them back. */
+function letGoPictures(draft: ShotDocument): void {
+  const { pictures } = draft;
+  if (!pictures) return;
+  const shown = shownKeys(draft.marks);
+  for (const key of Object.keys(pictures)) if (!shown.has(key)) delete pictures[key];
+  if (Object.keys(pictures).length === 0) delete draft.pictures;
 }
 
 function step(to: history.History): void {
@@ -101,6 +113,8 @@ export function chooseTool(tool: Tool): void {
     selection: tool === 'grab' ? session().selection : [],
     corners: [],
     cropping: tool === 'crop' ? h.document.view.crop : null,
+    squaring: null,
+    cutting: false,
     camera: tool === 'crop' || cropping ? { ...session().camera, mode: 'fit' } : session().camera,
   });
 }
@@ -266,9 +280,15 @@ export function endWords(mark: Mark, words: string): void {
   else addMark(next);
 }
 
+/** The size of the frame as the view turns it. */
+function shownSize(): { width: number; height: number } {
+  const { frame, history: h } = session();
+  return pictureSize(frame, h.document.view.turn);
+}
+
 /** The view while Crop is in hand; only whole pixels inside the frame. */
 export const setCropping = (crop: Rect): void =>
-  update({ cropping: cropInside(crop, session().picture) });
+  update({ cropping: cropInside(crop, shownSize()) });
 
 /** Keeps the crop at a ratio of width to height from now on; null lets go. */
 export function setCropRatio(ratio: number | null): void {
@@ -282,7 +302,7 @@ export function setCropRatio(ratio: number | null): void {
 }
 
 export function setView(crop: Rect, label = 'Crop', joins = ''): void {
-  const inside = cropInside(crop, session().picture);
+  const inside = cropInside(crop, shownSize());
   changeDocument(
     label,
     (draft) => {
@@ -294,7 +314,7 @@ export function setView(crop: Rect, label = 'Crop', joins = ''): void {
 
 /** What the view shows of its crop: all of it, an oval, or a free shape. */
 export function setShape(shape: ViewShape | undefined, joins = ''): void {
-  const { picture } = session();
+  const picture = shownSize();
   changeDocument(
     'Change the shape',
     (draft) => {
@@ -319,7 +339,7 @@ export function endCrop(apply: boolean): void {
 
 /** Back to the untouched frame, in one step that undo takes back. */
 export function backToFrame(): void {
-  const whole = untouched(session().picture);
+  const whole = untouched(session().frame);
   changeDocument('Back to the untouched frame', (draft) => {
     draft.marks = [];
     draft.view = whole.view;

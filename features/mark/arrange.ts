@@ -1,12 +1,15 @@
 import { z } from 'zod';
+import { heldPicturesSchema } from '@/core/contracts/pictures';
 import { aligned, distributed, type Side } from '@/core/geometry/arrange';
 import type { Point } from '@/core/geometry/point';
 import { kindOf, markSchema, type Mark } from '@/core/marks/registry';
+import { usedPictures } from '@/core/shot/pictures';
 import { paintPng } from '../pictures/pictures';
 import { copyPicture } from '../pictures/clipboard';
 import { notify } from '../shell/noticeStore';
 import { changeDocument, replaceMarks, select, selectedMarks } from './actions';
 import { newId } from './newId';
+import { addPicture } from './pieces';
 import { session } from './session';
 
 const movable = (): Mark[] => selectedMarks().filter((mark) => !mark.locked);
@@ -38,6 +41,7 @@ const clippingSchema = z.object({
   format: z.literal('rezzik-marks'),
   version: z.literal(1),
   marks: z.array(markSchema).max(2_000),
+  pictures: heldPicturesSchema.optional(),
 });
 const TYPE = 'web application/rezzik-marks+json';
 /** Where a browser's clipboard has no place for formats of a page's own; shared by all its tabs. */
@@ -46,15 +50,20 @@ const KEPT = 'rezzik-marks';
 /** Copies the selected marks, with the picture beside them for other programs. */
 export async function copyMarks(): Promise<void> {
   const marks = selectedMarks();
-  const { picture, history } = session();
-  const words = JSON.stringify({ format: 'rezzik-marks', version: 1, marks });
+  const { frame, history } = session();
+  const words = JSON.stringify({
+    format: 'rezzik-marks',
+    version: 1,
+    marks,
+    ...usedPictures(history.document.pictures, marks),
+  });
   try {
     localStorage.setItem(KEPT, words);
   } catch {
     // Too much for this place; the clipboard may still take it.
   }
   const json = new Blob([words], { type: 'application/rezzik-marks+json' });
-  await copyPicture(paintPng(picture, history.document), undefined, { [TYPE]: json });
+  await copyPicture(paintPng(frame, history.document), undefined, { [TYPE]: json });
   notify({
     key: 'marks-copied',
     tone: 'good',
@@ -68,15 +77,22 @@ export async function copyMarks(): Promise<void> {
   });
 }
 
-async function clipping(): Promise<string | null> {
+/** Marks where the clipboard has them, else a picture. */
+async function clipping(): Promise<{ words: string | null; picture: Blob | null }> {
   try {
+    let picture: Blob | null = null;
     for (const item of await navigator.clipboard.read()) {
-      if (item.types.includes(TYPE)) return await (await item.getType(TYPE)).text();
+      if (item.types.includes(TYPE)) {
+        return { words: await (await item.getType(TYPE)).text(), picture: null };
+      }
+      const type = item.types.find((t) => t.startsWith('image/'));
+      picture ??= type ? await item.getType(type) : null;
     }
+    if (picture) return { words: null, picture };
   } catch {
     // Not allowed to read, or nothing readable: what this browser copied last serves.
   }
-  return localStorage.getItem(KEPT);
+  return { words: localStorage.getItem(KEPT), picture: null };
 }
 
 /** What was copied here may lie under what is dropped. */
@@ -86,14 +102,18 @@ const OFFSET = 16;
 
 /** Adds copied marks to this shot, a little aside when they are there already. */
 export async function pasteMarks(): Promise<void> {
-  const words = await clipping();
+  const { words, picture } = await clipping();
+  if (words === null && picture) {
+    await addPicture(picture);
+    return;
+  }
   const read = clippingSchema.safeParse(parsed(words));
   if (!read.success) {
     notify({
       key: 'paste',
       tone: 'bad',
       title: 'Nothing pasted',
-      lines: ['The clipboard holds no marks. Copy some with Ctrl+C first.'],
+      lines: ['The clipboard holds neither marks nor a picture. Copy something first.'],
     });
     return;
   }
@@ -103,10 +123,15 @@ export async function pasteMarks(): Promise<void> {
     const placed = aside ? kindOf(mark).move(mark, { x: OFFSET, y: OFFSET }) : mark;
     return { ...placed, id: newId() };
   });
+  const pictures = { ...session().history.document.pictures, ...read.data.pictures };
+  const whole = marks.filter(
+    (mark) => mark.kind !== 'piece' || !mark.picture || Object.hasOwn(pictures, mark.picture),
+  );
   changeDocument('Paste', (draft) => {
-    draft.marks.push(...marks);
+    if (Object.keys(pictures).length) draft.pictures = pictures;
+    draft.marks.push(...whole);
   });
-  select(marks.map((mark) => mark.id));
+  select(whole.map((mark) => mark.id));
 }
 
 function parsed(words: string | null): unknown {

@@ -1,18 +1,18 @@
 import type { Point } from '@/core/geometry/point';
-import { pullGrip, alongRatio, type Grip, isGrip } from '@/core/geometry/resize';
-import { snapDirection } from '@/core/geometry/point';
+import { pullGrip, type Grip, isGrip } from '@/core/geometry/resize';
+import { distance, snapDirection } from '@/core/geometry/point';
+import { isSound, type Quad } from '@/core/geometry/homography';
+import { snapTo } from '@/core/region/snap';
+import { levelled } from '@/core/shot/turnDocument';
 import { snapToOthers } from '@/core/geometry/arrange';
 import { rectFromPoints, union, type Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
-import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
+import { kindOf, type Mark } from '@/core/marks/registry';
 import {
-  addMark,
   beginWords,
   changeDocument,
   madeBy,
-  makeMark,
   markById,
-  opensAtOnce,
   replaceMarks,
   select,
   selectedMarks,
@@ -21,19 +21,23 @@ import {
 } from './actions';
 import { pan } from './camera';
 import { addCorner, closeCorners } from './corners';
+import { drawn, finishDrawing, round, startDrawing, type Drawing } from './drawing';
+import { groupOf, pulledGroup, type Group } from './group';
 import { erase, pickColour } from './handTools';
 import { newId } from './newId';
-import { alongRail } from './rail';
+import { knownParts } from './parts';
 import { session, update } from './session';
-import { alongTextLine } from './textLineHint';
-import { offerTrueUp } from './trueUp';
+import { currentTurn, setTurn } from './turning';
 import { markAt, marksInside, wordsAt } from './under';
 
 /** What the pointer is doing between down and up. */
 type Gesture =
-  | { kind: 'draw'; tool: MarkName; path: StrokePoint[]; id: string }
+  | Drawing
   | { kind: 'move'; start: Point; marks: Mark[]; copies: boolean }
   | { kind: 'handle'; mark: Mark; handle: string }
+  | { kind: 'group'; group: Group; handle: string }
+  | { kind: 'level'; start: Point }
+  | { kind: 'corner'; index: number }
   | { kind: 'pan'; last: Point }
   | { kind: 'frame'; start: Point; adds: readonly string[] }
   | { kind: 'erase'; gone: Set<string> }
@@ -58,7 +62,7 @@ export function pressOn(
   copies = false,
 ): void {
   const { tool, selection } = session();
-  if (tool === 'crop') return;
+  if (tool === 'crop' || session().squaring) return;
   update({ trueUp: null });
   if (tool === 'grab') {
     const mark = markAt(at, scale);
@@ -85,6 +89,10 @@ export function pressOn(
     rub(gesture, at, scale);
     return;
   }
+  if (tool === 'turn') {
+    gesture = { kind: 'level', start: at };
+    return;
+  }
   if (tool === 'measure') {
     gesture = { kind: 'measure', start: round(at) };
     update({ measured: null });
@@ -104,12 +112,20 @@ export function pressOn(
     addCorner(tool, round(at), scale);
     return;
   }
-  const start = madeBy(tool) === 'stroke' || tool === 'line' ? alongRail(at, scale) : at;
-  gesture = { kind: 'draw', tool, path: [start], id: makeMark(tool, [start]).id };
+  gesture = startDrawing(tool, at, scale);
 }
 
 export function pressHandle(mark: Mark, handle: string): void {
   gesture = { kind: 'handle', mark, handle };
+}
+
+export function pressGroup(marks: readonly Mark[], handle: string): void {
+  gesture = { kind: 'group', group: groupOf(marks), handle };
+}
+
+/** A corner of what is being pulled square. */
+export function pressSquare(index: number): void {
+  gesture = { kind: 'corner', index };
 }
 
 /** Something that lies over the picture is dragged; it is told where the pointer goes. */
@@ -154,6 +170,15 @@ export function moveTo(
       update({ live: [kindOf(mark).pull(mark, handle, round(at), keep, { shaper })] });
       return;
     }
+    case 'group':
+      update({ live: pulledGroup(gesture.group, gesture.handle, at, keep) });
+      return;
+    case 'level':
+      update({ measured: [gesture.start, at] });
+      return;
+    case 'corner':
+      pullSquare(gesture.index, at);
+      return;
     case 'other':
       gesture.move(screen);
       return;
@@ -178,7 +203,7 @@ export function moveTo(
       pullShapePoint(gesture.index, at);
       return;
     case 'crop':
-      setCropping(pulledCrop(gesture, at, keep));
+      setCropping(pulledCrop(gesture, at, keep, free ? 0 : SNAP / scale));
   }
 }
 
@@ -189,7 +214,7 @@ function moveMarks(g: Extract<Gesture, { kind: 'move' }>, at: Point, reach: numb
   const place = (mark: Mark) => kindOf(mark).bounds(mark, { shaper });
   const moved = new Set(g.marks.map((mark) => mark.id));
   const still = history.document.marks.filter((mark) => !moved.has(mark.id) && !mark.off);
-  const others = [history.document.view.crop, ...still.map(place)];
+  const others = [history.document.view.crop, ...still.map(place), ...knownParts()];
   const box = union(g.marks.map(place));
   const target = { ...box, x: box.x + by.x, y: box.y + by.y };
   const { by: on, guides } = snapToOthers(target, reach > 0 ? others : [], reach);
@@ -222,31 +247,15 @@ function pullShapePoint(index: number, at: Point): void {
   setShape({ kind: 'polygon', points }, `shape ${index}`);
 }
 
-const round = (p: Point): Point => ({ x: Math.round(p.x * 2) / 2, y: Math.round(p.y * 2) / 2 });
-
-function drawn(
-  g: Extract<Gesture, { kind: 'draw' }>,
-  points: readonly StrokePoint[],
-  { keep, free, scale }: { keep: boolean; free: boolean; scale: number },
-): Mark {
-  const [first] = g.path;
-  const at = points.at(-1);
-  if (madeBy(g.tool) === 'stroke') {
-    g.path.push(...points.map((point) => alongRail(point, scale)));
-    const made = makeMark(g.tool, g.path, g.id);
-    return free ? made : alongTextLine(made, g.path);
-  }
-  if (!first || !at) return makeMark(g.tool, g.path, g.id);
-  const bent = g.tool === 'arrow' || g.tool === 'line';
-  const plain = !keep ? at : bent ? snapDirection(first, at, 15) : alongRatio(first, at, 1);
-  const to = g.tool === 'line' ? alongRail(plain, scale) : plain;
-  g.path = [round(first), round(to)];
-  return makeMark(g.tool, g.path, g.id);
-}
-
-function pulledCrop(g: Extract<Gesture, { kind: 'crop' }>, at: Point, keep: boolean): Rect {
+function pulledCrop(
+  g: Extract<Gesture, { kind: 'crop' }>,
+  at: Point,
+  keep: boolean,
+  reach: number,
+): Rect {
   if (isGrip(g.grip)) {
-    return pullGrip(g.start, g.grip, at, keep || session().cropRatio !== null);
+    const to = reach > 0 ? snapTo(knownParts(), reach)(at) : at;
+    return pullGrip(g.start, g.grip, to, keep || session().cropRatio !== null);
   }
   const { width, height } = session().picture;
   const x = g.start.x + at.x - g.from.x;
@@ -267,22 +276,36 @@ export function releaseAll(): void {
   if (ended.kind === 'draw') finishDrawing(ended, live[0]);
   else if (ended.kind === 'move' && live.length) finishMoving(ended, live);
   else if (ended.kind === 'handle' && live.length) replaceMarks(live, 'Reshape');
+  else if (ended.kind === 'group' && live.length) replaceMarks(live, 'Size and turn several');
+  else if (ended.kind === 'level') finishLevel();
   else if (ended.kind === 'erase') erase(ended.gone);
   else if (ended.kind === 'frame') update({ marquee: null });
 }
 
-function finishDrawing(g: Extract<Gesture, { kind: 'draw' }>, live: Mark | undefined): void {
-  const kind = kindOf(g.tool);
-  const mark = live ?? makeMark(g.tool, g.path, g.id);
-  if (opensAtOnce(mark)) {
-    beginWords(mark, true);
-    return;
-  }
-  if (kind.tooSmall(mark)) update({ live: [] });
-  else {
-    addMark(mark);
-    offerTrueUp(mark);
-  }
+/** The line that was drawn along what should be level, or upright, says how to turn. */
+function finishLevel(): void {
+  const { measured } = session();
+  update({ measured: null });
+  if (!measured) return;
+  const [a, b] = measured;
+  if (distance(a, b) < 8) return;
+  const turn = currentTurn();
+  setTurn({ ...turn, angle: levelled(turn, a, b) }, 'Level the picture');
+}
+
+function pullSquare(index: number, at: Point): void {
+  const { squaring, frame } = session();
+  if (!squaring) return;
+  const to = {
+    x: Math.min(Math.max(Math.round(at.x), 0), frame.width),
+    y: Math.min(Math.max(Math.round(at.y), 0), frame.height),
+  };
+  const [a, b, c, d] = squaring;
+  const all = [a, b, c, d].map((p, i) => (i === index ? to : p));
+  const [p0 = a, p1 = b, p2 = c, p3 = d] = all;
+  const next: Quad = [p0, p1, p2, p3];
+  // Corners that would cross each other make no picture.
+  if (isSound(next, 16)) update({ squaring: next });
 }
 
 /** Esc in the middle of a drag: as if it had never begun. */
@@ -290,7 +313,7 @@ export function abandon(): void {
   const { cropping } = session();
   if (gesture?.kind === 'crop' && cropping) setCropping(gesture.start);
   gesture = null;
-  update({ live: [], corners: [], marquee: null, guides: [] });
+  update({ live: [], corners: [], marquee: null, guides: [], measured: null });
 }
 
 /** A double click closes a polygon, and opens what holds words. */

@@ -1,13 +1,12 @@
 import { toHex } from '@/core/colour/colour';
 import type { Point } from '@/core/geometry/point';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
-import { PaintScene } from '@/core/paint/scene';
-import { bitmap, sheet } from '@/workers/bitmap';
 import { messageOf } from '../api/client';
 import { notify } from '../shell/noticeStore';
 import { changeDocument, marks, select } from './actions';
-import { session, update } from './session';
-import { frameDrawer } from './standsOut';
+import { sceneOf } from './scene';
+import { update } from './session';
+
 import { rememberStyle } from './styles';
 
 /** Removes marks in one step. */
@@ -37,10 +36,7 @@ export function kindsPresent(
 
 /** The colour that is seen at a place, marks and fillings included; null outside the view. */
 export function colourAt(at: Point): string | null {
-  const { picture, history, shaper } = session();
-  const { marks: all, view } = history.document;
-  const tools = { shaper, bitmap, sheet };
-  const scene = new PaintScene({ marks: all, view, drawFrame: frameDrawer(picture), tools });
+  const { scene } = sceneOf();
   const pixel = { x: Math.floor(at.x), y: Math.floor(at.y), width: 1, height: 1 };
   // Below no mark means with all of them.
   const [r = 0, g = 0, b = 0, a = 0] = scene.below('', pixel).data;

@@ -1,4 +1,5 @@
-import type { ViewShape } from '@/core/contracts/shapes';
+import type { HeldPictures } from '@/core/contracts/pictures';
+import type { Turn, ViewShape } from '@/core/contracts/shapes';
 import type { Rect } from '@/core/geometry/rect';
 import type { PaintTools } from '@/core/marks/contract';
 import { kindOf, type Mark } from '@/core/marks/registry';
@@ -18,6 +19,8 @@ export interface Sight {
   view: Rect;
   /** Within the view only this is shown. */
   shape: ViewShape | undefined;
+  turn: Turn | undefined;
+  pictures: HeldPictures | undefined;
   camera: Camera;
   width: number;
   height: number;
@@ -57,7 +60,8 @@ export class LivePaint {
     target.restore();
     target.save();
     enter(target, sight);
-    for (const mark of live) paintMark(target, mark, sight.tools, scene);
+    const tools = { ...sight.tools, live: true };
+    for (const mark of live) paintMark(target, mark, tools, scene);
     target.restore();
     target.save();
     target.setTransform(1, 0, 0, 1, 0, 0);
@@ -103,7 +107,8 @@ export class LivePaint {
 }
 
 /** The scene as it is seen: live marks in place of their stored selves. */
-function sceneOf({ marks, view, shape, drawFrame: draw, tools }: Sight, live: readonly Mark[]) {
+function sceneOf(sight: Sight, live: readonly Mark[]) {
+  const { marks, view, shape, turn, pictures, drawFrame: draw, tools } = sight;
   const now = new Map(live.map((mark) => [mark.id, mark]));
   const known = new Set(marks.map(({ id }) => id));
   const shown = [
@@ -112,7 +117,8 @@ function sceneOf({ marks, view, shape, drawFrame: draw, tools }: Sight, live: re
   ];
   return new PaintScene({
     marks: shown,
-    view: shape ? { crop: view, shape } : { crop: view },
+    view: { crop: view, ...(shape && { shape }), ...(turn && { turn }) },
+    pictures,
     drawFrame: draw,
     tools,
   });
@@ -124,6 +130,7 @@ function sameLook(a: Sight, b: Sight): boolean {
     a.active === b.active &&
     a.view === b.view &&
     a.shape === b.shape &&
+    a.turn === b.turn &&
     a.width === b.width &&
     a.height === b.height &&
     a.dots === b.dots &&

@@ -10,6 +10,7 @@ import { recall, remember } from '../outbox/memory';
 import { fromOutbox } from '../outbox/outbox';
 import { decodeFrame } from '../pictures/pictures';
 import { freshHistory, openSession } from './session';
+import { rememberTurned, turnedPicture } from './turning';
 import { startStoring, storeSoon, whenSettled } from './storing';
 
 /** Shots that were opened once from memory: from then on the document is elsewhere. */
@@ -22,7 +23,16 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
   if (fresh && !openedBefore.has(id)) {
     if (!stillWanted()) return;
     openedBefore.add(id);
-    openSession({ ...fresh, shaper, history: freshHistory(fresh.document) });
+    const picture = await turnedPicture(fresh.picture, fresh.document.view.turn);
+    if (!stillWanted()) return;
+    rememberTurned(picture, fresh.document.view.turn);
+    openSession({
+      ...fresh,
+      frame: fresh.picture,
+      picture,
+      shaper,
+      history: freshHistory(fresh.document),
+    });
     startStoring(fresh, { revision: 1, steps: [], unstored: true });
     return;
   }
@@ -30,13 +40,17 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
   const waiting = await fromOutbox(id);
   const drafts = await orphanedDrafts(id);
   if (waiting?.document) {
-    const picture = fresh?.picture ?? (await decodeFrame(waiting.picture));
+    const frame = fresh?.picture ?? (await decodeFrame(waiting.picture));
     const shot = { ...waiting, document: waiting.document };
     const begun = resume(shot.document, [], 0, drafts[0]);
+    const { turn } = begun.history.document.view;
+    const picture = await turnedPicture(frame, turn);
     if (!stillWanted()) return;
+    rememberTurned(picture, turn);
     openSession({
       ...shot,
       title: begun.title ?? shot.title,
+      frame,
       picture,
       shaper,
       history: begun.history,
@@ -45,22 +59,22 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
     if (begun.resumed) storeSoon();
     return;
   }
-  const [shot, steps, picture] = await Promise.all([
+  const [shot, steps, frame] = await Promise.all([
     api.shot(id),
     api.steps(id),
     fresh?.picture ?? api.frame(id).then(decodeFrame),
   ]);
-  if (stillWanted()) await openStored(shot, steps, picture, drafts);
+  if (stillWanted()) await openStored(shot, steps, frame, drafts);
 }
 
 async function openStored(
   shot: Shot,
   stored: { steps: Step[]; position: number },
-  picture: ImageBitmap,
+  frame: ImageBitmap,
   drafts: readonly Draft[],
 ): Promise<void> {
   const shaper = await loadShaper();
-  remember({ ...shot, picture });
+  remember({ ...shot, picture: frame });
   openedBefore.add(shot.id);
   const fitting = drafts.find((d) => d.change.revision === shot.revision);
   const stale = drafts.find((d) => d.change.revision !== shot.revision);
@@ -72,9 +86,13 @@ async function openStored(
         title: draft?.change.title,
         resumed: false,
       };
+  const { turn } = begun.history.document.view;
+  const picture = await turnedPicture(frame, turn);
+  rememberTurned(picture, turn);
   openSession({
     ...shot,
     title: begun.title ?? shot.title,
+    frame,
     picture,
     shaper,
     history: begun.history,

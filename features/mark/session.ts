@@ -3,6 +3,7 @@ import type { ShotDocument } from '@/core/contracts/document';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { Shot } from '@/core/contracts/shot';
 import type { Guide } from '@/core/geometry/arrange';
+import type { Quad } from '@/core/geometry/homography';
 import type { Point } from '@/core/geometry/point';
 import type { Rail } from '@/core/geometry/rail';
 import type { Rect } from '@/core/geometry/rect';
@@ -14,7 +15,7 @@ import type { Camera } from './camera';
 import { rememberStyle } from './styles';
 
 /** Tools that make no mark. */
-export type HandTool = 'grab' | 'crop' | 'eraser' | 'measure' | 'colour';
+export type HandTool = 'grab' | 'crop' | 'turn' | 'eraser' | 'measure' | 'colour';
 export type Tool = HandTool | MarkName;
 
 /** Where the shown version is: in this browser only, on its way, or on the server. */
@@ -28,6 +29,9 @@ export type StoredState =
 export interface Session {
   id: string;
   title: string;
+  /** The frame as it was taken. */
+  frame: ImageBitmap;
+  /** The frame as the view turns it; marks and view lie on this. */
   picture: ImageBitmap;
   provenance: Provenance;
   shaper: Shaper;
@@ -54,6 +58,10 @@ export interface Session {
   picked: string | null;
   /** Width ÷ height that the crop keeps; null lets it go. */
   cropRatio: number | null;
+  /** The four corners in the frame while they are being pulled square. */
+  squaring: Quad | null;
+  /** The handles of a piece cut it instead of sizing it. */
+  cutting: boolean;
   /** The view while Crop is in hand. */
   cropping: Rect | null;
   camera: Camera;
@@ -62,7 +70,7 @@ export interface Session {
 
 export type Opened = Pick<
   Session,
-  'id' | 'title' | 'picture' | 'provenance' | 'shaper' | 'history'
+  'id' | 'title' | 'frame' | 'picture' | 'provenance' | 'shaper' | 'history'
 > & {
   stored?: StoredState;
 };
@@ -91,6 +99,8 @@ export function openSession(opened: Opened): void {
       picked: null,
       cropRatio: null,
       cropping: null,
+      squaring: null,
+      cutting: false,
       camera: { mode: 'fit', scale: 1, x: 0, y: 0 },
       stored: { name: 'stored', at: null },
       ...opened,

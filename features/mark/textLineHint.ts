@@ -1,10 +1,7 @@
 import type { StrokePoint } from '@/core/marks/contract';
 import type { Mark } from '@/core/marks/registry';
-import { PaintScene } from '@/core/paint/scene';
 import { textLineAt } from '@/core/screen/textLine';
-import { bitmap, sheet } from '@/workers/bitmap';
-import { session } from './session';
-import { frameDrawer } from './standsOut';
+import { sceneOf } from './scene';
 
 /** Rows looked at above and below the stroke. */
 const AROUND = 60;
@@ -19,13 +16,7 @@ export function alongTextLine(mark: Mark, path: readonly StrokePoint[]): Mark {
   const width = Math.ceil(Math.abs(last.x - first.x));
   if (width < 8 || width > 8_000) return mark;
   const top = Math.floor(first.y) - AROUND;
-  const { picture, history, shaper } = session();
-  const scene = new PaintScene({
-    marks: history.document.marks,
-    view: history.document.view,
-    drawFrame: frameDrawer(picture),
-    tools: { shaper, bitmap, sheet },
-  });
+  const { scene } = sceneOf();
   // Painted pixels, not the frame's: what is hidden tells nothing.
   const strip = scene.below(mark.id, { x: left, y: top, width, height: 2 * AROUND });
   const line = textLineAt(strip, first.y - top);

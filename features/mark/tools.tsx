@@ -16,6 +16,7 @@ import {
   Pentagon,
   Pipette,
   RectangleHorizontal,
+  RotateCw,
   Ruler,
   Square,
   Stamp,
@@ -95,6 +96,7 @@ export const toolGroups: { title: string; tools: ToolFacts[] }[] = [
     title: 'Fit',
     tools: [
       { tool: 'crop', label: 'Crop', icon: Crop },
+      { tool: 'turn', label: 'Turn', icon: RotateCw },
       {
         tool: 'measure',
         label: 'Measure',

@@ -20,6 +20,7 @@ import { usePointer } from './pointerStore';
 import { toggleRail } from './rail';
 import { session, update } from './session';
 import { trueUp } from './trueUp';
+import { endSquaring } from './turning';
 
 /** The keys of Mark; they rest while a field has the focus. */
 export function useMarkKeys(): void {
@@ -49,7 +50,8 @@ export function useMarkKeys(): void {
   useAction('mark.closer', () => zoom((scale) => scale * 1.5));
   useAction('mark.further', () => zoom((scale) => scale / 1.5));
   useKey('enter', () => {
-    if (session().tool === 'crop') endCrop(true);
+    if (session().squaring) endSquaring(true);
+    else if (session().tool === 'crop') endCrop(true);
     else closeCorners();
   });
   useKey('escape', escape);
@@ -62,8 +64,10 @@ function zoom(next: (scale: number) => number): void {
 
 /** One step out: of the drag, of Crop, of the selection, of the tool. */
 function escape(): void {
-  const { tool, selection, live, corners, measured, rail } = session();
+  const { tool, selection, live, corners, measured, rail, squaring, cutting } = session();
   if (gestureGoesOn() || live.length || corners.length) abandon();
+  else if (squaring) endSquaring(false);
+  else if (cutting) update({ cutting: false });
   else if (tool === 'crop') endCrop(false);
   else if (measured) update({ measured: null });
   else if (rail) update({ rail: null });

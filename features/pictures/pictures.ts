@@ -1,4 +1,6 @@
 import { transfer, wrap, type Remote } from 'comlink';
+import type { HeldPicture } from '@/core/contracts/pictures';
+import type { Turn } from '@/core/contracts/shapes';
 import type { ShotDocument } from '@/core/contracts/document';
 import type { PictureWorker } from '@/workers/picture.worker';
 
@@ -31,3 +33,12 @@ export const paintPng = async (frame: ImageBitmap, document: ShotDocument): Prom
 /** Decodes a frame without changing its values. */
 export const decodeFrame = (blob: Blob): Promise<ImageBitmap> =>
   createImageBitmap(blob, { colorSpaceConversion: 'none' });
+
+/** A frame as a view turns it, resampled once. */
+export const turnFrame = async (frame: ImageBitmap, turn: Turn): Promise<ImageBitmap> =>
+  worker().turn(await handOver(frame), turn);
+
+/** A picture as a document holds it, and whether it had to be made smaller for that. */
+export const packPiece = async (
+  picture: ImageBitmap,
+): Promise<{ held: HeldPicture; shrunk: boolean }> => worker().pack(await handOver(picture));

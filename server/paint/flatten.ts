@@ -1,9 +1,10 @@
 import { createCanvas, ImageData, type Canvas } from '@napi-rs/canvas';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import type { ShotDocument } from '@/core/contracts/document';
 import type { Sheet } from '@/core/marks/contract';
 import { paintShot } from '@/core/paint/painter';
-import type { RgbaPixels } from '@/core/raster/pixels';
+import { cutPixels, type RgbaPixels } from '@/core/raster/pixels';
+import { isTurned, turnedPixels } from '@/core/shot/turn';
 import type { Shaper } from '@/core/paint/shaper';
 
 /** Painted pixels: RGBA, row-major, width × height × 4, not premultiplied. */
@@ -37,24 +38,35 @@ export function sheet(width: number, height: number): Sheet {
   };
 }
 
+/** The part of the frame that a view shows, turned as the view says. */
+async function shownPixels(
+  frame: Uint8Array,
+  opaque: boolean,
+  { view: { crop, turn } }: ShotDocument,
+): Promise<RgbaPixels> {
+  const whole = sharp(frame, { limitInputPixels: false }).ensureAlpha();
+  const read = async (from: Sharp): Promise<RgbaPixels> => {
+    const { data, info } = await from.raw().toBuffer({ resolveWithObject: true });
+    const { width, height } = info;
+    return {
+      data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length),
+      width,
+      height,
+    };
+  };
+  if (isTurned(turn)) return cutPixels(turnedPixels(await read(whole), turn, opaque), crop);
+  return read(whole.extract({ left: crop.x, top: crop.y, width: crop.width, height: crop.height }));
+}
+
 /** Paints a shot as it leaves: the view of the frame with its marks, and nothing else. */
 export async function flatten(
   { frame, opaque, document }: { frame: Uint8Array; opaque: boolean; document: ShotDocument },
   shaper: Shaper,
 ): Promise<Pixels> {
   const { crop } = document.view;
-  const { data } = await sharp(frame, { limitInputPixels: false })
-    .extract({ left: crop.x, top: crop.y, width: crop.width, height: crop.height })
-    .ensureAlpha()
-    .raw()
-    .toBuffer({ resolveWithObject: true });
+  const cut = bitmap(await shownPixels(frame, opaque, document));
   const canvas = createCanvas(crop.width, crop.height);
   const surface = canvas.getContext('2d');
-  const cut = bitmap({
-    data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length),
-    width: crop.width,
-    height: crop.height,
-  });
   paintShot(surface, document, { shaper, bitmap, sheet }, (to) =>
     to.drawImage(cut, crop.x, crop.y),
   );
@@ -64,6 +76,6 @@ export async function flatten(
     data: painted,
     width: crop.width,
     height: crop.height,
-    opaque: opaque && !document.view.shape,
+    opaque: opaque && !document.view.shape && !document.view.turn?.angle,
   };
 }

@@ -30,5 +30,8 @@ export function onChequer(
   };
   chequer(surface);
   const view = { crop: { x: 0, y: 0, ...size } };
-  return { surface, scene: new PaintScene({ marks, view, drawFrame: chequer, tools }) };
+  return {
+    surface,
+    scene: new PaintScene({ pictures: undefined, marks, view, drawFrame: chequer, tools }),
+  };
 }

@@ -10,6 +10,7 @@ export async function openTestSession(marks: readonly Mark[] = [], id = 'shot'):
   openSession({
     id,
     title: 'Pond edge',
+    frame: { ...frame, close: () => undefined },
     picture: { ...frame, close: () => undefined },
     provenance: { source: 'desk', takenAt: '2026-11-23T14:02:11Z' },
     shaper: await testShaper(),

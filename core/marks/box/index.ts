@@ -6,6 +6,7 @@ import type { MarkKind } from '../contract';
 import { enclosedWords, wordsColour, wordsFromStyle, wordsRect } from '../shared/enclosed';
 import { rectKind } from '../shared/rectKind';
 import { paintEnclosing, rectFromPath, rectShape, rectStyle } from '../shared/rectMark';
+import { aboutMiddle, turnable, turnedShape } from '../shared/turnable';
 import { paintWordsIn, wordsShape } from '../shared/words';
 
 export const boxSchema = z.strictObject({
@@ -13,6 +14,7 @@ export const boxSchema = z.strictObject({
   kind: z.literal('box'),
   ...rectShape,
   ...wordsShape,
+  ...turnedShape,
   corner: z.number().min(0).max(500).default(0),
 });
 export type BoxMark = z.infer<typeof boxSchema>;
@@ -28,7 +30,7 @@ const settings = [
   'bold',
 ] as const;
 
-export const box: MarkKind<BoxMark> = {
+const uprightBox: MarkKind<BoxMark> = {
   ...rectKind<BoxMark>(),
   kind: 'box',
   label: 'Box',
@@ -61,3 +63,5 @@ export const box: MarkKind<BoxMark> = {
   },
   words: enclosedWords(1),
 };
+
+export const box: MarkKind<BoxMark> = turnable<BoxMark>(uprightBox, aboutMiddle);

@@ -2,11 +2,12 @@ import { z } from 'zod';
 import { readableOn } from '../../colour/colour';
 import { colour, coordinate, extent, pointSchema } from '../../contracts/shapes';
 import { add } from '../../geometry/point';
-import { contains, inflate, union } from '../../geometry/rect';
+import { growth, uprightRect } from '../../geometry/mapping';
+import { centre, contains, inflate, union } from '../../geometry/rect';
 import { applyStyle, baseShape, pick } from '../base';
 import type { MarkKind } from '../contract';
 import { moveRect, pullRect, rectHandles, rectNumbers, withRectNumber } from '../shared/rectMark';
-import { paintWordsIn, shortened, wordSettings, wordsShape } from '../shared/words';
+import { paintWordsIn, shortened, sizedWords, wordSettings, wordsShape } from '../shared/words';
 import { balloonPath } from './balloon';
 
 export const calloutSchema = z.strictObject({
@@ -71,6 +72,13 @@ export const callout: MarkKind<CalloutMark> = {
   pull: (mark, handle, to, keep) =>
     handle === 'tip' ? { ...mark, tip: { x: to.x, y: to.y } } : pullRect(mark, handle, to, keep),
   move: (mark, by) => ({ ...moveRect(mark, by), tip: add(mark.tip, by) }),
+  // Words stay upright; what the tail points at is followed.
+  through: (mark, map) => ({
+    ...mark,
+    ...uprightRect(mark, map),
+    tip: map.point(mark.tip),
+    textSize: sizedWords(mark.textSize, growth(map, centre(mark))),
+  }),
   numbers: (mark) => [
     ...rectNumbers(mark),
     { id: 'tip.x', label: 'Tip x', value: mark.tip.x },

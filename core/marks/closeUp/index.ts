@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { colour, coordinate, extent, pointSchema } from '../../contracts/shapes';
+import { uprightRect } from '../../geometry/mapping';
 import { add, distance, type Point } from '../../geometry/point';
 import { centre, contains, inflate, outerPixels, union, type Rect } from '../../geometry/rect';
 import { gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
@@ -99,6 +100,11 @@ export const closeUp: MarkKind<CloseUpMark> = {
     ...mark,
     at: add(mark.at, by),
     source: { ...mark.source, x: mark.source.x + by.x, y: mark.source.y + by.y },
+  }),
+  through: (mark, map) => ({
+    ...mark,
+    at: map.point(mark.at),
+    source: uprightRect(mark.source, map),
   }),
   numbers: (mark) => [
     ...rectNumbers(mark.source),

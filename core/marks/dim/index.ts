@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { coordinate, extent } from '../../contracts/shapes';
+import { uprightRect } from '../../geometry/mapping';
 import type { Point } from '../../geometry/point';
 import { contains, inflate, union, type Rect } from '../../geometry/rect';
 import { gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
@@ -87,6 +88,11 @@ export const dim: MarkKind<DimMark> = {
     );
   },
   move: (mark, by: Point) => shifted(mark, (r) => ({ ...r, x: r.x + by.x, y: r.y + by.y })),
+  through: (mark, map) =>
+    shifted(mark, (r) => {
+      const { x, y, width, height } = uprightRect(r, map);
+      return { ...r, x, y, width, height };
+    }),
   numbers: (mark) => (mark.bright[0] ? rectNumbers(mark.bright[0]) : []),
   withNumber: (mark, field, value) =>
     shifted(mark, (r, i) => {

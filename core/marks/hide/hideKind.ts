@@ -2,6 +2,7 @@ import { polygonContains } from 'd3-polygon';
 import { z } from 'zod';
 import { limits } from '../../contracts/limits';
 import { coordinate, extent } from '../../contracts/shapes';
+import { cornersOf, uprightRect, type Mapping } from '../../geometry/mapping';
 import type { Point } from '../../geometry/point';
 import { boundsOf, contains, inflate, outerPixels, type Rect } from '../../geometry/rect';
 import type { Outline } from '../../raster/mask';
@@ -18,6 +19,7 @@ import {
   rectTooSmall,
   withRectNumber,
 } from '../shared/rectMark';
+import { ovalPoints } from '../../geometry/oval';
 import { loopPoints } from '../../shot/loop';
 import type { Style } from '../style';
 import { areaNames, type AreaName } from './areaNames';
@@ -80,6 +82,33 @@ function fitted<M extends HideMark>(before: M, to: Rect): M {
   };
 }
 
+/** A box or oval that no longer stands upright hides as an area of its own outline. */
+function throughHide<M extends HideMark>(mark: M, map: Mapping): M {
+  const { area, points } = mark;
+  const upright = Math.abs(map.angle % 90) < 1e-6 && area !== 'free';
+  if (upright && isParallel(mark, map)) return { ...mark, ...uprightRect(mark, map) };
+  const outline =
+    area === 'free' && points
+      ? points.map(([x, y]) => ({ x, y }))
+      : area === 'oval'
+        ? ovalPoints(mark)
+        : cornersOf(mark);
+  const to = outline.map(map.point);
+  return {
+    ...mark,
+    area: 'free',
+    ...boundsOf(to),
+    points: to.map(({ x, y }): [number, number] => [hundredth(x), hundredth(y)]),
+  };
+}
+
+/** True when the rectangle stays one. */
+function isParallel(r: Rect, map: Mapping): boolean {
+  const [a, b, c, d] = cornersOf(r).map(map.point);
+  if (!a || !b || !c || !d) return false;
+  return Math.hypot(a.x + c.x - b.x - d.x, a.y + c.y - b.y - d.y) < 1e-6;
+}
+
 function hitArea(mark: HideMark, at: Point, tolerance: number): boolean {
   if (!contains(inflate(mark, tolerance), at)) return false;
   return mark.area !== 'free' || !mark.points || polygonContains(mark.points, [at.x, at.y]);
@@ -108,6 +137,7 @@ export function hideKind<M extends HideMark>(
     handles: rectHandles,
     pull: (mark, handle, to, keep) => fitted(mark, pullRect({ ...mark }, handle, to, keep)),
     move: (mark, by) => fitted(mark, moveRect({ ...mark }, by)),
+    through: throughHide,
     numbers: rectNumbers,
     withNumber: (mark, field, value) => fitted(mark, withRectNumber({ ...mark }, field, value)),
     restyle(mark, style) {

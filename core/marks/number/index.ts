@@ -3,6 +3,7 @@ import { readableOn } from '../../colour/colour';
 import { limits } from '../../contracts/limits';
 import { colour, pointSchema } from '../../contracts/shapes';
 import { line } from '../../contracts/text';
+import { growth } from '../../geometry/mapping';
 import { add, distance, distanceToSegment, type Point } from '../../geometry/point';
 import { inflate, union, type Rect } from '../../geometry/rect';
 import { ovalPath, roundedPath } from '../../paint/paths';
@@ -114,6 +115,12 @@ export const number: MarkKind<NumberMark> = {
     ...mark,
     at: add(mark.at, by),
     target: mark.target && add(mark.target, by),
+  }),
+  through: (mark, map) => ({
+    ...mark,
+    at: map.point(mark.at),
+    target: mark.target && map.point(mark.target),
+    size: Math.min(400, Math.max(10, mark.size * growth(map, mark.at))),
   }),
   numbers: (mark) => [
     { id: 'x', label: 'Middle x', value: mark.at.x },

@@ -6,6 +6,7 @@ import type { MarkKind } from '../contract';
 import { enclosedWords, wordsColour, wordsFromStyle, wordsRect } from '../shared/enclosed';
 import { rectKind } from '../shared/rectKind';
 import { paintEnclosing, rectFromPath, rectShape, rectStyle } from '../shared/rectMark';
+import { aboutMiddle, turnable, turnedShape } from '../shared/turnable';
 import { paintWordsIn, wordsShape } from '../shared/words';
 
 export const ovalSchema = z.strictObject({
@@ -13,6 +14,7 @@ export const ovalSchema = z.strictObject({
   kind: z.literal('oval'),
   ...rectShape,
   ...wordsShape,
+  ...turnedShape,
 });
 export type OvalMark = z.infer<typeof ovalSchema>;
 
@@ -26,7 +28,7 @@ const settings = [
   'bold',
 ] as const;
 
-export const oval: MarkKind<OvalMark> = {
+const uprightOval: MarkKind<OvalMark> = {
   ...rectKind<OvalMark>(),
   kind: 'oval',
   label: 'Oval',
@@ -58,3 +60,5 @@ export const oval: MarkKind<OvalMark> = {
   },
   words: enclosedWords(0.7071),
 };
+
+export const oval: MarkKind<OvalMark> = turnable<OvalMark>(uprightOval, aboutMiddle);

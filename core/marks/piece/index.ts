@@ -1,53 +1,17 @@
-import { z } from 'zod';
-import { coordinate, extent } from '../../contracts/shapes';
-import { contains, inflate } from '../../geometry/rect';
-import { fromBase64 } from '../../raster/base64';
-import { scaleSmoothly, type RgbaPixels } from '../../raster/pixels';
-import { baseShape } from '../base';
-import type { MarkKind, PaintTools } from '../contract';
+import { growth, storedAngle } from '../../geometry/mapping';
+import { bottom, centre, contains, inflate, right, type Rect } from '../../geometry/rect';
+import { isGrip, pullGrip } from '../../geometry/resize';
+import type { MarkKind } from '../contract';
 import { moveRect, rectHandles, rectNumbers, rectTooSmall } from '../shared/rectMark';
-import { pullGrip, isGrip } from '../../geometry/resize';
-import type { Surface } from '../../paint/surface';
-import {
-  paintPointer,
-  pointerShapeLabels,
-  pointerShapes,
-  SHAPE_SIDE,
-  shapeHotSpots,
-} from './shapes';
+import { aboutMiddle, turnable } from '../shared/turnable';
+import { paintPiece } from './paint';
+import { pieceSchema, type PieceMark } from './schema';
+import { pointerShapeLabels, SHAPE_SIDE, shapeHotSpots } from './shapes';
 
-/** Pointers are small; larger pictures will have a place of their own. */
-const MOST_SIDE = 128;
+/** Handles that cut a piece instead of sizing it are called by this and their grip. */
+export const CUT = 'cut ';
 
-const pixelsSchema = z
-  .strictObject({
-    width: z.int().min(1).max(MOST_SIDE),
-    height: z.int().min(1).max(MOST_SIDE),
-    /** RGBA, row-major, not premultiplied, as base64. */
-    rgba: z.string().max(Math.ceil((MOST_SIDE * MOST_SIDE * 4) / 3) * 4 + 4),
-  })
-  .refine(({ width, height, rgba }) => {
-    if (!/^[A-Za-z0-9+/]*={0,2}$/.test(rgba)) return false;
-    return Math.floor((rgba.replace(/=+$/, '').length * 3) / 4) === width * height * 4;
-  }, 'the pixels do not fit the size');
-
-export const pieceSchema = z.strictObject({
-  ...baseShape,
-  kind: z.literal('piece'),
-  x: coordinate,
-  y: coordinate,
-  width: extent,
-  height: extent,
-  /** The place of the piece that points, as parts of its width and height. */
-  hotSpot: z.strictObject({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) }),
-  /** Drawn anew at any size, when it is a known one. */
-  pointer: z.enum(pointerShapes).optional(),
-  pixels: pixelsSchema.optional(),
-});
-export type PieceMark = z.infer<typeof pieceSchema>;
-
-/** A picture lying loose on a shot: a pointer with the place that points. */
-export const piece: MarkKind<PieceMark> = {
+const uprightPiece: MarkKind<PieceMark> = {
   kind: 'piece',
   label: 'Piece',
   group: 'Point',
@@ -70,21 +34,44 @@ export const piece: MarkKind<PieceMark> = {
     };
   },
   tooSmall: rectTooSmall,
-  bounds: (mark) => inflate(mark, 2 + mark.width / 16),
+  bounds: (mark) => (mark.picture ? inflate(mark, 1) : inflate(mark, 2 + mark.width / 16)),
   hit: (mark, at, tolerance) => contains(inflate(mark, tolerance), at),
   handles: rectHandles,
   // A piece keeps its proportions: pulled wide, a pointer is no pointer.
-  pull: (mark, handle, to) =>
-    isGrip(handle) ? sized({ ...mark, ...pullGrip(mark, handle, to, true) }) : mark,
+  pull(mark, handle, to) {
+    if (isGrip(handle)) return sized({ ...mark, ...pullGrip(mark, handle, to, true) });
+    const grip = handle.slice(CUT.length);
+    return handle.startsWith(CUT) && isGrip(grip) ? cutTo(mark, pullGrip(mark, grip, to)) : mark;
+  },
   move: moveRect,
-  numbers: (mark) => rectNumbers(mark).filter((field) => field.id !== 'height'),
+  through(mark, map) {
+    const { angle: before = 0, ...upright } = mark;
+    const c = centre(mark);
+    const to = map.point(c);
+    const by = growth(map, c);
+    const [width, height] = [Math.max(4, mark.width * by), Math.max(4, mark.height * by)];
+    const angle = storedAngle(map.mirrored ? -before : before + map.angle);
+    const placed = { x: to.x - width / 2, y: to.y - height / 2, width, height };
+    return { ...upright, ...placed, ...(angle !== 0 && { angle }) };
+  },
+  numbers: (mark) => [
+    ...rectNumbers(mark).filter((field) => field.id !== 'height'),
+    ...(mark.cut
+      ? rectNumbers(mark.cut).map(({ id, label, value }) => ({
+          id: `${CUT}${id}`,
+          label: `Cut ${label.toLowerCase()}`,
+          value,
+        }))
+      : []),
+  ],
   withNumber(mark, field, value) {
     if (field === 'x' || field === 'y') return { ...mark, [field]: value };
+    if (field.startsWith(CUT)) return withCutNumber(mark, field.slice(CUT.length), value);
     if (field !== 'width') return mark;
     return sized({ ...mark, width: value, height: (value * mark.height) / mark.width });
   },
   restyle(mark, { pointer }) {
-    if (!pointer) return mark;
+    if (!pointer || mark.picture) return mark;
     const hot = shapeHotSpots[pointer];
     const at = {
       x: mark.x + mark.hotSpot.x * mark.width,
@@ -105,9 +92,15 @@ export const piece: MarkKind<PieceMark> = {
   },
   styleOf: (mark) => (mark.pointer ? { pointer: mark.pointer } : {}),
   paint: paintPiece,
-  describe: (mark) =>
-    mark.pointer ? `pointer, ${pointerShapeLabels[mark.pointer].toLowerCase()}` : 'pointer',
+  describe(mark) {
+    if (mark.picture) return `picture, ${Math.round(mark.width)} × ${Math.round(mark.height)} px`;
+    const shape = mark.pointer && pointerShapeLabels[mark.pointer].toLowerCase();
+    return shape ? `pointer, ${shape}` : 'pointer';
+  },
 };
+
+/** A picture lying loose on a shot: a pointer with the place that points, or any pasted picture. */
+export const piece: MarkKind<PieceMark> = turnable<PieceMark>(uprightPiece, aboutMiddle, true);
 
 const sized = (mark: PieceMark): PieceMark => ({
   ...mark,
@@ -115,35 +108,65 @@ const sized = (mark: PieceMark): PieceMark => ({
   height: Math.max(4, mark.height),
 });
 
-function paintPiece(surface: Surface, mark: PieceMark, tools: PaintTools): void {
-  const { pixels } = mark;
-  const natural = pixels?.width === Math.round(mark.width);
-  if (pixels && (natural || !mark.pointer)) {
-    const scaled = scaleSmoothly(
-      unpack(pixels),
-      Math.max(1, Math.round(mark.width)),
-      Math.max(1, Math.round(mark.height)),
-    );
-    surface.drawImage(tools.bitmap(scaled), Math.round(mark.x), Math.round(mark.y));
-  } else if (mark.pointer) {
-    const at = {
-      x: mark.x + mark.hotSpot.x * mark.width,
-      y: mark.y + mark.hotSpot.y * mark.height,
-    };
-    paintPointer(surface, mark.pointer, at, mark.height / SHAPE_SIDE);
-  }
+/** Shows so much of its picture as lies in `to`, which is in frame pixels and may reach too far. */
+function cutTo(mark: PieceMark, to: Rect): PieceMark {
+  const { cut, size } = mark;
+  if (!cut || !size) return mark;
+  const scale = mark.width / cut.width;
+  const wanted = {
+    x: cut.x + (to.x - mark.x) / scale,
+    y: cut.y + (to.y - mark.y) / scale,
+    width: to.width / scale,
+    height: to.height / scale,
+  };
+  return withCut(mark, wanted);
 }
 
-const unpack = ({
-  width,
-  height,
-  rgba,
-}: {
-  width: number;
-  height: number;
-  rgba: string;
-}): RgbaPixels => ({
-  width,
-  height,
-  data: new Uint8ClampedArray(fromBase64(rgba).buffer),
-});
+/** The cut as whole pixels inside the picture; what stays to be seen does not move. */
+function withCut(mark: PieceMark, wanted: Rect): PieceMark {
+  const { cut, size } = mark;
+  if (!cut || !size) return mark;
+  const scale = mark.width / cut.width;
+  const x = Math.min(Math.max(0, Math.round(wanted.x)), size.width - 1);
+  const y = Math.min(Math.max(0, Math.round(wanted.y)), size.height - 1);
+  const next = {
+    x,
+    y,
+    width: Math.min(Math.max(Math.round(right(wanted)) - x, 1), size.width - x),
+    height: Math.min(Math.max(Math.round(bottom(wanted)) - y, 1), size.height - y),
+  };
+  return {
+    ...mark,
+    cut: next,
+    x: mark.x + (next.x - cut.x) * scale,
+    y: mark.y + (next.y - cut.y) * scale,
+    width: next.width * scale,
+    height: next.height * scale,
+  };
+}
+
+const withCutNumber = (mark: PieceMark, field: string, value: number): PieceMark =>
+  mark.cut && field in mark.cut ? withCut(mark, { ...mark.cut, [field]: value }) : mark;
+
+/** A new piece that shows a whole picture, its middle at a place. */
+export function picturePiece(
+  id: string,
+  key: string,
+  size: { width: number; height: number },
+  middle: { x: number; y: number },
+  scale: number,
+): PieceMark {
+  const [width, height] = [size.width * scale, size.height * scale];
+  return {
+    id,
+    kind: 'piece',
+    x: Math.round(middle.x - width / 2),
+    y: Math.round(middle.y - height / 2),
+    width,
+    height,
+    hotSpot: { x: 0, y: 0 },
+    picture: key,
+    size: { width: size.width, height: size.height },
+    cut: { x: 0, y: 0, width: size.width, height: size.height },
+  };
+}

@@ -1,5 +1,5 @@
 import type { PointerPicture } from '../../contracts/display';
-import type { PieceMark } from './index';
+import type { PieceMark } from './schema';
 import { SHAPE_SIDE, shapeHotSpots, shapeNamed, type PointerShape } from './shapes';
 
 const ID = 'pointer';

@@ -71,6 +71,13 @@ export const polygon: MarkKind<PolygonMark> = {
     points: mark.points.map((p, i) => (String(i) === handle ? [to.x, to.y] : p)),
   }),
   move: (mark, by) => ({ ...mark, points: mark.points.map(([x, y]) => [x + by.x, y + by.y]) }),
+  through: (mark, map) => ({
+    ...mark,
+    points: corners(mark).map((p) => {
+      const { x, y } = map.point(p);
+      return [x, y];
+    }),
+  }),
   numbers: (mark) => rectNumbers(extentOf(mark)),
   withNumber(mark, field, value) {
     const r = extentOf(mark);

@@ -7,6 +7,7 @@ import {
   sample,
   type BentLine,
 } from '../../geometry/bend';
+import type { Mapping } from '../../geometry/mapping';
 import { add, distance, midpoint, snapDirection, subtract, type Point } from '../../geometry/point';
 import { inflate, type Rect } from '../../geometry/rect';
 import { colour, pointSchema, thickness } from '../../contracts/shapes';
@@ -92,6 +93,14 @@ export const moveBent = <M extends BentMark>(mark: M, by: Point): M => ({
   from: add(mark.from, by),
   to: add(mark.to, by),
 });
+
+/** The middle of the curve is taken along, so a bend stays one. */
+export function bentThrough<M extends BentMark>(mark: M, map: Mapping): M {
+  const from = map.point(mark.from);
+  const to = map.point(mark.to);
+  const bend = mark.bend && subtract(map.point(middle(mark)), midpoint(from, to));
+  return { ...mark, from, to, bend };
+}
 
 export const bentNumbers = (mark: BentLine): NumberField[] => [
   { id: 'from.x', label: 'Start x', value: mark.from.x },

@@ -8,6 +8,7 @@ import {
   rectHandles,
   rectNumbers,
   rectTooSmall,
+  throughRect,
   withRectNumber,
   type RectMark,
 } from './rectMark';
@@ -23,6 +24,7 @@ export const rectKind = <M extends MarkBase & RectMark>() =>
     handles: rectHandles,
     pull: pullRect,
     move: moveRect,
+    through: throughRect,
     numbers: rectNumbers,
     withNumber: withRectNumber,
     restyle: applyStyle,

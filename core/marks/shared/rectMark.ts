@@ -1,6 +1,7 @@
 import { colour, coordinate, extent, opacity } from '../../contracts/shapes';
 import { gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
 import { inflate, rectFromPoints, type Rect } from '../../geometry/rect';
+import { mappedRect, type Mapping } from '../../geometry/mapping';
 import type { Point } from '../../geometry/point';
 import type { Surface } from '../../paint/surface';
 import type { Handle, NumberField, StrokePoint } from '../contract';
@@ -57,6 +58,16 @@ export const moveRect = <M extends Rect>(mark: M, by: Point): M => ({
   x: mark.x + by.x,
   y: mark.y + by.y,
 });
+
+/** A rectangle that can stand at an angle, in its new place. */
+export function throughRect<M extends Rect & { angle?: number | undefined }>(
+  mark: M,
+  map: Mapping,
+): M {
+  const { angle, ...rect } = mappedRect(mark, mark.angle ?? 0, map);
+  const { angle: _, ...upright } = mark;
+  return (angle === 0 ? { ...upright, ...rect } : { ...mark, ...rect, angle }) as M;
+}
 
 export const rectNumbers = (mark: Rect): NumberField[] => [
   { id: 'x', label: 'Left', value: mark.x },

@@ -4,6 +4,7 @@ import type { MarkBase, MarkKind } from '../contract';
 import {
   fitStroke,
   moveStroke,
+  strokeThrough,
   strokeBounds,
   strokeExtent,
   strokeHit,
@@ -25,6 +26,7 @@ export function strokeKind<M extends MarkBase & StrokeMark>(): Pick<
   | 'handles'
   | 'pull'
   | 'move'
+  | 'through'
   | 'numbers'
   | 'withNumber'
   | 'restyle'
@@ -49,6 +51,7 @@ export function strokeKind<M extends MarkBase & StrokeMark>(): Pick<
     pull: (mark, handle, to, keep) =>
       isGrip(handle) ? fitStroke(mark, pullGrip(strokeExtent(mark), handle, to, keep)) : mark,
     move: moveStroke,
+    through: strokeThrough,
     numbers: strokeNumbers,
     withNumber: withStrokeNumber,
     restyle: applyStyle,

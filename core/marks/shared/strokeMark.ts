@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { limits } from '../../contracts/limits';
 import { colour, coordinate, thickness } from '../../contracts/shapes';
 import { sample } from '../../geometry/bend';
+import type { Mapping } from '../../geometry/mapping';
 import { distanceToPolyline, midpoint, subtract, type Point } from '../../geometry/point';
 import { boundsOf, inflate, type Rect } from '../../geometry/rect';
 import type { Surface } from '../../paint/surface';
@@ -67,6 +68,14 @@ export const strokeHit = (mark: StrokeMark, at: Point, tolerance: number): boole
 export const moveStroke = <M extends StrokeMark>(mark: M, by: Point): M => ({
   ...mark,
   points: mark.points.map(([x, y, p]) => [round(x + by.x), round(y + by.y), p]),
+});
+
+export const strokeThrough = <M extends StrokeMark>(mark: M, map: Mapping): M => ({
+  ...mark,
+  points: mark.points.map(([x, y, pressure]) => {
+    const to = map.point({ x, y });
+    return [round(to.x), round(to.y), pressure];
+  }),
 });
 
 /** The stroke scaled so that its extent becomes `to`; a side of no extent stays as it is. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { limits } from '../../contracts/limits';
 import { text } from '../../contracts/text';
+import type { Point } from '../../geometry/point';
 import type { Rect } from '../../geometry/rect';
 import { faces, type Face, type FontStyle } from '../../paint/shaper';
 import type { Surface } from '../../paint/surface';
@@ -38,6 +39,8 @@ export interface WordsField extends Omit<Words, 'text'> {
   padding: number;
   colour: string;
   ground: string | null;
+  /** Set when the words stand at an angle, in degrees. */
+  turned?: { angle: number; about: Point };
 }
 
 export const fontOf = ({ face, bold, textSize }: Omit<Words, 'text'>): FontStyle => ({
@@ -70,5 +73,9 @@ export function paintWordsIn(
   const block = layoutWords(words, tools, r.width, r.width);
   fillText(surface, block, r.x, r.y + (r.height - block.height) / 2, colour);
 }
+
+/** The size of letters that grow with their mark. */
+export const sizedWords = (size: number, by: number): number =>
+  Math.min(400, Math.max(6, Math.round(size * by * 10) / 10));
 
 export const shortened = (text: string): string => text.replace(/\s+/g, ' ').trim().slice(0, 40);

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { readableOn } from '../../colour/colour';
 import { colour, coordinate, extent } from '../../contracts/shapes';
 import { contains, inflate, type Rect } from '../../geometry/rect';
+import { growth, storedAngle } from '../../geometry/mapping';
 import { isGrip, pullGrip } from '../../geometry/resize';
 import { ovalPath, roundedPath } from '../../paint/paths';
 import type { Surface } from '../../paint/surface';
@@ -10,6 +11,7 @@ import { applyStyle, baseShape, pick } from '../base';
 import type { MarkKind, MarkTools } from '../contract';
 import { moveRect, rectHandles, rectNumbers } from '../shared/rectMark';
 import { line } from '../../contracts/text';
+import { aboutMiddle, turnable, turnedShape } from '../shared/turnable';
 import { drawings, type Drawing } from './drawings';
 import { stampLabels, stampNames } from './names';
 
@@ -24,6 +26,7 @@ export const stampSchema = z.strictObject({
   colour,
   /** What stands on a key cap. */
   text: line(40).default(''),
+  ...turnedShape,
 });
 export type StampMark = z.infer<typeof stampSchema>;
 
@@ -49,8 +52,7 @@ function capRect(mark: StampMark, { shaper }: MarkTools): Rect {
 const outlineOf = (mark: StampMark, tools: MarkTools): Rect =>
   mark.stamp === 'key' ? capRect(mark, tools) : mark;
 
-/** A small drawing: ticks, warnings, fingers, key caps. */
-export const stamp: MarkKind<StampMark> = {
+const uprightStamp: MarkKind<StampMark> = {
   kind: 'stamp',
   label: 'Stamp',
   group: 'Say',
@@ -84,6 +86,15 @@ export const stamp: MarkKind<StampMark> = {
     return { ...mark, x: r.x, y: r.y, width: side, height: side };
   },
   move: moveRect,
+  // A drawing stays square and is never mirrored.
+  through(mark, map) {
+    const { angle: before = 0, ...upright } = mark;
+    const to = map.point(middle(mark));
+    const side = Math.min(400, Math.max(10, mark.width * growth(map, middle(mark))));
+    const angle = storedAngle(map.mirrored ? -before : before + map.angle);
+    const placed = { x: to.x - side / 2, y: to.y - side / 2, width: side, height: side };
+    return { ...upright, ...placed, ...(angle !== 0 && { angle }) };
+  },
   numbers: (mark) => rectNumbers(mark).filter((field) => field.id !== 'height'),
   withNumber: (mark, field, value) =>
     field === 'x' || field === 'y'
@@ -125,6 +136,9 @@ export const stamp: MarkKind<StampMark> = {
   describe: (mark) =>
     mark.stamp === 'key' ? `key ${mark.text}` : stampLabels[mark.stamp].toLowerCase(),
 };
+
+/** A small drawing: ticks, warnings, fingers, key caps. */
+export const stamp: MarkKind<StampMark> = turnable<StampMark>(uprightStamp, aboutMiddle);
 
 function paintCap(surface: Surface, mark: StampMark, tools: MarkTools): void {
   const r = capRect(mark, tools);

@@ -1,13 +1,15 @@
 import { z } from 'zod';
 import { limits } from '../../contracts/limits';
 import { colour, coordinate } from '../../contracts/shapes';
-import { contains, inflate, type Rect } from '../../geometry/rect';
+import { growth, rotated, storedAngle } from '../../geometry/mapping';
+import { centre, contains, inflate, type Rect } from '../../geometry/rect';
 import { roundedPath } from '../../paint/paths';
 import { fillText, type TextBlock } from '../../paint/textLayout';
 import { applyStyle, baseShape, pick } from '../base';
 import type { MarkKind, MarkTools } from '../contract';
 import { rectFromPath } from '../shared/rectMark';
-import { layoutWords, shortened, wordSettings, wordsShape } from '../shared/words';
+import { turnable, turnedShape } from '../shared/turnable';
+import { layoutWords, shortened, sizedWords, wordSettings, wordsShape } from '../shared/words';
 
 export const textSchema = z.strictObject({
   ...baseShape,
@@ -22,6 +24,7 @@ export const textSchema = z.strictObject({
   plate: colour.nullable().default(null),
   /** Between words and the edge of the plate, in ems. */
   padding: z.number().min(0).max(3).default(0.4),
+  ...turnedShape,
 });
 export type TextMark = z.infer<typeof textSchema>;
 
@@ -42,7 +45,7 @@ function plateRect(mark: TextMark, tools: MarkTools): Rect {
   return inflate(words, padding(mark));
 }
 
-export const text: MarkKind<TextMark> = {
+const uprightText: MarkKind<TextMark> = {
   kind: 'text',
   label: 'Text',
   group: 'Say',
@@ -82,6 +85,26 @@ export const text: MarkKind<TextMark> = {
   pull: (mark, handle, to) =>
     handle === 'width' ? { ...mark, width: Math.max(mark.textSize, to.x - mark.x) } : mark,
   move: (mark, by) => ({ ...mark, x: mark.x + by.x, y: mark.y + by.y }),
+  // Words grow and turn, but are never stretched or mirrored.
+  through(mark, map, tools) {
+    const { x, y } = mark;
+    const block = textBlock(mark, tools);
+    const { angle: before = 0, ...upright } = mark;
+    const words = { x, y, width: Math.max(block.width, 1), height: block.height };
+    const middle = rotated(centre(words), mark, before);
+    const by = growth(map, middle);
+    const grown = {
+      ...upright,
+      textSize: sizedWords(mark.textSize, by),
+      width: Math.max(8, mark.width * by),
+    };
+    const angle = storedAngle((map.mirrored ? -before : before) + (map.mirrored ? 0 : map.angle));
+    const size = textBlock(grown, tools);
+    const to = map.point(middle);
+    const half = { x: Math.max(size.width, 1) / 2, y: size.height / 2 };
+    const corner = rotated({ x: to.x - half.x, y: to.y - half.y }, to, angle);
+    return { ...grown, ...corner, ...(angle !== 0 && { angle }) };
+  },
   numbers: (mark) => [
     { id: 'x', label: 'Left', value: mark.x },
     { id: 'y', label: 'Top', value: mark.y },
@@ -117,3 +140,12 @@ export const text: MarkKind<TextMark> = {
   },
   describe: (mark) => shortened(mark.text) || 'empty',
 };
+
+/** Words on their own. They turn about where they begin, so that typing on does not shift them. */
+export const text: MarkKind<TextMark> = turnable<TextMark>(uprightText, {
+  pivot: ({ x, y }) => ({ x, y }),
+  grip(mark, tools) {
+    const plate = plateRect(mark, tools);
+    return { at: { x: plate.x + plate.width, y: mark.y }, away: { x: 1, y: 0 } };
+  },
+});

@@ -4,7 +4,7 @@ import { canStandOut } from '@/core/shot/standsOut';
 import { setStyle } from '../actions';
 import { Button } from '../../ui/Button';
 import { nextAfterOther } from '../lastNumber';
-import { shownMarks, useSession } from '../session';
+import { shownMarks, update, useSession } from '../session';
 import { contrastOf } from '../standsOut';
 import { useStyles } from '../styles';
 import { factsOf, isMarkTool } from '../tools';
@@ -13,8 +13,18 @@ import { ColourSettings, EraserSettings, MeasureSettings } from './HandToolSetti
 import { Press } from './controls';
 import { RailSettings } from './RailSettings';
 import { settings } from './settings';
+import { TurnSettings } from './TurnSettings';
 
 const isHide = (name: MarkName): boolean => kindOf(name).group === 'Hide';
+
+const isPicture = (mark: Mark | undefined): boolean =>
+  mark?.kind === 'piece' && mark.picture !== undefined;
+
+/** Whether the handles of a picture size it or cut it. */
+function CutSwitch() {
+  const on = useSession((s) => s.cutting);
+  return <Press label="Crop this piece" on={on} onChange={(cutting) => update({ cutting })} />;
+}
 
 /** The switch for the edge, and how well the mark can be seen without it. */
 function StandsOut({ on, mark }: { on: boolean; mark: Mark | undefined }) {
@@ -62,19 +72,24 @@ export function Strip() {
       <span className="font-name">{label}</span>
       <RailSettings />
       {tool === 'crop' && <CropSettings />}
+      {tool === 'turn' && <TurnSettings />}
       {tool === 'eraser' && <EraserSettings />}
       {tool === 'measure' && <MeasureSettings />}
       {tool === 'colour' && <ColourSettings />}
       {name &&
         style &&
+        !isPicture(first) &&
         kindOf(name).settings.map((field) => (
           <Fragment key={field}>{settings[field](style)}</Fragment>
         ))}
+      {isPicture(first) && <CutSwitch />}
       {name === 'number' && <GoOn />}
       {name && style && (first ? canStandOut(first) : !isHide(name)) && (
         <StandsOut on={first ? !first.plain : style.standsOut} mark={first} />
       )}
-      {!name && tool !== 'crop' && <span className="text-soft">{factsOf(tool).hint}</span>}
+      {!name && tool !== 'crop' && tool !== 'turn' && (
+        <span className="text-soft">{factsOf(tool).hint}</span>
+      )}
     </div>
   );
 }

@@ -27,7 +27,7 @@ import {
 } from '@/core/region/selection';
 import { stepWindow, visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { partsAt } from '@/core/screen/parts';
-import { ovalPoints } from '@/core/shot/viewShape';
+import { ovalPoints } from '@/core/geometry/oval';
 import type { Still } from '../still';
 import type { Cover } from './cover';
 

@@ -1,0 +1,16 @@
+import type { HeldPictures } from '../contracts/pictures';
+import type { Mark } from '../marks/registry';
+
+/** The keys of the pictures that marks show. */
+export const shownKeys = (marks: readonly Mark[]): ReadonlySet<string> =>
+  new Set(marks.flatMap((mark) => (mark.kind === 'piece' && mark.picture) || []));
+
+/** Those of the held pictures that are shown by some mark; nothing where there are none. */
+export function usedPictures(
+  held: HeldPictures | undefined,
+  marks: readonly Mark[],
+): { pictures?: HeldPictures } {
+  const used = shownKeys(marks);
+  const kept = Object.entries(held ?? {}).filter(([key]) => used.has(key));
+  return kept.length ? { pictures: Object.fromEntries(kept) } : {};
+}

@@ -1,0 +1,62 @@
+import { snapDirection, type Point } from '@/core/geometry/point';
+import { alongRatio } from '@/core/geometry/resize';
+import type { StrokePoint } from '@/core/marks/contract';
+import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
+import { addMark, beginWords, madeBy, makeMark, opensAtOnce } from './actions';
+import { alongRail } from './rail';
+import { update } from './session';
+import { alongTextLine } from './textLineHint';
+import { offerTrueUp } from './trueUp';
+
+/** A mark on its way from the pointer going down to its coming up. */
+export interface Drawing {
+  kind: 'draw';
+  tool: MarkName;
+  path: StrokePoint[];
+  id: string;
+}
+
+/** Half pixels: fine enough for any mark, and numbers stay short. */
+export const round = (p: Point): Point => ({
+  x: Math.round(p.x * 2) / 2,
+  y: Math.round(p.y * 2) / 2,
+});
+
+export function startDrawing(tool: MarkName, at: StrokePoint, scale: number): Drawing {
+  const start = madeBy(tool) === 'stroke' || tool === 'line' ? alongRail(at, scale) : at;
+  return { kind: 'draw', tool, path: [start], id: makeMark(tool, [start]).id };
+}
+
+/** The mark as it is drawn so far. */
+export function drawn(
+  g: Drawing,
+  points: readonly StrokePoint[],
+  { keep, free, scale }: { keep: boolean; free: boolean; scale: number },
+): Mark {
+  const [first] = g.path;
+  const at = points.at(-1);
+  if (madeBy(g.tool) === 'stroke') {
+    g.path.push(...points.map((point) => alongRail(point, scale)));
+    const made = makeMark(g.tool, g.path, g.id);
+    return free ? made : alongTextLine(made, g.path);
+  }
+  if (!first || !at) return makeMark(g.tool, g.path, g.id);
+  const bent = g.tool === 'arrow' || g.tool === 'line';
+  const plain = !keep ? at : bent ? snapDirection(first, at, 15) : alongRatio(first, at, 1);
+  const to = g.tool === 'line' ? alongRail(plain, scale) : plain;
+  g.path = [round(first), round(to)];
+  return makeMark(g.tool, g.path, g.id);
+}
+
+export function finishDrawing(g: Drawing, live: Mark | undefined): void {
+  const mark = live ?? makeMark(g.tool, g.path, g.id);
+  if (opensAtOnce(mark)) {
+    beginWords(mark, true);
+    return;
+  }
+  if (kindOf(g.tool).tooSmall(mark)) update({ live: [] });
+  else {
+    addMark(mark);
+    offerTrueUp(mark);
+  }
+}

@@ -1,0 +1,6 @@
+declare module 'perspective-transform' {
+  interface Transform {
+    transform(x: number, y: number): [number, number];
+  }
+  export default function PerspT(from: readonly number[], to: readonly number[]): Transform;
+}
