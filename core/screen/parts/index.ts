@@ -6,6 +6,8 @@ import { regionsOf, type Region } from './regions';
 
 /** What is smaller is a letter or an icon, hardly a part. */
 const SMALLEST = { width: 12, height: 11 };
+/** Up to this size letters of a heading are as large; a part must look more like a box. */
+const LETTER = 24;
 /** From this size on a part may be covered on some sides by what lies over it. */
 const LARGE = { width: 90, height: 60 };
 /** What fills less of its box is itself a border. */
@@ -42,6 +44,7 @@ function isBox(r: Region, frame: { width: number; height: number }): boolean {
   const { top, bottom: low, left, right: far } = r;
   const least = Math.min(top, low, left, far);
   if (width < 60 && height < 60 && filled < 0.5 && least < 0.9) return false;
+  if (width < LETTER && height < LETTER * 1.6 && filled < 0.75 && least < 0.9) return false;
   if (width > frame.width * 0.98 && height > frame.height * 0.98) return false;
   const wide = top >= 0.6 && low >= 0.6 && left >= 0.3 && far >= 0.3;
   const tall = left >= 0.6 && far >= 0.6 && top >= 0.3 && low >= 0.3;

@@ -35,10 +35,10 @@ function Turning() {
           label="Flip across"
           onClick={() => setTurn(flipped(turn, 'across'), 'Flip across')}
         >
-          <FlipHorizontal2 {...icon} />
+          <FlipVertical2 {...icon} />
         </IconButton>
         <IconButton label="Flip down" onClick={() => setTurn(flipped(turn, 'down'), 'Flip down')}>
-          <FlipVertical2 {...icon} />
+          <FlipHorizontal2 {...icon} />
         </IconButton>
       </div>
       <Range
