@@ -26,6 +26,10 @@ export function contains(r: Rect, p: Point): boolean {
   return p.x >= r.x && p.y >= r.y && p.x < right(r) && p.y < bottom(r);
 }
 
+/** True when two rectangles share some area. */
+export const overlap = (a: Rect, b: Rect): boolean =>
+  a.x < right(b) && b.x < right(a) && a.y < bottom(b) && b.y < bottom(a);
+
 /** The smallest rectangle around points, however many; an empty one at 0, 0 for none. */
 export function boundsOf(points: readonly Point[]): Rect {
   const [first] = points;

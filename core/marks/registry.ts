@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { arrow, arrowSchema } from './arrow';
 import { box, boxSchema } from './box';
-import type { MarkBase, MarkKind } from './contract';
+import type { Rect } from '../geometry/rect';
+import type { MarkBase, MarkKind, MarkTools } from './contract';
 import { highlighter, highlighterSchema } from './highlighter';
 import { blocks, blocksSchema } from './blocks';
 import { blur, blurSchema } from './blur';
@@ -75,6 +76,17 @@ export function kindOf(of: MarkName | Mark): MarkKind<Mark> {
   const name = typeof of === 'string' ? of : of.kind;
   // Each kind is only ever given marks of its own name, which the type system cannot follow.
   return kinds[name] as unknown as MarkKind<MarkBase> as MarkKind<Mark>;
+}
+
+const bounds = new WeakMap<Mark, { tools: unknown; rect: Rect }>();
+
+/** The bounds of a mark, worked out once: a mark that changes is another one. */
+export function markBounds(mark: Mark, tools: MarkTools): Rect {
+  const known = bounds.get(mark);
+  if (known?.tools === tools.shaper) return known.rect;
+  const rect = kindOf(mark).bounds(mark, tools);
+  bounds.set(mark, { tools: tools.shaper, rect });
+  return rect;
 }
 
 /** What each tool starts with before anybody has changed it. */

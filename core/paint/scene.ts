@@ -1,10 +1,10 @@
 import { polygonContains } from 'd3-polygon';
 import type { ShotDocument } from '../contracts/document';
-import { bottom, inflate, right, type Rect } from '../geometry/rect';
+import { inflate, overlap, type Rect } from '../geometry/rect';
 import type { HideArea, Patch, PaintTools, Scene } from '../marks/contract';
 import { hiddenPixels } from '../marks/hide/looks';
 import { blotOut, surroundOf } from '../marks/hide/surround';
-import { kindOf, type Mark } from '../marks/registry';
+import { kindOf, markBounds, type Mark } from '../marks/registry';
 import { maskOf, widened, type Mask } from '../raster/mask';
 import type { RgbaPixels } from '../raster/pixels';
 import { heldPixels } from '../raster/png';
@@ -123,7 +123,19 @@ export class PaintScene implements Scene {
     }
   }
 
+  /** Close-ups may lie over close-ups: what each shows is painted once, not anew by all above it. */
+  private readonly seen = new Map<string, RgbaPixels>();
+
   below(id: string, wanted: Rect): RgbaPixels {
+    const key = `${id} ${wanted.x} ${wanted.y} ${wanted.width} ${wanted.height}`;
+    const known = this.seen.get(key);
+    if (known) return known;
+    const pixels = this.paintedBelow(id, wanted);
+    this.seen.set(key, pixels);
+    return pixels;
+  }
+
+  private paintedBelow(id: string, wanted: Rect): RgbaPixels {
     const { tools, drawFrame, marks } = this.from;
     const { surface, read } = tools.sheet(wanted.width, wanted.height);
     surface.translate(-wanted.x, -wanted.y);
@@ -136,7 +148,7 @@ export class PaintScene implements Scene {
     for (const mark of marks) {
       if (mark.id === id) break;
       const kind = kindOf(mark);
-      if (kind.everywhere || overlap(inflate(kind.bounds(mark, tools), HALO), wanted)) {
+      if (kind.everywhere || overlap(inflate(markBounds(mark, tools), HALO), wanted)) {
         paintMark(surface, mark, tools, this);
       }
     }
@@ -159,9 +171,6 @@ function knownMask(mark: Mark, { outline }: HideArea, view: Rect, reach: number)
 }
 
 const size = ({ width, height }: Rect) => ({ width, height });
-
-const overlap = (a: Rect, b: Rect): boolean =>
-  a.x < right(b) && b.x < right(a) && a.y < bottom(b) && b.y < bottom(a);
 
 /** Fillings are worked out once for a frame, not at every repaint; the oldest are let go. */
 const cache = new WeakMap<object, Map<string, Patch>>();

@@ -1,18 +1,34 @@
 import { isAffine, type Matrix } from '../geometry/matrix';
 import type { RgbaPixels } from './pixels';
 
+// Called for every pixel: a look-up in the global object each time would cost more than the work.
+const { floor, min } = Math;
+
 /** Places between two pixels that are told apart. */
 const PHASES = 512;
 
+/** Weights are whole numbers of this scale; each four add up to it exactly. */
+const SCALE_BITS = 11;
+const SCALE = 1 << SCALE_BITS;
+/** Weights of rows and columns multiplied. */
+const BOTH_BITS = 2 * SCALE_BITS;
+const HALF = 1 << (BOTH_BITS - 1);
+
 /** Catmull–Rom weights of the four pixels around a place (Keys 1981, a = −½), for every phase. */
 const weights = (() => {
-  const table = new Float32Array(PHASES * 4);
+  const table = new Int32Array(PHASES * 4);
   for (let phase = 0; phase < PHASES; phase += 1) {
     const t = phase / PHASES;
-    table[phase * 4] = ((-0.5 * t + 1) * t - 0.5) * t;
-    table[phase * 4 + 1] = (1.5 * t - 2.5) * t * t + 1;
-    table[phase * 4 + 2] = ((-1.5 * t + 2) * t + 0.5) * t;
-    table[phase * 4 + 3] = (0.5 * t - 0.5) * t * t;
+    const exact = [
+      ((-0.5 * t + 1) * t - 0.5) * t,
+      (1.5 * t - 2.5) * t * t + 1,
+      ((-1.5 * t + 2) * t + 0.5) * t,
+      (0.5 * t - 0.5) * t * t,
+    ].map((weight) => Math.round(weight * SCALE));
+    const rest = SCALE - exact.reduce((sum, weight) => sum + weight, 0);
+    // What rounding left over goes to the nearer of the two in the middle.
+    exact[t < 0.5 ? 1 : 2] = (exact[t < 0.5 ? 1 : 2] ?? 0) + rest;
+    table.set(exact, phase * 4);
   }
   return table;
 })();
@@ -35,7 +51,7 @@ export function warp(
   const data = new Uint8ClampedArray(width * height * 4);
   const [a, b, c, d, e, f, g, h, i] = toSource;
   const affine = isAffine(toSource);
-  const sample = opaque ? opaqueSampler(source, data) : sampler(source, data);
+  const sample = opaque ? sampleOpaque : sampleBlended;
   for (let y = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1) {
       const px = x + 0.5;
@@ -45,77 +61,120 @@ export function warp(
       const sx = (a * px + b * py + c) / w;
       const sy = (d * px + e * py + f) / w;
       // How much of the pixel lies on the source, near enough.
-      const inside = Math.min(sx, sy, source.width - sx, source.height - sy) + 0.5;
-      if (inside > 0) sample((y * width + x) * 4, sx - 0.5, sy - 0.5, Math.min(1, inside));
+      const inside = min(sx, sy, source.width - sx, source.height - sy) + 0.5;
+      if (inside > 0)
+        sample(source, data, (y * width + x) * 4, sx - 0.5, sy - 0.5, inside < 1 ? inside : 1);
     }
   }
   return { data, width, height };
 }
 
-type Sampler = (to: number, x: number, y: number, share: number) => void;
-
-/** Rounds a place to a phase; returns the pixel before it and the phase, in one number each. */
-const phaseOf = (at: number): number => Math.round(at * PHASES);
-
-function opaqueSampler({ data, width, height }: RgbaPixels, out: Uint8ClampedArray): Sampler {
-  const columns = new Int32Array(4);
-  return (to, x, y, share) => {
-    const [fx, fy] = [phaseOf(x), phaseOf(y)];
-    const [x0, y0] = [Math.floor(fx / PHASES), Math.floor(fy / PHASES)];
-    const [wx, wy] = [(fx - x0 * PHASES) * 4, (fy - y0 * PHASES) * 4];
-    out[to + 3] = share * 255;
-    if (wx === 0 && wy === 0) {
-      const at = (clamp(y0, height) * width + clamp(x0, width)) * 4;
-      out[to] = data[at] ?? 0;
-      out[to + 1] = data[at + 1] ?? 0;
-      out[to + 2] = data[at + 2] ?? 0;
-      return;
-    }
-    for (let k = 0; k < 4; k += 1) columns[k] = clamp(x0 + k - 1, width) * 4;
-    let [r, gr, bl] = [0, 0, 0];
-    for (let j = 0; j < 4; j += 1) {
-      const row = clamp(y0 + j - 1, height) * width * 4;
-      const down = weights[wy + j] ?? 0;
-      for (let k = 0; k < 4; k += 1) {
-        const at = row + (columns[k] ?? 0);
-        const weight = down * (weights[wx + k] ?? 0);
-        r += weight * (data[at] ?? 0);
-        gr += weight * (data[at + 1] ?? 0);
-        bl += weight * (data[at + 2] ?? 0);
-      }
-    }
-    out[to] = r;
-    out[to + 1] = gr;
-    out[to + 2] = bl;
-  };
+/** One pixel of the result, at `to`, from the place x, y of an opaque source. */
+function sampleOpaque(
+  source: RgbaPixels,
+  out: Uint8ClampedArray,
+  to: number,
+  x: number,
+  y: number,
+  share: number,
+): void {
+  const { data, width } = source;
+  const lastColumn = width - 1;
+  const lastRow = source.height - 1;
+  const fx = floor(x * PHASES + 0.5);
+  const fy = floor(y * PHASES + 0.5);
+  const x0 = floor(fx / PHASES);
+  const y0 = floor(fy / PHASES);
+  const wx = (fx - x0 * PHASES) * 4;
+  const wy = (fy - y0 * PHASES) * 4;
+  out[to + 3] = share * 255;
+  if (wx === 0 && wy === 0) {
+    const at = (within(y0, lastRow) * width + within(x0, lastColumn)) * 4;
+    out[to] = data[at] ?? 0;
+    out[to + 1] = data[at + 1] ?? 0;
+    out[to + 2] = data[at + 2] ?? 0;
+    return;
+  }
+  const a = within(x0 - 1, lastColumn) * 4;
+  const b = within(x0, lastColumn) * 4;
+  const c = within(x0 + 1, lastColumn) * 4;
+  const d = within(x0 + 2, lastColumn) * 4;
+  const wa = weights[wx] ?? 0;
+  const wb = weights[wx + 1] ?? 0;
+  const wc = weights[wx + 2] ?? 0;
+  const wd = weights[wx + 3] ?? 0;
+  let red = 0;
+  let green = 0;
+  let blue = 0;
+  for (let j = 0; j < 4; j += 1) {
+    const row = within(y0 + j - 1, lastRow) * width * 4;
+    const down = weights[wy + j] ?? 0;
+    const ra = row + a;
+    const rb = row + b;
+    const rc = row + c;
+    const rd = row + d;
+    red +=
+      down *
+      (wa * (data[ra] ?? 0) + wb * (data[rb] ?? 0) + wc * (data[rc] ?? 0) + wd * (data[rd] ?? 0));
+    green +=
+      down *
+      (wa * (data[ra + 1] ?? 0) +
+        wb * (data[rb + 1] ?? 0) +
+        wc * (data[rc + 1] ?? 0) +
+        wd * (data[rd + 1] ?? 0));
+    blue +=
+      down *
+      (wa * (data[ra + 2] ?? 0) +
+        wb * (data[rb + 2] ?? 0) +
+        wc * (data[rc + 2] ?? 0) +
+        wd * (data[rd + 2] ?? 0));
+  }
+  out[to] = (red + HALF) >> BOTH_BITS;
+  out[to + 1] = (green + HALF) >> BOTH_BITS;
+  out[to + 2] = (blue + HALF) >> BOTH_BITS;
 }
 
 /** The same of premultiplied values, so that the colour of transparent pixels does not show. */
-function sampler({ data, width, height }: RgbaPixels, out: Uint8ClampedArray): Sampler {
-  return (to, x, y, share) => {
-    const [fx, fy] = [phaseOf(x), phaseOf(y)];
-    const [x0, y0] = [Math.floor(fx / PHASES), Math.floor(fy / PHASES)];
-    const [wx, wy] = [(fx - x0 * PHASES) * 4, (fy - y0 * PHASES) * 4];
-    let [r, gr, bl, alpha] = [0, 0, 0, 0];
-    for (let j = 0; j < 4; j += 1) {
-      const row = clamp(y0 + j - 1, height) * width;
-      const down = weights[wy + j] ?? 0;
-      if (down === 0) continue;
-      for (let k = 0; k < 4; k += 1) {
-        const at = (row + clamp(x0 + k - 1, width)) * 4;
-        const weight = down * (weights[wx + k] ?? 0) * (data[at + 3] ?? 0);
-        r += weight * (data[at] ?? 0);
-        gr += weight * (data[at + 1] ?? 0);
-        bl += weight * (data[at + 2] ?? 0);
-        alpha += weight;
-      }
+function sampleBlended(
+  source: RgbaPixels,
+  out: Uint8ClampedArray,
+  to: number,
+  x: number,
+  y: number,
+  share: number,
+): void {
+  const { data, width } = source;
+  const lastColumn = width - 1;
+  const lastRow = source.height - 1;
+  const fx = floor(x * PHASES + 0.5);
+  const fy = floor(y * PHASES + 0.5);
+  const x0 = floor(fx / PHASES);
+  const y0 = floor(fy / PHASES);
+  const wx = (fx - x0 * PHASES) * 4;
+  const wy = (fy - y0 * PHASES) * 4;
+  let red = 0;
+  let green = 0;
+  let blue = 0;
+  let alpha = 0;
+  for (let j = 0; j < 4; j += 1) {
+    const down = weights[wy + j] ?? 0;
+    if (down === 0) continue;
+    const row = within(y0 + j - 1, lastRow) * width;
+    for (let k = 0; k < 4; k += 1) {
+      const at = (row + within(x0 + k - 1, lastColumn)) * 4;
+      const weight = down * (weights[wx + k] ?? 0) * (data[at + 3] ?? 0);
+      red += weight * (data[at] ?? 0);
+      green += weight * (data[at + 1] ?? 0);
+      blue += weight * (data[at + 2] ?? 0);
+      alpha += weight;
     }
-    if (alpha <= 0) return;
-    out[to] = r / alpha;
-    out[to + 1] = gr / alpha;
-    out[to + 2] = bl / alpha;
-    out[to + 3] = alpha * share;
-  };
+  }
+  if (alpha <= 0) return;
+  out[to] = red / alpha;
+  out[to + 1] = green / alpha;
+  out[to + 2] = blue / alpha;
+  out[to + 3] = (alpha * share) / (SCALE * SCALE);
 }
 
-const clamp = (at: number, length: number): number => (at < 0 ? 0 : at >= length ? length - 1 : at);
+/** A row or column that exists: outside the picture its edge is repeated. */
+const within = (at: number, last: number): number => (at < 0 ? 0 : at > last ? last : at);

@@ -1,5 +1,5 @@
 import type { ShotDocument } from '../contracts/document';
-import { bottom, right, type Rect } from '../geometry/rect';
+import { overlap } from '../geometry/rect';
 import type { MarkTools } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
 import { usedPictures } from './pictures';
@@ -11,9 +11,6 @@ export interface Dropped {
   /** The new shot, on that frame. */
   document: ShotDocument;
 }
-
-const overlap = (a: Rect, b: Rect): boolean =>
-  a.x < right(b) && b.x < right(a) && a.y < bottom(b) && b.y < bottom(a);
 
 /**
  * Parts a document into what becomes pixels and what stays a mark. Hide marks become pixels, and

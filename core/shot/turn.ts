@@ -75,9 +75,7 @@ export function turnedPixels(frame: RgbaPixels, turn: Turn, opaque: boolean): Rg
 export function turnReach(turn: Turn | undefined): number {
   if (!resamples(turn)) return 0;
   const square = turn?.square;
-  return square
-    ? Math.ceil(2 * Math.max(1, mostGrowth(square.corners, square))) + 1
-    : 3;
+  return square ? Math.ceil(2 * Math.max(1, mostGrowth(square.corners, square))) + 1 : 3;
 }
 
 /** The most that lengths grow at any corner. */

@@ -34,6 +34,8 @@ const actions = {
   'tool.colour': { group: 'Mark: tools', label: 'Pick colour', first: 'i' },
   'tool.crop': { group: 'Mark: tools', label: 'Crop', first: 'k' },
   'tool.turn': { group: 'Mark: tools', label: 'Turn', first: 'r' },
+  'tool.words': { group: 'Mark: tools', label: 'Copy words', first: '.' },
+  'mark.private': { group: 'Mark: tools', label: 'Find private things', first: 'f' },
   'mark.undo': { group: 'Mark: arrange', label: 'Undo', first: 'mod+z' },
   'mark.redo': { group: 'Mark: arrange', label: 'Redo', first: 'mod+y' },
   'mark.duplicate': { group: 'Mark: arrange', label: 'Duplicate', first: 'mod+d' },

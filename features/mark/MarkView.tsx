@@ -32,6 +32,9 @@ import { ToolsPanel } from './ToolsPanel';
 import { keepUsual } from './keepUsual';
 import { useMarkKeys } from './useMarkKeys';
 import { useDroppedPictures } from './pieces';
+import { PrivateThings } from './PrivateThings';
+import { stopLooking, usePrivate } from './privateStore';
+import { stopWords } from './wordsOut';
 import { useTurnedPicture } from './turning';
 import { WhereFrom } from './WhereFrom';
 
@@ -50,6 +53,8 @@ export function MarkView({ id }: { id: string }) {
     openShot(id, () => wanted).catch((error: unknown) => wanted && setProblem(messageOf(error)));
     return () => {
       wanted = false;
+      stopLooking();
+      stopWords();
       stopStoring();
       closeSession();
     };
@@ -79,6 +84,7 @@ export function MarkView({ id }: { id: string }) {
 function OpenMark({ onReload }: { onReload: () => void }) {
   const title = useSession((s) => s.title);
   const [folded, setFolded] = useState(true);
+  const searching = usePrivate((p) => p.search.name !== 'none');
   useMarkKeys();
   useTurnedPicture();
   useDroppedPictures();
@@ -112,9 +118,10 @@ function OpenMark({ onReload }: { onReload: () => void }) {
           aria-label="About this shot"
           className={classes(
             'w-[248px] shrink-0 flex-col gap-5 overflow-auto border-l border-line bg-paper p-2.5 min-[1180px]:flex',
-            folded ? 'hidden' : 'flex',
+            folded && !searching ? 'hidden' : 'flex',
           )}
         >
+          <PrivateThings />
           <MarksList />
           <div>
             <KeptAround />

@@ -22,10 +22,10 @@ import {
   Trash2,
   Undo2,
 } from 'lucide-react';
-import { useRef, useState, type KeyboardEvent } from 'react';
+import { memo, useCallback, useRef, useState, type KeyboardEvent } from 'react';
 import { colourName } from '@/core/colour/markColours';
 import type { Point } from '@/core/geometry/point';
-import { kindOf, type Mark } from '@/core/marks/registry';
+import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
@@ -51,7 +51,6 @@ import { factsOf, isMarkTool } from './tools';
 /** All marks from the lowest to the topmost, with everything the picture offers, by keyboard. */
 export function MarksList() {
   const history = useSession((s) => s.history);
-  const live = useSession((s) => s.live);
   const tool = useSession((s) => s.tool);
   const frame = useSession((s) => s.frame);
   const { crop: view, shape, turn } = history.document.view;
@@ -62,18 +61,19 @@ export function MarksList() {
     !shape &&
     !turn;
   const list = useRef<HTMLUListElement>(null);
-  const marks = shownMarks({ history, live });
-  const step = (event: KeyboardEvent, at: number) => {
+  const { marks } = history.document;
+  const step = useCallback((event: KeyboardEvent, id: string) => {
     if (event.target !== event.currentTarget) return;
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (!by || event.altKey || event.ctrlKey || event.metaKey) return;
-    const next = marks[at + by];
+    const all = session().history.document.marks;
+    const next = all[all.findIndex((mark) => mark.id === id) + by];
     event.preventDefault();
     event.stopPropagation();
     if (!next) return;
     select([next.id]);
     list.current?.querySelector<HTMLButtonElement>(`[data-mark="${next.id}"]`)?.focus();
-  };
+  }, []);
   const facts = factsOf(tool);
   const addable = isMarkTool(tool) ? tool : null;
   return (
@@ -91,8 +91,8 @@ export function MarksList() {
           ref={list}
           className="mb-2 max-h-[40vh] overflow-auto rounded-[8px] border border-line bg-card"
         >
-          {marks.map((mark, at) => (
-            <Row key={mark.id} mark={mark} onKeyDown={(event) => step(event, at)} />
+          {marks.map((mark) => (
+            <Row key={mark.id} stored={mark} onStep={step} />
           ))}
         </ul>
       )}
@@ -155,7 +155,14 @@ function PictureButton() {
   );
 }
 
-function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent) => void }) {
+interface RowProps {
+  stored: Mark;
+  onStep: (event: KeyboardEvent, id: string) => void;
+}
+
+/** Drawn anew only when its own mark changes: a shot may have thousands. */
+const Row = memo(function Row({ stored, onStep }: RowProps) {
+  const mark = useSession((s) => s.live.find((m) => m.id === stored.id)) ?? stored;
   const selected = useSession((s) => s.selection.includes(mark.id));
   const only = useSession((s) => s.selection.length === 1) && selected;
   const [asking, setAsking] = useState(false);
@@ -170,7 +177,7 @@ function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent
           data-mark={mark.id}
           aria-pressed={selected}
           onClick={() => select([mark.id])}
-          onKeyDown={onKeyDown}
+          onKeyDown={(event) => onStep(event, stored.id)}
           className="flex min-h-8 min-w-0 grow items-center gap-2 px-2 text-left -outline-offset-2"
         >
           <span
@@ -207,7 +214,7 @@ function Row({ mark, onKeyDown }: { mark: Mark; onKeyDown: (event: KeyboardEvent
       <UncoverQuestion open={asking} mark={mark} onClose={() => setAsking(false)} />
     </li>
   );
-}
+});
 
 /** Where it is and what colour it has: “from 120, 80 to 300, 200, vermillion”. */
 function spoken(mark: Mark): string {
@@ -216,7 +223,7 @@ function spoken(mark: Mark): string {
   const place =
     'from' in mark && 'to' in mark
       ? `from ${at(mark.from)} to ${at(mark.to)}`
-      : `at ${at(kindOf(mark).bounds(mark, { shaper }))}`;
+      : `at ${at(markBounds(mark, { shaper }))}`;
   return 'colour' in mark ? `${place}, ${colourName(mark.colour).toLowerCase()}` : place;
 }
 

@@ -1,5 +1,6 @@
 import { Circle, Line, Rect as KonvaRect } from 'react-konva';
 import { toScreen, type Camera } from './camera';
+import { usePrivate } from './privateStore';
 import { useSession } from './session';
 import { themeColour } from './theme';
 
@@ -9,6 +10,7 @@ export function Overlays({ camera }: { camera: Camera }) {
   const measured = useSession((s) => s.measured);
   const guides = useSession((s) => s.guides);
   const corners = useSession((s) => s.corners);
+  const { search } = usePrivate();
   const petrol = themeColour('petrol');
   const card = themeColour('card');
   return (
@@ -38,6 +40,19 @@ export function Overlays({ camera }: { camera: Camera }) {
           />
         );
       })}
+      {search.name === 'found' &&
+        search.things.map(({ box }, i) => (
+          <KonvaRect
+            key={i}
+            {...toScreen(camera, box)}
+            width={box.width * camera.scale}
+            height={box.height * camera.scale}
+            stroke={petrol}
+            strokeWidth={search.chosen.has(i) ? 2.5 : 1}
+            dash={search.chosen.has(i) ? [] : [4, 3]}
+            listening={false}
+          />
+        ))}
       {measured && (
         <Line
           points={measured.flatMap((p) => {

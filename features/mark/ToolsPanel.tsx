@@ -1,8 +1,9 @@
-import { PencilRuler } from 'lucide-react';
+import { PencilRuler, ScanSearch } from 'lucide-react';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { classes } from '../ui/classes';
 import { Key } from '../ui/Key';
 import { chooseTool } from './actions';
+import { lookForPrivate } from './privateStore';
 import { toggleRail } from './rail';
 import { useSession } from './session';
 import { grabTool, toolGroups, type ToolFacts } from './tools';
@@ -17,13 +18,14 @@ export function ToolsPanel() {
       <ToolButton facts={grabTool} />
       {toolGroups.map((group) => (
         <section key={group.title} aria-label={group.title}>
-          <h2 className="mt-1 px-1.5 text-[12px] leading-[18px] font-bold text-soft">
-            {group.title}
-          </h2>
+          <div className="mt-0.5 flex items-center justify-between">
+            <h2 className="px-1.5 text-[12px] leading-[19px] font-bold text-soft">{group.title}</h2>
+            {group.title === 'Draw' && <RailButton />}
+            {group.title === 'Hide' && <PrivateButton />}
+          </div>
           {group.tools.map((facts) => (
             <ToolButton key={facts.tool} facts={facts} />
           ))}
-          {group.title === 'Draw' && <RailButton />}
         </section>
       ))}
     </aside>
@@ -41,12 +43,30 @@ function RailButton() {
       aria-keyshortcuts={key}
       onClick={toggleRail}
       className={classes(
-        'flex h-6 w-full items-center gap-2.5 rounded-[6px] px-2 text-left',
+        'flex h-6 items-center gap-1.5 rounded-[6px] pr-2 pl-1.5 text-[13px]',
         on ? 'bg-tint text-petrol' : 'hover:bg-tint',
       )}
     >
-      <PencilRuler size={17} strokeWidth={1.75} aria-hidden />
-      <span className="grow">Rail</span>
+      <PencilRuler size={15} strokeWidth={1.75} aria-hidden />
+      <span>Rail</span>
+      {key && <Key>{keyLabel(key)}</Key>}
+    </button>
+  );
+}
+
+/** Not a tool either: it looks through the whole picture. */
+function PrivateButton() {
+  const key = useKeyOf('mark.private');
+  useAction('mark.private', () => void lookForPrivate());
+  return (
+    <button
+      type="button"
+      aria-keyshortcuts={key}
+      onClick={() => void lookForPrivate()}
+      className="flex h-6 items-center gap-1.5 rounded-[6px] pr-2 pl-1.5 text-[13px] hover:bg-tint"
+    >
+      <ScanSearch size={15} strokeWidth={1.75} aria-hidden />
+      <span>Find private</span>
       {key && <Key>{keyLabel(key)}</Key>}
     </button>
   );

@@ -7,7 +7,7 @@ import { levelled } from '@/core/shot/turnDocument';
 import { snapToOthers } from '@/core/geometry/arrange';
 import { rectFromPoints, union, type Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
-import { kindOf, type Mark } from '@/core/marks/registry';
+import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
 import {
   beginWords,
   changeDocument,
@@ -28,6 +28,7 @@ import { newId } from './newId';
 import { knownParts } from './parts';
 import { session, update } from './session';
 import { currentTurn, setTurn } from './turning';
+import { copyWordsOf } from './wordsOut';
 import { markAt, marksInside, wordsAt } from './under';
 
 /** What the pointer is doing between down and up. */
@@ -37,6 +38,7 @@ type Gesture =
   | { kind: 'handle'; mark: Mark; handle: string }
   | { kind: 'group'; group: Group; handle: string }
   | { kind: 'level'; start: Point }
+  | { kind: 'words'; start: Point }
   | { kind: 'corner'; index: number }
   | { kind: 'pan'; last: Point }
   | { kind: 'frame'; start: Point; adds: readonly string[] }
@@ -87,6 +89,10 @@ export function pressOn(
   if (tool === 'eraser') {
     gesture = { kind: 'erase', gone: new Set() };
     rub(gesture, at, scale);
+    return;
+  }
+  if (tool === 'words') {
+    gesture = { kind: 'words', start: at };
     return;
   }
   if (tool === 'turn') {
@@ -173,6 +179,9 @@ export function moveTo(
     case 'group':
       update({ live: pulledGroup(gesture.group, gesture.handle, at, keep) });
       return;
+    case 'words':
+      update({ marquee: rectFromPoints(gesture.start, at) });
+      return;
     case 'level':
       update({ measured: [gesture.start, at] });
       return;
@@ -211,7 +220,7 @@ export function moveTo(
 function moveMarks(g: Extract<Gesture, { kind: 'move' }>, at: Point, reach: number): void {
   const { shaper, history } = session();
   const by = { x: Math.round(at.x - g.start.x), y: Math.round(at.y - g.start.y) };
-  const place = (mark: Mark) => kindOf(mark).bounds(mark, { shaper });
+  const place = (mark: Mark) => markBounds(mark, { shaper });
   const moved = new Set(g.marks.map((mark) => mark.id));
   const still = history.document.marks.filter((mark) => !moved.has(mark.id) && !mark.off);
   const others = [history.document.view.crop, ...still.map(place), ...knownParts()];
@@ -278,8 +287,15 @@ export function releaseAll(): void {
   else if (ended.kind === 'handle' && live.length) replaceMarks(live, 'Reshape');
   else if (ended.kind === 'group' && live.length) replaceMarks(live, 'Size and turn several');
   else if (ended.kind === 'level') finishLevel();
+  else if (ended.kind === 'words') finishWords();
   else if (ended.kind === 'erase') erase(ended.gone);
   else if (ended.kind === 'frame') update({ marquee: null });
+}
+
+function finishWords(): void {
+  const { marquee } = session();
+  update({ marquee: null });
+  if (marquee && marquee.width > 3 && marquee.height > 3) void copyWordsOf(marquee);
 }
 
 /** The line that was drawn along what should be level, or upright, says how to turn. */

@@ -2,7 +2,7 @@ import { stretching, turning, type Mapping } from '@/core/geometry/mapping';
 import type { Point } from '@/core/geometry/point';
 import { bottom, centre, right, union, type Rect } from '@/core/geometry/rect';
 import { gripPoint, grips, isGrip, pullGrip } from '@/core/geometry/resize';
-import { kindOf, type Mark } from '@/core/marks/registry';
+import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
 import type { Handle } from '@/core/marks/contract';
 import { replaceMarks, selectedMarks } from './actions';
 import { session } from './session';
@@ -15,7 +15,7 @@ export interface Group {
 
 export function groupOf(marks: readonly Mark[]): Group {
   const { shaper } = session();
-  return { marks, box: union(marks.map((mark) => kindOf(mark).bounds(mark, { shaper }))) };
+  return { marks, box: union(marks.map((mark) => markBounds(mark, { shaper }))) };
 }
 
 export const groupHandles = ({ box }: Group): Handle[] => [

@@ -2,7 +2,10 @@ import type { HeldPictures } from '@/core/contracts/pictures';
 import type { Turn, ViewShape } from '@/core/contracts/shapes';
 import type { Rect } from '@/core/geometry/rect';
 import type { PaintTools } from '@/core/marks/contract';
-import { kindOf, type Mark } from '@/core/marks/registry';
+import { inflate, outerPixels, overlap } from '@/core/geometry/rect';
+import { HALO } from '@/core/paint/haloSurface';
+import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
+import { changedRegion } from '@/core/shot/changed';
 import { paintMark } from '@/core/paint/paintMark';
 import { PaintScene } from '@/core/paint/scene';
 import type { Surface } from '@/core/paint/surface';
@@ -48,10 +51,15 @@ const SHARP_FROM = 2;
 export class LivePaint {
   private below: HTMLCanvasElement | null = null;
   private above: Sheet[] = [];
-  private last: Sight | null = null;
+  /** What the sheets show. */
+  private shown: Sight | null = null;
 
   /** Paints the sight onto `target`, the live marks in place of their stored selves. */
   paint(target: CanvasRenderingContext2D, sight: Sight, live: readonly Mark[]): void {
+    if (this.below && this.shown && live.length === 0 && onlyMoved(this.shown, sight)) {
+      this.paintMoved(target, this.shown, sight);
+      return;
+    }
     const scene = sceneOf(sight, live);
     this.prepare(sight, scene);
     target.save();
@@ -63,8 +71,12 @@ export class LivePaint {
     const tools = { ...sight.tools, live: true };
     for (const mark of live) paintMark(target, mark, tools, scene);
     target.restore();
+    this.paintAbove(target);
+  }
+
+  private paintAbove(target: CanvasRenderingContext2D, place: DOMMatrix2DInit = {}): void {
     target.save();
-    target.setTransform(1, 0, 0, 1, 0, 0);
+    target.setTransform(place);
     for (const sheet of this.above) {
       target.globalCompositeOperation = sheet.blend;
       target.drawImage(sheet.canvas, 0, 0);
@@ -72,14 +84,34 @@ export class LivePaint {
     target.restore();
   }
 
+  /** While the camera moves, the sheets move with it; what comes into sight is painted at rest. */
+  private paintMoved(target: CanvasRenderingContext2D, from: Sight, to: Sight): void {
+    if (!this.below) return;
+    target.save();
+    enter(target, to);
+    drawFrame(target, to);
+    const k = to.camera.scale / from.camera.scale;
+    const scale = to.camera.scale * to.dots;
+    const place = {
+      a: k,
+      d: k,
+      e: (from.camera.x - to.camera.x) * scale,
+      f: (from.camera.y - to.camera.y) * scale,
+    };
+    target.setTransform(place);
+    target.drawImage(this.below, 0, 0);
+    target.restore();
+    this.paintAbove(target, place);
+  }
+
   private prepare(sight: Sight, scene: PaintScene): void {
-    const { last } = this;
-    this.last = sight;
-    if (last && this.below && sameLook(last, sight)) {
-      if (last.marks === sight.marks) return;
-      if (this.addOnTop(last.marks, sight, scene)) return;
+    const { shown } = this;
+    this.shown = sight;
+    if (shown && this.below && sameLook(shown, sight)) {
+      if (shown.marks === sight.marks) return;
+      if (this.repaintChanged(shown.marks, sight, scene)) return;
     }
-    const at = sight.active === null ? -1 : sight.marks.findIndex((m) => m.id === sight.active);
+    const at = cutAt(sight);
     const cut = at < 0 ? sight.marks.length : at;
     this.below = sheetOf(sight, this.below);
     const surface = context(this.below);
@@ -90,21 +122,43 @@ export class LivePaint {
     this.above = sheetsAbove(sight, sight.marks.slice(cut + 1), scene);
   }
 
-  /** When marks were only added, paints just these onto the sheet that is there. */
-  private addOnTop(before: readonly Mark[], sight: Sight, scene: PaintScene): boolean {
-    if (sight.active !== null || !this.below || sight.marks.length <= before.length) return false;
-    if (before.some((mark, i) => sight.marks[i] !== mark)) return false;
-    const added = sight.marks.slice(before.length);
-    // What is hidden shows in everything that lies below it, and in other hidden areas.
-    if (added.some((mark) => kindOf(mark).group === 'Hide')) return false;
+  /** Repaints only where a few marks changed; false where that is not possible. */
+  private repaintChanged(before: readonly Mark[], sight: Sight, scene: PaintScene): boolean {
+    if (cutAt(sight) >= 0 || !this.below) return false;
+    const region = changedRegion(before, sight.marks, sight.tools);
+    if (!region) return false;
+    const { camera, dots } = sight;
+    const scale = camera.scale * dots;
     const surface = context(this.below);
     surface.save();
+    surface.setTransform(1, 0, 0, 1, 0, 0);
+    // Whole pixels of the screen, so that no seam is left.
+    const device = outerPixels({
+      x: (region.x - camera.x) * scale,
+      y: (region.y - camera.y) * scale,
+      width: region.width * scale,
+      height: region.height * scale,
+    });
+    surface.beginPath();
+    surface.rect(device.x, device.y, device.width, device.height);
+    surface.clip();
+    surface.clearRect(device.x, device.y, device.width, device.height);
     enter(surface, sight);
-    for (const mark of added) paintMark(surface, mark, sight.tools, scene);
+    drawFrame(surface, sight);
+    const within = inflate(region, 1 / scale + 1);
+    scene.drawHidden(surface, { within: outerPixels(within) });
+    for (const mark of sight.marks) {
+      const reached = overlap(inflate(markBounds(mark, sight.tools), HALO), within);
+      if (reached || kindOf(mark).everywhere) paintMark(surface, mark, sight.tools, scene);
+    }
     surface.restore();
     return true;
   }
 }
+
+/** Where the active mark lies among the others; −1 while it is not among them yet. */
+const cutAt = ({ active, marks }: Sight): number =>
+  active === null ? -1 : marks.findIndex((mark) => mark.id === active);
 
 /** The scene as it is seen: live marks in place of their stored selves. */
 function sceneOf(sight: Sight, live: readonly Mark[]) {
@@ -127,7 +181,7 @@ function sceneOf(sight: Sight, live: readonly Mark[]) {
 function sameLook(a: Sight, b: Sight): boolean {
   return (
     a.picture === b.picture &&
-    a.active === b.active &&
+    activeAmong(a) === activeAmong(b) &&
     a.view === b.view &&
     a.shape === b.shape &&
     a.turn === b.turn &&
@@ -135,11 +189,21 @@ function sameLook(a: Sight, b: Sight): boolean {
     a.height === b.height &&
     a.dots === b.dots &&
     a.fine === b.fine &&
-    a.camera.x === b.camera.x &&
-    a.camera.y === b.camera.y &&
-    a.camera.scale === b.camera.scale
+    sameCamera(a, b)
   );
 }
+
+const sameCamera = ({ camera: a }: Sight, { camera: b }: Sight): boolean =>
+  a.x === b.x && a.y === b.y && a.scale === b.scale;
+
+const activeAmong = (sight: Sight): string | null => (cutAt(sight) < 0 ? null : sight.active);
+
+/** True while the camera moves over what is otherwise the same sight. */
+const onlyMoved = (from: Sight, to: Sight): boolean =>
+  !to.fine &&
+  !sameCamera(from, to) &&
+  from.marks === to.marks &&
+  sameLook({ ...from, fine: to.fine, camera: to.camera }, to);
 
 function context(canvas: HTMLCanvasElement): CanvasRenderingContext2D {
   const surface = canvas.getContext('2d');

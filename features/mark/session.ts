@@ -15,7 +15,7 @@ import type { Camera } from './camera';
 import { rememberStyle } from './styles';
 
 /** Tools that make no mark. */
-export type HandTool = 'grab' | 'crop' | 'turn' | 'eraser' | 'measure' | 'colour';
+export type HandTool = 'grab' | 'crop' | 'turn' | 'words' | 'eraser' | 'measure' | 'colour';
 export type Tool = HandTool | MarkName;
 
 /** Where the shown version is: in this browser only, on its way, or on the server. */

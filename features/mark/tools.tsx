@@ -17,6 +17,7 @@ import {
   Pipette,
   RectangleHorizontal,
   RotateCw,
+  ScanText,
   Ruler,
   Square,
   Stamp,
@@ -102,6 +103,12 @@ export const toolGroups: { title: string; tools: ToolFacts[] }[] = [
         label: 'Measure',
         icon: Ruler,
         hint: 'Drag from one place to another; the numbers stay until the next.',
+      },
+      {
+        tool: 'words',
+        label: 'Copy words',
+        icon: ScanText,
+        hint: 'Drag a frame around words; they are read and copied as text.',
       },
       {
         tool: 'colour',

@@ -1,6 +1,6 @@
 import type { Point } from '@/core/geometry/point';
 import { bottom, contains, right, type Rect } from '@/core/geometry/rect';
-import { kindOf, type Mark } from '@/core/marks/registry';
+import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
 import { session } from './session';
 
 /** How near counts as touching, pixels of the screen. */
@@ -32,7 +32,7 @@ export function wordsAt(at: Point, scale: number): Mark | undefined {
     (mark) =>
       (mark.kind === 'box' || mark.kind === 'oval') &&
       usable(mark) &&
-      contains(kindOf(mark).bounds(mark, { shaper }), at),
+      contains(markBounds(mark, { shaper }), at),
   );
 }
 
@@ -40,7 +40,7 @@ export function wordsAt(at: Point, scale: number): Mark | undefined {
 export function marksInside(r: Rect): Mark[] {
   const { history, shaper } = session();
   return history.document.marks.filter((mark) => {
-    const b = kindOf(mark).bounds(mark, { shaper });
+    const b = markBounds(mark, { shaper });
     return (
       usable(mark) && b.x >= r.x && b.y >= r.y && right(b) <= right(r) && bottom(b) <= bottom(r)
     );

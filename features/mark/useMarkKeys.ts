@@ -21,6 +21,8 @@ import { toggleRail } from './rail';
 import { session, update } from './session';
 import { trueUp } from './trueUp';
 import { endSquaring } from './turning';
+import { stopLooking, usePrivate } from './privateStore';
+import { stopWords, useWordsOut } from './wordsOut';
 
 /** The keys of Mark; they rest while a field has the focus. */
 export function useMarkKeys(): void {
@@ -66,6 +68,8 @@ function zoom(next: (scale: number) => number): void {
 function escape(): void {
   const { tool, selection, live, corners, measured, rail, squaring, cutting } = session();
   if (gestureGoesOn() || live.length || corners.length) abandon();
+  else if (usePrivate.getState().search.name !== 'none') stopLooking();
+  else if (useWordsOut.getState().out.name !== 'none') stopWords();
   else if (squaring) endSquaring(false);
   else if (cutting) update({ cutting: false });
   else if (tool === 'crop') endCrop(false);

@@ -6,6 +6,7 @@ import { notify } from '../../shell/noticeStore';
 import { messageOf } from '../../api/client';
 import { eraseAll, kindsPresent } from '../handTools';
 import { useSession } from '../session';
+import { copyWordsOf, stopWords, useWordsOut } from '../wordsOut';
 
 const icon = { size: 16, strokeWidth: 1.75 };
 
@@ -72,6 +73,55 @@ export function ColourSettings() {
           <span className="font-measure text-[13px]">{words}</span>
         </Button>
       ))}
+    </>
+  );
+}
+
+/** The words read last, which are on the clipboard already where the browser let them. */
+export function WordsSettings() {
+  const { out } = useWordsOut();
+  const view = useSession((s) => s.history.document.view.crop);
+  return (
+    <>
+      {out.name === 'none' && (
+        <Button look="quiet" onClick={() => void copyWordsOf(view)}>
+          All words of the picture
+        </Button>
+      )}
+      {out.name === 'reading' && (
+        <>
+          <span role="status" className="text-soft">
+            Reading the words …
+          </span>
+          <Button hint="Esc" onClick={stopWords}>
+            Stop
+          </Button>
+        </>
+      )}
+      {out.name === 'failed' && (
+        <span role="alert" className="text-brick">
+          The words could not be read: {out.why}
+        </span>
+      )}
+      {out.name === 'read' && out.text === '' && (
+        <span role="status" className="text-soft">
+          No words were found there.
+        </span>
+      )}
+      {out.name === 'read' && out.text !== '' && (
+        <>
+          <textarea
+            aria-label="Words of the region"
+            readOnly
+            value={out.text}
+            rows={Math.min(4, out.text.split('\n').length)}
+            className="min-w-[260px] grow rounded-[6px] border border-edge bg-card px-2 py-1 text-[13px]"
+          />
+          <Button icon={<Copy {...icon} />} onClick={() => void copyWords(out.text)}>
+            {out.copied ? 'Copied' : 'Copy'}
+          </Button>
+        </>
+      )}
     </>
   );
 }

@@ -9,7 +9,7 @@ import { contrastOf } from '../standsOut';
 import { useStyles } from '../styles';
 import { factsOf, isMarkTool } from '../tools';
 import { CropSettings } from './CropSettings';
-import { ColourSettings, EraserSettings, MeasureSettings } from './HandToolSettings';
+import { ColourSettings, EraserSettings, MeasureSettings, WordsSettings } from './HandToolSettings';
 import { Press } from './controls';
 import { RailSettings } from './RailSettings';
 import { settings } from './settings';
@@ -75,6 +75,7 @@ export function Strip() {
       {tool === 'turn' && <TurnSettings />}
       {tool === 'eraser' && <EraserSettings />}
       {tool === 'measure' && <MeasureSettings />}
+      {tool === 'words' && <WordsSettings />}
       {tool === 'colour' && <ColourSettings />}
       {name &&
         style &&

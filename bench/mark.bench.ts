@@ -1,0 +1,139 @@
+import { afterAll, beforeAll, test } from '@jest/globals';
+import { Key } from 'selenium-webdriver';
+import sharp from 'sharp';
+import { z } from 'zod';
+import { randomFrom } from '@/core/random/random';
+import { turnedPixels, upright } from '@/core/shot/turn';
+import { everyMark } from '@/tests/lib/marks';
+import { App, plainPng, sendShot } from '../tests/e2e/lib/app';
+import { openBrowser, type Browser } from '../tests/e2e/lib/browser';
+import { median, ms, report, time } from './measure';
+
+let browser: Browser;
+let app: App;
+const FRAME = { width: 3840, height: 2160 };
+
+beforeAll(async () => {
+  browser = await openBrowser();
+  app = new App(browser.driver);
+}, 120_000);
+afterAll(() => browser.close());
+
+/** Dim around is one mark however many places it leaves bright, and Close-ups are few. */
+const usual = everyMark.filter((mark) => mark.kind !== 'dim' && mark.kind !== 'closeUp');
+
+async function openWith(count: number): Promise<void> {
+  const marks = Array.from({ length: count }, (_, i) => {
+    const mark = structuredClone(usual[i % usual.length] ?? usual[0]);
+    return { ...mark, id: `m${i}` };
+  });
+  const id = await sendShot(await plainPng(FRAME.width, FRAME.height, '#DDE6DD'), 'Many marks', {
+    document: JSON.stringify({ version: 1, view: { crop: { x: 0, y: 0, ...FRAME } }, marks }),
+  });
+  await app.go(`/shots/${id}`);
+  await app.stage();
+  await browser.driver.sleep(3000);
+}
+
+/** Run in the page: events one after the other, each timed until what it asked for is painted. */
+const timed = (begin: string, each: string, end: string, count: number) => `
+  const done = arguments[0];
+  const stage = document.querySelector('[data-testid="stage"]');
+  const box = stage.getBoundingClientRect();
+  const send = (type, x, y) => stage.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, button: type === 'pointermove' ? -1 : 0, buttons: type === 'pointerup' ? 0 : 1, clientX: box.left + x, clientY: box.top + y }));
+  const wheel = (more) => stage.dispatchEvent(new WheelEvent('wheel', { bubbles: true, cancelable: true, clientX: box.left + 400, clientY: box.top + 300, ...more }));
+  stage.setPointerCapture = () => undefined;
+  const frames = []; const tasks = [];
+  const watch = new PerformanceObserver((list) => list.getEntries().forEach((e) => tasks.push(e.duration)));
+  watch.observe({ type: 'longtask' });
+  let i = 0;
+  ${begin}
+  const step = () => {
+    if (i === ${count}) {
+      ${end}
+      // Long tasks are told of a little later; those of letting go are not among them.
+      watch.takeRecords().forEach((e) => tasks.push(e.duration));
+      watch.disconnect();
+      return done({ frames, tasks });
+    }
+    const start = performance.now();
+    ${each}
+    const sent = performance.now() - start;
+    // The library paints in the next animation frame. What was asked for before runs before,
+    // so the second callback stands behind the paint.
+    let begun = 0;
+    requestAnimationFrame(() => {
+      begun = performance.now();
+      setTimeout(() => { frames.push(sent + performance.now() - begun); i += 1; step(); });
+    });
+  };
+  step();`;
+
+const answer = z.object({ frames: z.array(z.number()), tasks: z.array(z.number()) });
+
+async function measured(what: string, script: string, mark = ''): Promise<void> {
+  const { frames, tasks } = answer.parse(await browser.driver.executeAsyncScript(script));
+  report(`${what}: input to painted (median)`, ms(median(frames)), mark);
+  report('… longest task meanwhile', tasks.length ? ms(Math.max(...tasks)) : 'none over 50 ms');
+}
+
+test.each([200, 2000])(
+  'over %i marks on 3840 × 2160',
+  async (count) => {
+    await openWith(count);
+    for (const [key, name] of [
+      ['p', 'Pen'],
+      ['b', 'Box'],
+      ['h', 'Highlighter'],
+    ] as const) {
+      await app.keys(key);
+      await browser.driver.sleep(800);
+      await measured(
+        `${name} over ${count} marks`,
+        timed(
+          "send('pointerdown', 100, 100);",
+          "send('pointermove', 100 + i * 4, 150 + 60 * Math.sin(i / 9));",
+          "send('pointerup', 100 + i * 4, 200);",
+          120,
+        ),
+        count === 200 ? 'must be ≤ 16.7 ms, no task over 50 ms' : '',
+      );
+      await app.chord(Key.CONTROL, 'z');
+    }
+    await measured(
+      `Panning over ${count} marks`,
+      timed('', 'wheel({ deltaX: i < 20 ? 12 : -12, deltaY: 6 });', '', 40),
+    );
+    await measured(
+      `Zooming over ${count} marks`,
+      timed('', 'wheel({ ctrlKey: true, deltaY: i < 20 ? -20 : 20 });', '', 40),
+    );
+  },
+  240_000,
+);
+
+test('straightening 3840 × 2160 by an angle, beside sharp’s affine', async () => {
+  const next = randomFrom(1);
+  const data = new Uint8ClampedArray(FRAME.width * FRAME.height * 4);
+  const words = new Uint32Array(data.buffer);
+  for (let i = 0; i < words.length; i += 1) words[i] = 0xff000000 | (next() * 0xffffff);
+  const [c, s] = [Math.cos(0.1), Math.sin(0.1)];
+  const [ours, theirs]: [number[], number[]] = [[], []];
+  for (let i = 0; i < 5; i += 1) {
+    ours.push(
+      await time(() =>
+        Promise.resolve(turnedPixels({ data, ...FRAME }, { ...upright, angle: 5.73 }, true)),
+      ),
+    );
+    theirs.push(
+      await time(() =>
+        sharp(Buffer.from(data.buffer), { raw: { ...FRAME, channels: 4 } })
+          .affine([c, -s, s, c], { interpolator: 'bicubic' })
+          .raw()
+          .toBuffer(),
+      ),
+    );
+  }
+  report('Straighten 3840 × 2160 by 5.73°', ms(median(ours)));
+  report('… against sharp’s bicubic affine', `${(median(ours) / median(theirs)).toFixed(1)}×`);
+}, 120_000);

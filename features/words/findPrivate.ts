@@ -1,0 +1,33 @@
+import type { ShotDocument } from '@/core/contracts/document';
+import { merged, privateThings, type PrivateThing } from '@/core/recognition/privateThings';
+import { decodeFrame, paintPng } from '../pictures/pictures';
+import type { Recogniser } from './recogniser';
+
+/** Small words are read better enlarged, large ones as they are. */
+const SCALES = [1, 2] as const;
+
+/**
+ * What looks private in a shot as it leaves: what is hidden already is not found again.
+ * Boxes are in the coordinates of the shot's marks.
+ */
+export async function findPrivate(
+  recogniser: Recogniser,
+  frame: ImageBitmap,
+  document: ShotDocument,
+  onProgress: (share: number) => void,
+): Promise<PrivateThing[]> {
+  const picture = await decodeFrame(await paintPng(frame, document));
+  const { crop } = document.view;
+  const passes: PrivateThing[][] = [];
+  for (const [i, scale] of SCALES.entries()) {
+    const paragraphs = await recogniser.read(picture, scale, 'anywhere', (share) =>
+      onProgress((i + share) / SCALES.length),
+    );
+    passes.push(privateThings(paragraphs.flat()));
+  }
+  picture.close();
+  return merged(passes).map(({ box, ...thing }) => ({
+    ...thing,
+    box: { ...box, x: box.x + crop.x, y: box.y + crop.y },
+  }));
+}
