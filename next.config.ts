@@ -8,7 +8,14 @@ const config: NextConfig = {
     // HarfBuzz's loader names this module for Node; the browser must not look for it.
     resolveAlias: { module: { browser: './workers/absent.ts' } },
   },
-  serverExternalPackages: ['sharp', '@napi-rs/canvas', 'harfbuzzjs', 'postgres'],
+  serverExternalPackages: [
+    'sharp',
+    '@napi-rs/canvas',
+    'harfbuzzjs',
+    'postgres',
+    'pdfkit',
+    'webdav',
+  ],
   poweredByHeader: false,
   devIndicators: false,
   reactStrictMode: true,

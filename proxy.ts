@@ -39,4 +39,4 @@ function contentPolicy(nonce: string): string {
   ].join('; ');
 }
 
-export const config = { matcher: '/((?!api/|_next/|fonts/).*)' };
+export const config = { matcher: '/((?!api/|_next/|fonts/|v/).*)' };

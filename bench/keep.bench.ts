@@ -9,7 +9,7 @@ import { paintDesk } from '@/core/desk/build';
 import { createDesk, deskDisplays } from '@/core/desk/model';
 import { paintMark } from '@/core/paint/paintMark';
 import { sha256 } from '@/server/frames/intake';
-import { png } from '@/server/keep/formats/png';
+import { plainPng } from '@/server/keep/formats/png';
 import { placePart, writePart } from '@/server/keep/write';
 import { everyMark } from '@/tests/lib/marks';
 import { onChequer, testTools } from '@/tests/lib/painting';
@@ -55,7 +55,7 @@ test.each([
     };
     const ours = () =>
       time(async () => {
-        const bytes = await png.encode(pixels, { quality: 100 });
+        const bytes = await plainPng(pixels);
         sha256(bytes);
         await placePart(await writePart(folder, bytes), join(folder, `ours-${width}-${i}.png`));
       });

@@ -39,6 +39,10 @@ const known = {
   'dbus-bin': () => onPath('dbus-monitor'),
   'dbus-tests': () => onPath('dbus-test-tool'),
   'libglib2.0-bin': () => onPath('gdbus'),
+  // Readers of other makers, to check what Rezzik writes.
+  imagemagick: () => onPath('convert-im6.q16'),
+  'poppler-utils': () => onPath('pdftotext'),
+  'librsvg2-bin': () => onPath('rsvg-convert'),
 };
 
 export const toServe = ['postgresql'];

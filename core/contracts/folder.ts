@@ -1,12 +1,16 @@
 import { z } from 'zod';
+import {
+  encodeShape,
+  factsRuleSchema,
+  firstFacts,
+  formatNames,
+  optionsSchema,
+  quality,
+  sizeWishSchema,
+} from './format';
 import { patternProblem } from '../naming/pattern';
 import { limits } from './limits';
 import { line } from './text';
-
-export const formatNames = ['png', 'jpeg'] as const;
-export type FormatName = (typeof formatNames)[number];
-
-export const quality = z.int().min(1).max(100);
 
 const pattern = line(limits.patternLength).superRefine((value, context) => {
   const problem = patternProblem(value);
@@ -19,6 +23,13 @@ export const folderInputSchema = z.strictObject({
   path: line(limits.pathLength).min(1, 'must not be empty'),
   format: z.enum(formatNames).default('png'),
   quality: quality.default(85),
+  /** The format's own options. */
+  options: optionsSchema.default({}),
+  /** The size every copy is brought to; empty for the picture's own. */
+  size: sizeWishSchema.default({}),
+  /** Copies have at most so many bytes; null for any. */
+  maxBytes: z.int().min(100).nullable().default(null),
+  facts: factsRuleSchema.default(firstFacts),
   pattern: pattern.default('{title} {date} {time}'),
   isDefault: z.boolean().default(false),
   /** Make the folder when it is not there yet. */
@@ -31,6 +42,10 @@ export const folderPatchSchema = z.strictObject({
   path: line(limits.pathLength).min(1, 'must not be empty').optional(),
   format: z.enum(formatNames).optional(),
   quality: quality.optional(),
+  options: optionsSchema.optional(),
+  size: sizeWishSchema.optional(),
+  maxBytes: z.int().min(100).nullable().optional(),
+  facts: factsRuleSchema.optional(),
   pattern: pattern.optional(),
   isDefault: z.boolean().optional(),
   make: z.boolean().optional(),
@@ -42,9 +57,15 @@ export const folderSchema = z.object({
   path: z.string(),
   format: z.enum(formatNames),
   quality,
+  options: optionsSchema,
+  size: sizeWishSchema,
+  maxBytes: z.int().nullable(),
+  facts: factsRuleSchema,
   pattern: z.string(),
   isDefault: z.boolean(),
   nextNumber: z.int(),
+  /** Bytes that are free there; null where that is not known. */
+  free: z.number().nullable(),
   /** Null when all is well, else why nothing can be kept there now. */
   problem: z.string().nullable(),
 });
@@ -57,8 +78,8 @@ export const foldersSchema = z.object({
 
 export const copyInputSchema = z.strictObject({
   folderId: z.uuid(),
-  format: z.enum(formatNames).optional(),
-  quality: quality.optional(),
+  ...encodeShape,
+  facts: factsRuleSchema.optional(),
   /** A name or pattern in place of the folder's own. */
   name: pattern.optional(),
 });

@@ -21,5 +21,7 @@ export const limits = {
   patternLength: 300,
   pathLength: 4_000,
   pageSize: 200,
+  /** A folder with less room than this is said to be nearly full, bytes. */
+  littleRoom: 200 * 1000 * 1000,
   delay: 60,
 } as const;

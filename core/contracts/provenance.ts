@@ -31,6 +31,8 @@ export const provenanceSchema = z.strictObject({
   takenAt: z.iso.datetime({ offset: true }),
   display: line(limits.nameLength).optional(),
   windowTitle: line(limits.titleLength).optional(),
+  /** Of a page: where it was read. */
+  address: line(limits.pathLength).optional(),
   program: line(limits.nameLength).optional(),
   fileName: line(limits.nameLength).optional(),
 });

@@ -20,6 +20,10 @@ const shape = {
   inUseIs: z.enum(['focused', 'pointer']),
   /** This computer's screen may be read. */
   displayAllowed: z.boolean(),
+  /** Links are reached from other machines on this port; null: on this computer only. */
+  linkPort: z.int().min(1024).max(65_535).nullable(),
+  /** Smallest letters that are read without trouble: height of a small x, pixels. */
+  readableFrom: z.number().min(3).max(30),
   /** For Repeat region. */
   regions: z.partialRecord(z.enum(takenFrom), lastRegionSchema),
   /** Keys that differ from the first ones, by the action's name; an empty one has none. */
@@ -41,6 +45,8 @@ export const firstSettings: Settings = {
   thumbnail: true,
   inUseIs: 'focused',
   displayAllowed: false,
+  linkPort: null,
+  readableFrom: 6,
   regions: {},
   keys: {},
 };

@@ -52,6 +52,17 @@ export function patternProblem(pattern: string): string | null {
       return 'The number of digits in {n:…} must be from 1 to 9.';
     }
   }
+  for (const [, inside = ''] of pattern.matchAll(FIELD)) {
+    const field = readField(inside);
+    const words = field?.name === 'title' || field?.name === 'window';
+    if (
+      words &&
+      field.option &&
+      !field.option.split(',').every((way) => ways.includes(way.trim()))
+    ) {
+      return `{${field.name}:…} can be followed by lower, upper, - or _, with commas between.`;
+    }
+  }
   if (/[{}]/.test(pattern.replace(FIELD, ''))) return 'A brace { or } has no partner.';
   return pattern.trim() === '' ? 'The pattern is empty.' : null;
 }
@@ -64,7 +75,19 @@ export const hasNumber = (pattern: string): boolean =>
  * The name, without extension, that a pattern gives; safe for any file system. A field without
  * a value leaves nothing, and the spaces and hyphens around it close up.
  */
-export function nameFrom(pattern: string, facts: NameFacts): string {
+export const nameFrom = (pattern: string, facts: NameFacts): string =>
+  pathFrom(pattern, facts).join('/');
+
+/**
+ * The subfolders and, last, the name without extension that a pattern gives. A slash in the pattern
+ * parts folders; one in a field's value does not.
+ */
+export function pathFrom(pattern: string, facts: NameFacts): string[] {
+  const parts = pattern.split(/\/(?![^{]*\})/).filter((part) => part.trim() !== '');
+  return parts.map((part) => partFrom(part, facts));
+}
+
+function partFrom(pattern: string, facts: NameFacts): string {
   const filled = pattern.replace(FIELD, (whole, inside: string) => {
     const field = readField(inside);
     return field ? valueOf(field, facts) : whole;
@@ -79,9 +102,9 @@ function valueOf(field: Field, facts: NameFacts): string {
     case 'time':
       return formatCivil(civilTime(facts.takenAt, facts.timeZone), field.option || 'HH-mm-ss');
     case 'title':
-      return facts.title;
+      return written(facts.title, field.option);
     case 'window':
-      return facts.window;
+      return written(facts.window, field.option);
     case 'n':
       return String(facts.number).padStart(Number(field.option) || 1, '0');
     case 'size':
@@ -91,4 +114,16 @@ function valueOf(field: Field, facts: NameFacts): string {
     case 'height':
       return String(facts.height);
   }
+}
+
+/** How words may be written: small or capital letters, and what stands for a space. */
+const ways = ['lower', 'upper', '-', '_'];
+
+function written(words: string, option: string): string {
+  return option.split(',').reduce((text, way) => {
+    const wish = way.trim();
+    if (wish === 'lower') return text.toLowerCase();
+    if (wish === 'upper') return text.toUpperCase();
+    return wish === '-' || wish === '_' ? text.trim().replace(/\s+/g, wish) : text;
+  }, words);
 }

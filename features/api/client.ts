@@ -7,8 +7,28 @@ import {
   type Copy,
   type Folder,
   type FolderInput,
-  type FormatName,
 } from '@/core/contracts/folder';
+import {
+  formatsSchema,
+  type FactsRule,
+  type FormatFacts,
+  type FormatName,
+  type FormatOptions,
+  type SizeWish,
+} from '@/core/contracts/format';
+import { likenessSchema, type Likeness } from '@/core/contracts/likeness';
+import { linkSchema, linksSchema, type Link, type LinkInput } from '@/core/contracts/link';
+import { mailDropSchema, type Dropped, type MailInput } from '@/core/contracts/mail';
+import { programsSchema, type Programs } from '@/core/contracts/program';
+import {
+  remoteSchema,
+  remotesSchema,
+  sendingSchema,
+  sendingsSchema,
+  type Remote,
+  type RemoteInput,
+  type Sending,
+} from '@/core/contracts/remote';
 import {
   displayAnswerSchema,
   screenStillSchema,
@@ -100,11 +120,37 @@ const sent = (method: string, body: unknown): RequestInit => ({
 
 const shotPath = (id: string): string => `/api/shots/${id}`;
 
-export interface CopyWish {
-  folderId: string;
-  format?: FormatName;
+/** How a picture shall leave. */
+export interface PictureWish extends SizeWish {
+  format: FormatName;
   quality?: number;
+  options?: FormatOptions;
+  maxBytes?: number;
+  background?: string;
+  density?: number;
+}
+
+export interface CopyWish extends Partial<PictureWish> {
+  folderId: string;
   name?: string;
+  facts?: FactsRule;
+}
+
+/** The fields of a wish as an address has them; the format's options by their own names. */
+export function pictureQuery({ options, ...wish }: PictureWish): string {
+  const query = new URLSearchParams();
+  for (const [name, value] of Object.entries({ ...options, ...wish })) {
+    if (value !== undefined) query.set(name, String(value));
+  }
+  return query.toString();
+}
+
+/** A picture with what was chosen for it. */
+export interface MadePicture {
+  blob: Blob;
+  width: number;
+  height: number;
+  quality: number;
 }
 
 export const api = {
@@ -120,18 +166,52 @@ export const api = {
   store: (form: FormData) => read(storedSchema, '/api/shots', { method: 'POST', body: form }),
   change: (id: string, change: ShotChange) =>
     read(revisedSchema, shotPath(id), sent('PUT', change)),
-  rename: (id: string, title: string) => ask(shotPath(id), sent('PATCH', { title })),
+  /** @param files the files of its kept copies get the new name, too */
+  rename: (id: string, title: string, files = false) =>
+    ask(shotPath(id), sent('PATCH', { title, files })),
   duplicate: (id: string, given: object) =>
     read(storedSchema, `${shotPath(id)}/duplicates`, sent('POST', given)),
   steps: (id: string) => read(stepsSchema, `${shotPath(id)}/steps`),
   frame: async (id: string): Promise<Blob> => (await ask(`${shotPath(id)}/frame`)).blob(),
-  picture: async (
-    id: string,
-    format: FormatName,
-    quality: number,
-    signal?: AbortSignal,
-  ): Promise<Blob> =>
-    (await ask(`${shotPath(id)}/picture?format=${format}&quality=${quality}`, { signal })).blob(),
+  picture: async (id: string, wish: PictureWish, signal?: AbortSignal): Promise<MadePicture> => {
+    const answer = await ask(`${shotPath(id)}/picture?${pictureQuery(wish)}`, { signal });
+    const [width = 0, height = 0] = (answer.headers.get('X-Picture-Size') ?? '').split('x');
+    return {
+      blob: await answer.blob(),
+      width: Number(width),
+      height: Number(height),
+      quality: Number(answer.headers.get('X-Picture-Quality')),
+    };
+  },
+  formats: async (): Promise<FormatFacts[]> => (await read(formatsSchema, '/api/formats')).formats,
+  likeness: (id: string, wish: PictureWish, signal?: AbortSignal): Promise<Likeness> =>
+    read(likenessSchema, `${shotPath(id)}/likeness?${pictureQuery(wish)}`, { signal }),
+  sameLooking: (id: string, wish: PictureWish, signal?: AbortSignal): Promise<Likeness> =>
+    read(likenessSchema, `${shotPath(id)}/likeness?same=1&${pictureQuery(wish)}`, { signal }),
+  links: async (id: string): Promise<Link[]> =>
+    (await read(linksSchema, `${shotPath(id)}/links`)).links,
+  makeLink: (id: string, input: LinkInput): Promise<Link> =>
+    read(linkSchema, `${shotPath(id)}/links`, sent('POST', input)),
+  takeBack: (id: string) => ask(`/api/links/${id}`, { method: 'DELETE' }),
+  mail: async (id: string, input: MailInput): Promise<Blob> =>
+    (await ask(`${shotPath(id)}/mail`, sent('POST', input))).blob(),
+  mailDrop: async (): Promise<Dropped[]> => (await read(mailDropSchema, '/api/mail-drop')).messages,
+  remotes: async (): Promise<Remote[]> => (await read(remotesSchema, '/api/remotes')).remotes,
+  addRemote: (input: RemoteInput): Promise<Remote> =>
+    read(remoteSchema, '/api/remotes', sent('POST', input)),
+  practiceRemote: (): Promise<Remote> =>
+    read(remoteSchema, '/api/remotes/practice', { method: 'POST' }),
+  removeRemote: (id: string) => ask(`/api/remotes/${id}`, { method: 'DELETE' }),
+  send: (id: string, remoteId: string): Promise<Sending> =>
+    read(sendingSchema, `${shotPath(id)}/sendings`, sent('POST', { remoteId })),
+  waitingSendings: async (): Promise<Sending[]> =>
+    (await read(sendingsSchema, '/api/sendings')).sendings,
+  sendAgain: (id: string): Promise<Sending> =>
+    read(sendingSchema, `/api/sendings/${id}`, { method: 'POST' }),
+  dropSending: (id: string) => ask(`/api/sendings/${id}`, { method: 'DELETE' }),
+  programs: (): Promise<Programs> => read(programsSchema, '/api/programs'),
+  openCopy: (id: string, program: string) =>
+    ask(`/api/copies/${id}/open`, sent('POST', { program })),
   copies: async (id: string): Promise<Copy[]> =>
     (await read(copiesSchema, `${shotPath(id)}/copies`)).copies,
   keep: (id: string, wish: CopyWish): Promise<Copy> =>

@@ -1,59 +1,141 @@
-import { formatNames, type FormatName } from '@/core/contracts/folder';
+import { useState } from 'react';
+import type { FormatFacts } from '@/core/contracts/format';
+import type { Shot } from '@/core/contracts/shot';
+import { api, messageOf, type MadePicture, type PictureWish } from '../api/client';
+import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { formatBytes } from '../ui/format';
-import { Range } from '../ui/Range';
+import { NumberInput } from '../ui/NumberInput';
+import { Problem } from '../ui/Problem';
+import { Chart } from './Chart';
+import { OptionFields } from './OptionFields';
+import { useChart } from './useChart';
+import { factsFor } from './useFormats';
+import type { Wish } from './wish';
 
 interface Props {
-  format: FormatName;
-  quality: number;
-  bytes: number | null;
-  onChange: (change: { format?: FormatName; quality?: number }) => void;
+  shot: Shot;
+  formats: readonly FormatFacts[];
+  wish: PictureWish;
+  made: MadePicture | null;
+  /** Some pixel of the picture is transparent, as far as is known. */
+  transparent: boolean;
+  onChange: (change: Partial<Wish>) => void;
 }
 
-const labels: Record<FormatName, string> = { png: 'PNG', jpeg: 'JPEG' };
-const notes: Record<FormatName, string> = {
-  png: 'Every pixel as it is. Best for screens and text.',
-  jpeg: 'Smaller; a little is lost. Transparent parts turn white.',
-};
-
-/** The file format, with its size in bytes before anything is kept. */
-export function As({ format, quality, bytes, onChange }: Props) {
+/** The file format and its options, with size and likeness before anything is kept. */
+export function As({ shot, formats, wish, made, transparent, onChange }: Props) {
+  const facts = factsFor(formats, wish.format);
+  const lossy = (facts?.quality ?? false) && wish.options?.lossless !== true;
+  const chart = useChart(shot.id, shot.revision, wish, lossy && wish.maxBytes === undefined);
   return (
     <section aria-label="As">
-      <h2 className="mb-2 font-name text-base">As</h2>
-      <div role="radiogroup" aria-label="Format" className="mb-2 flex gap-1.5">
-        {formatNames.map((name) => (
+      <h2 className="mb-2 flex items-baseline font-name text-base">
+        <span className="grow">As</span>
+        <span className="font-measure text-[13px] font-normal" aria-live="polite">
+          {made && formatBytes(made.blob.size)}
+        </span>
+      </h2>
+      <div role="radiogroup" aria-label="Format" className="mb-2 flex flex-wrap gap-1.5">
+        {formats.map(({ name, label }) => (
           <button
             key={name}
             type="button"
             role="radio"
-            aria-checked={name === format}
-            onClick={() => onChange({ format: name })}
+            aria-checked={name === wish.format}
+            onClick={() => onChange({ format: name, options: null })}
             className={classes(
               'h-7 rounded-full border px-3',
-              name === format
+              name === wish.format
                 ? 'border-petrol bg-tint font-bold text-petrol'
                 : 'border-edge bg-card hover:bg-tint',
             )}
           >
-            {labels[name]}
+            {label}
           </button>
         ))}
-        <span className="ml-auto font-measure text-[13px]">
-          {bytes !== null && formatBytes(bytes)}
-        </span>
       </div>
-      <p className="mb-2 text-[13px] text-soft">{notes[format]}</p>
-      {format === 'jpeg' && (
-        <Range
-          label="Quality"
-          value={quality}
-          min={1}
-          max={100}
-          width="w-44"
-          onChange={(value) => onChange({ quality: value })}
+      <p className="mb-2 text-[13px] text-soft">{facts?.note}</p>
+      {transparent && facts && !facts.transparent && (
+        <label className="mb-2 flex items-center gap-2 text-[13px]">
+          <input
+            type="color"
+            value={wish.background ?? '#FFFFFF'}
+            onChange={(event) => onChange({ background: event.target.value.toUpperCase() })}
+            className="size-7"
+          />
+          Transparent parts get this colour: {facts.label} has no transparency.
+        </label>
+      )}
+      {lossy && (
+        <Chart
+          chart={chart}
+          quality={wish.quality ?? 85}
+          onQuality={(quality) => onChange({ quality })}
         />
       )}
+      <Limits shot={shot} wish={wish} made={made} lossy={lossy} onChange={onChange} />
+      {facts && (
+        <div className="mt-1">
+          <OptionFields
+            fields={facts.fields}
+            options={wish.options ?? {}}
+            onChange={(options) => onChange({ options })}
+          />
+        </div>
+      )}
     </section>
+  );
+}
+
+interface LimitsProps {
+  shot: Shot;
+  wish: PictureWish;
+  made: MadePicture | null;
+  lossy: boolean;
+  onChange: (change: Partial<Wish>) => void;
+}
+
+/** “No more than so much”, and “as small as looks the same”. */
+function Limits({ shot, wish, made, lossy, onChange }: LimitsProps) {
+  const [looking, setLooking] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const same = async () => {
+    setLooking(true);
+    setProblem(null);
+    try {
+      const { maxBytes: _, ...free } = wish;
+      const found = await api.sameLooking(shot.id, free);
+      onChange({ quality: found.quality, maxBytes: null });
+    } catch (error) {
+      setProblem(messageOf(error));
+    } finally {
+      setLooking(false);
+    }
+  };
+  return (
+    <>
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        <NumberInput
+          label="At most, KB"
+          value={wish.maxBytes ? wish.maxBytes / 1000 : 0}
+          min={0}
+          max={100_000}
+          onCommit={(kb) => onChange({ maxBytes: kb > 0 ? Math.round(kb * 1000) : null })}
+        />
+        {lossy && (
+          <Button disabled={looking} onClick={() => void same()}>
+            {looking ? 'Looking …' : 'Looks the same'}
+          </Button>
+        )}
+      </div>
+      {wish.maxBytes !== undefined && made && (
+        <p className="mt-1 text-[13px] text-soft">
+          {lossy && `Quality ${made.quality}, `}
+          {made.width} × {made.height} px fit into {formatBytes(wish.maxBytes)}.
+        </p>
+      )}
+      {problem && <Problem>{problem}</Problem>}
+    </>
   );
 }

@@ -1,6 +1,7 @@
 import { FolderDown } from 'lucide-react';
-import { useCallback, useEffect, useState } from 'react';
-import type { Folder, FormatName } from '@/core/contracts/folder';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { Folder } from '@/core/contracts/folder';
+import type { Remote } from '@/core/contracts/remote';
 import type { Shot } from '@/core/contracts/shot';
 import { api, messageOf } from '../api/client';
 import { whenSettled } from '../mark/storing';
@@ -17,15 +18,11 @@ import { keepEverywhere, type Result } from './keepEverywhere';
 import { NameField } from './NameField';
 import { Preview } from './Preview';
 import { Results } from './Results';
+import { Size } from './Size';
+import { factsFor, useFormats } from './useFormats';
 import { usePicture } from './usePicture';
-import { Where, type Places } from './Where';
-
-/** What is set in Keep; null follows the folder. */
-export interface Wish {
-  format: FormatName | null;
-  quality: number | null;
-  pattern: string | null;
-}
+import { countOf, Where, type Places } from './Where';
+import { noWish, wishFor, type Wish } from './wish';
 
 export function KeepView({ id }: { id: string }) {
   const [shot, setShot] = useState<Shot | null>(null);
@@ -76,31 +73,40 @@ interface OpenProps {
 }
 
 function OpenKeep({ shot, folders, onShot }: OpenProps) {
-  const [wish, setWish] = useState<Wish>({ format: null, quality: null, pattern: null });
+  const [wish, setWish] = useState<Wish>(noWish);
+  const formats = useFormats();
+  const remotes = useRemotes();
   const [places, setPlaces] = useState<Places>(() => ({
     folders: folders.filter((f) => f.isDefault).map((f) => f.id),
+    remotes: [],
     clipboard: false,
+    clipForm: 'picture',
+    link: false,
+    linkDays: 7,
+    mail: false,
   }));
   const [results, setResults] = useState<Result[]>([]);
   const [busy, setBusy] = useState(false);
   const first = folders.find((f) => places.folders.includes(f.id)) ?? folders[0];
-  const format = wish.format ?? first?.format ?? 'png';
-  const quality = wish.quality ?? first?.quality ?? 85;
-  const picture = usePicture(shot, format, quality);
-  const count = places.folders.length + (places.clipboard ? 1 : 0);
+  const leaving = useMemo(() => wishFor(wish, first), [wish, first]);
+  const facts = factsFor(formats, leaving.format);
+  const picture = usePicture(shot, leaving);
+  const { crop, shape, turn } = shot.document.view;
+  const count = countOf(places);
   const keep = useCallback(async () => {
     if (busy || count === 0) return;
     setBusy(true);
     await keepEverywhere({
       shot,
       folders,
+      remotes,
       places,
       wish,
       onResult: (result) =>
         setResults((all) => [...all.filter((r) => r.key !== result.key), result]),
     });
     setBusy(false);
-  }, [busy, count, shot, folders, places, wish]);
+  }, [busy, count, shot, folders, remotes, places, wish]);
   useAction('keep.go', () => void keep());
   const rename = (title: string) => {
     api.rename(shot.id, title).then(
@@ -117,14 +123,14 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
       />
       <div className="flex min-h-0 grow">
         <main aria-label="As it will arrive" className="flex min-w-0 grow flex-col bg-desk p-4">
-          <Preview shot={shot} picture={picture} format={format} quality={quality} />
+          <Preview shot={shot} picture={picture} wish={leaving} facts={facts} />
         </main>
         <aside
           aria-label="How to keep it"
           className="flex w-[372px] shrink-0 flex-col border-l border-line bg-paper"
         >
           <div className="flex min-h-0 grow flex-col gap-5 overflow-auto p-4">
-            <Where folders={folders} places={places} onChange={setPlaces} />
+            <Where folders={folders} remotes={remotes} places={places} onChange={setPlaces} />
             {folders.length === 0 && (
               <p className="text-soft">
                 No folder is set up yet.{' '}
@@ -134,16 +140,37 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
                 , or copy or download the picture.
               </p>
             )}
+            {!shot.document.description && (places.link || places.mail) && (
+              <p className="rounded-[8px] border border-line bg-card p-2 text-[13px] text-soft">
+                It goes to other people: a{' '}
+                <a
+                  href={`/shots/${shot.id}`}
+                  onClick={followLink}
+                  className="text-petrol underline"
+                >
+                  description
+                </a>{' '}
+                would help those who cannot see it.
+              </p>
+            )}
             <As
-              format={format}
-              quality={quality}
-              bytes={picture.blob?.size ?? null}
+              shot={shot}
+              formats={formats}
+              wish={leaving}
+              made={picture.made}
+              transparent={shape !== undefined || turn?.angle !== undefined}
               onChange={(change) => setWish({ ...wish, ...change })}
+            />
+            <Size
+              own={crop}
+              size={wish.size ?? first?.size ?? {}}
+              onChange={(size) => setWish({ ...wish, size })}
             />
             <NameField
               shot={shot}
               folder={first}
-              format={format}
+              extension={facts?.extension ?? leaving.format}
+              size={picture.made ?? crop}
               pattern={wish.pattern ?? first?.pattern ?? '{title} {date} {time}'}
               onChange={(pattern) => setWish({ ...wish, pattern })}
             />
@@ -165,4 +192,13 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
       </div>
     </>
   );
+}
+
+/** The remote folders; none while they cannot be asked for. */
+function useRemotes(): readonly Remote[] {
+  const [remotes, setRemotes] = useState<readonly Remote[]>([]);
+  useEffect(() => {
+    api.remotes().then(setRemotes, () => undefined);
+  }, []);
+  return remotes;
 }

@@ -1,5 +1,5 @@
 import { useId } from 'react';
-import type { Folder, FormatName } from '@/core/contracts/folder';
+import type { Folder } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
 import { nameFrom, patternProblem } from '@/core/naming/pattern';
 import { PatternHelp } from '../setup/PatternHelp';
@@ -7,23 +7,23 @@ import { PatternHelp } from '../setup/PatternHelp';
 interface Props {
   shot: Shot;
   folder: Folder | undefined;
-  format: FormatName;
+  extension: string;
+  size: { width: number; height: number };
   pattern: string;
   onChange: (pattern: string) => void;
 }
 
 /** The name pattern, with the name it gives. */
-export function NameField({ shot, folder, format, pattern, onChange }: Props) {
+export function NameField({ shot, folder, extension, size, pattern, onChange }: Props) {
   const id = useId();
   const problem = patternProblem(pattern);
-  const { crop } = shot.document.view;
   const name = nameFrom(pattern, {
     title: shot.title,
     window: shot.provenance.windowTitle ?? '',
     takenAt: shot.provenance.takenAt,
     timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-    width: crop.width,
-    height: crop.height,
+    width: size.width,
+    height: size.height,
     number: folder?.nextNumber ?? 1,
   });
   return (
@@ -44,9 +44,8 @@ export function NameField({ shot, folder, format, pattern, onChange }: Props) {
           <span className="text-brick">{problem}</span>
         ) : (
           <>
-            gives{' '}
-            <span className="font-measure">{`${name}.${format === 'jpeg' ? 'jpg' : format}`}</span>;
-            a taken name gets the next number
+            gives <span className="font-measure">{`${name}.${extension}`}</span>; a taken name gets
+            the next number
           </>
         )}
       </p>

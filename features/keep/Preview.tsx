@@ -1,39 +1,53 @@
-import { Download } from 'lucide-react';
-import { useState } from 'react';
-import type { FormatName } from '@/core/contracts/folder';
+import { Download, Printer, Share2 } from 'lucide-react';
+import { useState, type DragEvent } from 'react';
+import type { FormatFacts } from '@/core/contracts/format';
 import type { Shot } from '@/core/contracts/shot';
+import { safeName } from '@/core/naming/safeName';
+import { pictureQuery, type PictureWish } from '../api/client';
+import { saveBlob } from '../pictures/saveBlob';
+import { navigate } from '../shell/navigate';
 import { Button } from '../ui/Button';
 import { formatBytes } from '../ui/format';
 import { Key } from '../ui/Key';
 import { Problem } from '../ui/Problem';
 import { useHeldSpace } from '../ui/useHeldSpace';
 import type { PictureState } from './usePicture';
+import { WorstSpot } from './WorstSpot';
 
 interface Props {
   shot: Shot;
   picture: PictureState;
-  format: FormatName;
-  quality: number;
+  wish: PictureWish;
+  facts: FormatFacts | undefined;
 }
 
+const icon = { size: 16, strokeWidth: 1.75 };
+
 /** The picture as it will arrive, at actual pixels; Space held shows it before. */
-export function Preview({ shot, picture, format, quality }: Props) {
+export function Preview({ shot, picture, wish, facts }: Props) {
   const { crop } = shot.document.view;
   const [actual, setActual] = useState(false);
   const before = useHeldSpace();
   const dots = window.devicePixelRatio;
-  const beforeUrl = `/api/shots/${shot.id}/picture?format=png&r=${shot.revision}`;
+  const { made, url } = picture;
+  const size = made ?? crop;
+  const { quality: _, maxBytes: __, options: ___, ...sized } = wish;
+  const beforeUrl = `/api/shots/${shot.id}/picture?${pictureQuery({ ...sized, format: 'png' })}&r=${shot.revision}`;
+  const fileName = `${safeName(shot.title)}.${facts?.extension ?? wish.format}`;
+  const lossy = facts?.quality ?? false;
+  const isPage = wish.format === 'pdf';
+  const raster = !isPage && wish.format !== 'tiff';
   return (
     <>
-      <div className="mb-3 flex flex-wrap items-center gap-3">
+      <div className="mb-3 flex flex-wrap items-center gap-2">
         <h1 className="font-name text-lg">As it will arrive</h1>
         <span className="font-measure text-[13px] text-faint" aria-live="polite">
-          {crop.width} × {crop.height} px
-          {picture.blob && ` · ${formatBytes(picture.blob.size)}`}
-          {format === 'jpeg' && ` · quality ${quality}`}
+          {size.width} × {size.height} px
+          {made && ` · ${formatBytes(made.blob.size)}`}
+          {lossy && made && ` · quality ${made.quality}`}
         </span>
         <span className="grow" />
-        {format === 'jpeg' && (
+        {lossy && (
           <span className="text-soft">
             Hold <Key>Space</Key>
             <span className="sr-only">Space</span> to see it before
@@ -44,11 +58,27 @@ export function Preview({ shot, picture, format, quality }: Props) {
         </Button>
         <Button
           className="rounded-full"
-          icon={<Download size={16} strokeWidth={1.75} />}
-          disabled={!picture.blob}
-          onClick={() => picture.download()}
+          icon={<Download {...icon} />}
+          disabled={!made}
+          onClick={() => made && saveBlob(made.blob, fileName)}
         >
           Download
+        </Button>
+        {made && canShare(made.blob, fileName) && (
+          <Button
+            className="rounded-full"
+            icon={<Share2 {...icon} />}
+            onClick={() => void share(made.blob, fileName, shot.title)}
+          >
+            Share
+          </Button>
+        )}
+        <Button
+          className="rounded-full"
+          icon={<Printer {...icon} />}
+          onClick={() => navigate(`/print/${shot.id}`)}
+        >
+          Print
         </Button>
       </div>
       {picture.problem && <Problem>{picture.problem}</Problem>}
@@ -59,16 +89,28 @@ export function Preview({ shot, picture, format, quality }: Props) {
             : 'grid min-h-0 grow place-items-center overflow-hidden'
         }
       >
-        {picture.url ? (
+        {url && isPage ? (
+          <object
+            data={url}
+            type="application/pdf"
+            aria-label={`${shot.title}, as a page`}
+            className="size-full"
+          >
+            <p className="text-soft">
+              This browser does not show pages. Download it to look at it.
+            </p>
+          </object>
+        ) : url ? (
           <img
-            src={before && format === 'jpeg' ? beforeUrl : picture.url}
+            src={(before && lossy) || !raster ? beforeUrl : url}
             alt={`${shot.title}, as it will arrive`}
+            onDragStart={(event) => dragOut(event, made?.blob, fileName, url)}
             className={
               actual
                 ? 'max-w-none shadow-picture'
                 : 'max-h-full min-h-0 max-w-full object-contain shadow-picture'
             }
-            style={actual ? { width: crop.width / dots, height: crop.height / dots } : undefined}
+            style={actual ? { width: size.width / dots, height: size.height / dots } : undefined}
           />
         ) : (
           !picture.problem && (
@@ -78,6 +120,28 @@ export function Preview({ shot, picture, format, quality }: Props) {
           )
         )}
       </div>
+      {raster && <WorstSpot shot={shot} wish={wish} url={url} />}
     </>
   );
+}
+
+/** Dragged out of the window the picture is a file of the name it will have. */
+function dragOut(event: DragEvent, blob: Blob | undefined, name: string, url: string): void {
+  if (!blob) return;
+  event.dataTransfer.effectAllowed = 'copy';
+  event.dataTransfer.setData('DownloadURL', `${blob.type}:${name}:${url}`);
+  event.dataTransfer.setData('text/uri-list', url);
+}
+
+function canShare(blob: Blob, name: string): boolean {
+  const files = [new File([blob], name, { type: blob.type })];
+  return typeof navigator.canShare === 'function' && navigator.canShare({ files });
+}
+
+async function share(blob: Blob, name: string, title: string): Promise<void> {
+  try {
+    await navigator.share({ files: [new File([blob], name, { type: blob.type })], title });
+  } catch {
+    // Closed without sharing: nothing happened, and nothing need be said.
+  }
 }

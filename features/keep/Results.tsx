@@ -1,6 +1,9 @@
 import { CheckCircle2, ClipboardCopy, LoaderCircle } from 'lucide-react';
 import type { Shot } from '@/core/contracts/shot';
-import { thumbnailUrl } from '../api/client';
+import { useState } from 'react';
+import type { Link } from '@/core/contracts/link';
+import { api, thumbnailUrl } from '../api/client';
+import { followLink } from '../shell/navigate';
 import { copyText } from '../pictures/clipboard';
 import { Button } from '../ui/Button';
 import { formatBytes } from '../ui/format';
@@ -32,7 +35,7 @@ function Outcome({ result, shot }: { result: Result; shot: Shot }) {
       </Problem>
     );
   }
-  const { copy } = result;
+  const { copy, link } = result;
   return (
     <div
       className="flex items-center gap-3 rounded-[8px] border border-petrol bg-card p-2"
@@ -56,7 +59,7 @@ function Outcome({ result, shot }: { result: Result; shot: Shot }) {
             ? `Keeping in ${result.place} …`
             : copy
               ? `Kept in ${result.place}`
-              : 'Copied: paste it anywhere'}
+              : result.said}
         </p>
         {copy && (
           <p className="font-measure text-[12px] break-all text-soft" data-testid="path">
@@ -64,6 +67,7 @@ function Outcome({ result, shot }: { result: Result; shot: Shot }) {
           </p>
         )}
         {copy && <p className="text-[13px] text-soft">{formatBytes(copy.bytes)}</p>}
+        {link && <LinkLine link={link} />}
       </div>
       {copy && (
         <IconButton label="Copy path" onClick={() => void copyPath(copy.path)}>
@@ -71,6 +75,34 @@ function Outcome({ result, shot }: { result: Result; shot: Shot }) {
         </IconButton>
       )}
     </div>
+  );
+}
+
+/** The address, where others reach it, and the way to take it back. */
+function LinkLine({ link }: { link: Link }) {
+  const [gone, setGone] = useState(false);
+  const address = link.openAddress ?? link.address;
+  if (gone)
+    return <p className="text-[13px] text-soft">Taken back: the address shows nothing now.</p>;
+  return (
+    <>
+      <p className="font-measure text-[12px] break-all">
+        <a href={link.path} target="_blank" rel="noreferrer" className="text-petrol underline">
+          {address}
+        </a>
+      </p>
+      {!link.openAddress && (
+        <p className="text-[13px] text-soft">
+          Reached from this computer only.{' '}
+          <a href="/setup/sending" onClick={followLink} className="text-petrol underline">
+            Open it to others
+          </a>
+        </p>
+      )}
+      <Button look="quiet" onClick={() => void api.takeBack(link.id).then(() => setGone(true))}>
+        Take the link back
+      </Button>
+    </>
   );
 }
 

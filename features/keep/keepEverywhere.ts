@@ -1,24 +1,36 @@
 import type { Copy, Folder } from '@/core/contracts/folder';
+import type { Link } from '@/core/contracts/link';
+import type { Remote, Sending } from '@/core/contracts/remote';
 import type { Shot } from '@/core/contracts/shot';
+import { safeName } from '@/core/naming/safeName';
+import { xmlText } from '@/core/keep/xmp';
 import { api, ApiError, messageOf } from '../api/client';
-import { copyPicture } from '../pictures/clipboard';
-import type { Wish } from './KeepView';
-import type { Places } from './Where';
+import { copyPicture, copyText } from '../pictures/clipboard';
+import { saveBlob } from '../pictures/saveBlob';
+import { wishFor, type Wish } from './wish';
+import type { ClipForm, Places } from './Where';
 
 /** What came of one place. */
 export interface Result {
   key: string;
   place: string;
   state: 'working' | 'done' | 'failed';
+  /** What happened, in a few words, where it was no file in a folder. */
+  said?: string;
   copy?: Copy;
+  link?: Link;
+  sending?: Sending;
   problem?: string;
   reason?: string;
   again: () => void;
 }
 
+type Outcome = Pick<Result, 'said' | 'copy' | 'link' | 'sending'>;
+
 interface Job {
   shot: Shot;
   folders: Folder[];
+  remotes: readonly Remote[];
   places: Places;
   wish: Wish;
   onResult: (result: Result) => void;
@@ -26,21 +38,25 @@ interface Job {
 
 /** Keeps a shot in every chosen place; one that fails does not stop the others. */
 export async function keepEverywhere(job: Job): Promise<void> {
-  const inFolders = job.folders
-    .filter((folder) => job.places.folders.includes(folder.id))
-    .map((folder) => keepIn(job, folder));
-  await Promise.all([...inFolders, ...(job.places.clipboard ? [copy(job)] : [])]);
+  const { folders, remotes, places } = job;
+  await Promise.all([
+    ...folders.filter((f) => places.folders.includes(f.id)).map((folder) => keepIn(job, folder)),
+    ...remotes.filter((r) => places.remotes.includes(r.id)).map((remote) => send(job, remote)),
+    ...(places.clipboard ? [copy(job, places.clipForm)] : []),
+    ...(places.link ? [link(job, places.linkDays)] : []),
+    ...(places.mail ? [mail(job)] : []),
+  ]);
 }
 
 async function attempt(
   job: Job,
   facts: Pick<Result, 'key' | 'place'>,
-  work: () => Promise<Copy | undefined>,
+  work: () => Promise<Outcome>,
 ): Promise<void> {
   const again = () => void attempt(job, facts, work);
   job.onResult({ ...facts, state: 'working', again });
   try {
-    job.onResult({ ...facts, state: 'done', copy: await work(), again });
+    job.onResult({ ...facts, state: 'done', ...(await work()), again });
   } catch (error) {
     const reason = error instanceof ApiError ? error.reason : undefined;
     job.onResult({ ...facts, state: 'failed', problem: messageOf(error), reason, again });
@@ -48,20 +64,87 @@ async function attempt(
 }
 
 function keepIn(job: Job, folder: Folder): Promise<void> {
-  const { format, quality, pattern } = job.wish;
-  return attempt(job, { key: folder.id, place: folder.name }, () =>
-    api.keep(job.shot.id, {
+  const { pattern } = job.wish;
+  return attempt(job, { key: folder.id, place: folder.name }, async () => ({
+    copy: await api.keep(job.shot.id, {
       folderId: folder.id,
-      ...(format && { format }),
-      ...(quality && { quality }),
+      ...wishFor(job.wish, folder),
       ...(pattern && { name: pattern }),
     }),
-  );
+  }));
 }
 
-function copy(job: Job): Promise<void> {
-  return attempt(job, { key: 'clipboard', place: 'Clipboard' }, async () => {
-    await copyPicture(api.picture(job.shot.id, 'png', 100));
-    return undefined;
+/** What could not be sent now waits on the server, which says so. */
+function send(job: Job, remote: Remote): Promise<void> {
+  return attempt(job, { key: remote.id, place: remote.name }, async () => {
+    const sending = await api.send(job.shot.id, remote.id);
+    const said =
+      sending.state === 'sent'
+        ? `Sent to ${remote.name}: ${sending.name}`
+        : `Waits for ${remote.name}. ${sending.problem ?? ''} It is sent later by itself.`;
+    return { sending, said };
+  });
+}
+
+const altOf = (shot: Shot): string => shot.document.description ?? shot.title;
+
+function copy(job: Job, form: ClipForm): Promise<void> {
+  return attempt(job, { key: 'clipboard', place: 'Clipboard' }, () => copyAs(job, form));
+}
+
+async function copyAs({ shot, places }: Job, form: ClipForm): Promise<Outcome> {
+  const png = api.picture(shot.id, { format: 'png' }).then(({ blob }) => blob);
+  if (form === 'picture') {
+    await copyPicture(png);
+    return { said: 'Copied: paste it anywhere' };
+  }
+  if (form === 'both') {
+    const alt = altOf(shot);
+    const { document } = shot;
+    const html = `<img src="data:image/png;base64,${await toBase64(await png)}" alt="${xmlText(alt)}" width="${document.view.crop.width}" height="${document.view.crop.height}">`;
+    await copyPicture(png, undefined, {
+      'text/html': new Blob([html], { type: 'text/html' }),
+      'text/plain': new Blob([alt], { type: 'text/plain' }),
+    });
+    return { said: 'Copied, with its description' };
+  }
+  const made = await api.makeLink(shot.id, { days: places.linkDays });
+  const address = `${made.openAddress ?? made.address}.png`;
+  const alt = altOf(shot).replace(/\s+/g, ' ');
+  const line =
+    form === 'markdown'
+      ? `![${alt.replace(/[[\]]/g, '')}](${address})`
+      : `<img src="${address}" alt="${xmlText(alt)}">`;
+  await copyText(line);
+  return { said: 'Copied as a line with a link', link: made };
+}
+
+async function toBase64(blob: Blob): Promise<string> {
+  const reader = new FileReader();
+  return new Promise((resolve, reject) => {
+    reader.onload = () => resolve(String(reader.result).split(',')[1] ?? '');
+    reader.onerror = () => reject(reader.error ?? new Error('The picture could not be read.'));
+    reader.readAsDataURL(blob);
+  });
+}
+
+function link(job: Job, days: number | null): Promise<void> {
+  return attempt(job, { key: 'link', place: 'a link' }, async () => {
+    const made = await api.makeLink(job.shot.id, { days });
+    const address = made.openAddress ?? made.address;
+    const copied = await copyText(address).then(
+      () => true,
+      () => false,
+    );
+    return { link: made, said: copied ? 'The link is copied' : 'The link is made' };
+  });
+}
+
+function mail(job: Job): Promise<void> {
+  return attempt(job, { key: 'mail', place: 'a message' }, async () => {
+    const { maxBytes, format, quality, options } = wishFor(job.wish, undefined);
+    const blob = await api.mail(job.shot.id, { format, quality, options, maxBytes });
+    saveBlob(blob, `${safeName(job.shot.title)}.eml`);
+    return { said: 'The message is saved; open it with your mail program' };
   });
 }

@@ -7,7 +7,7 @@ import { changeDocument, marks, select } from './actions';
 import { sceneOf } from './scene';
 import { update } from './session';
 
-import { rememberStyle } from './styles';
+import { rememberColour, rememberStyle } from './styles';
 
 /** Removes marks in one step. */
 export function erase(gone: ReadonlySet<string>): void {
@@ -54,6 +54,7 @@ export async function pickColour(at: Point): Promise<void> {
   const colour = colourAt(at);
   if (!colour) return;
   if (before) rememberStyle(before, { colour });
+  rememberColour(colour);
   update({ picked: colour });
   try {
     await navigator.clipboard.writeText(colour);

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { create } from 'zustand';
+import { markColours } from '@/core/colour/markColours';
+import { colour } from '@/core/contracts/shapes';
 import { firstStyles, markNames, type MarkName } from '@/core/marks/registry';
 import { styleSchema, type Style } from '@/core/marks/style';
 
@@ -36,5 +38,34 @@ export function rememberStyle(name: MarkName, change: Partial<Style>): void {
     localStorage.setItem(KEY, JSON.stringify(useStyles.getState()));
   } catch {
     // A full store only means that the settings are forgotten.
+  }
+}
+
+const OWN = 'rezzik-own-colours';
+/** So many own colours stand beside the eight. */
+const MOST_OWN = 5;
+
+function ownRemembered(): string[] {
+  try {
+    return z
+      .array(colour)
+      .parse(JSON.parse(localStorage.getItem(OWN) ?? '[]'))
+      .slice(0, MOST_OWN);
+  } catch {
+    return [];
+  }
+}
+
+/** The person's own colours, the one used last first. */
+export const useOwnColours = create<{ own: readonly string[] }>(() => ({ own: ownRemembered() }));
+
+export function rememberColour(hex: string): void {
+  if (markColours.some((known) => known.hex === hex) || hex === '#FFFFFF') return;
+  const own = [hex, ...useOwnColours.getState().own.filter((c) => c !== hex)].slice(0, MOST_OWN);
+  useOwnColours.setState({ own });
+  try {
+    localStorage.setItem(OWN, JSON.stringify(own));
+  } catch {
+    // As above.
   }
 }

@@ -5,7 +5,12 @@ import type { z } from 'zod';
 import { folderInputSchema, type Folder } from '@/core/contracts/folder';
 import { firstPattern, nameFrom, patternProblem } from '@/core/naming/pattern';
 import { api, ApiError, messageOf } from '../api/client';
+import { firstFacts } from '@/core/contracts/format';
+import { OptionFields } from '../keep/OptionFields';
+import { Size } from '../keep/Size';
+import { factsFor, useFormats } from '../keep/useFormats';
 import { Button } from '../ui/Button';
+import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
 import { PatternHelp } from './PatternHelp';
 
@@ -32,6 +37,10 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
           path: folder.path,
           format: folder.format,
           quality: folder.quality,
+          options: folder.options,
+          size: folder.size,
+          maxBytes: folder.maxBytes,
+          facts: folder.facts,
           pattern: folder.pattern,
           isDefault: folder.isDefault,
           make: false,
@@ -41,6 +50,10 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
           path: `${firstPath}/`,
           format: 'png',
           quality: 85,
+          options: {},
+          size: {},
+          maxBytes: null,
+          facts: firstFacts,
           pattern: firstPattern,
           isDefault: false,
           make: false,
@@ -48,6 +61,8 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
   });
   const { register, handleSubmit, watch, formState } = form;
   const { errors } = formState;
+  const formats = useFormats();
+  const facts = factsFor(formats, watch('format') ?? 'png');
   const submit = handleSubmit(async (input) => {
     setRefused(null);
     try {
@@ -92,12 +107,18 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
       )}
       <div className="grid grid-cols-2 gap-3">
         <Row label="Format">
-          <select className={field} {...register('format')}>
-            <option value="png">PNG</option>
-            <option value="jpeg">JPEG</option>
+          <select
+            className={field}
+            {...register('format', { onChange: () => form.setValue('options', {}) })}
+          >
+            {formats.map(({ name, label }) => (
+              <option key={name} value={name}>
+                {label}
+              </option>
+            ))}
           </select>
         </Row>
-        {watch('format') === 'jpeg' && (
+        {facts?.quality && (
           <Row label="Quality, 1 to 100" error={errors.quality?.message}>
             <input
               className={field}
@@ -107,6 +128,33 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
           </Row>
         )}
       </div>
+      {facts && (
+        <OptionFields
+          fields={facts.fields}
+          options={watch('options') ?? {}}
+          onChange={(options) => form.setValue('options', options)}
+        />
+      )}
+      <Size
+        own={{ width: 1440, height: 900 }}
+        size={watch('size') ?? {}}
+        onChange={(size) => form.setValue('size', size)}
+      />
+      <NumberInput
+        label="At most, KB (0 for any)"
+        value={(watch('maxBytes') ?? 0) / 1000}
+        min={0}
+        max={100_000}
+        onCommit={(kb) => form.setValue('maxBytes', kb > 0 ? Math.round(kb * 1000) : null)}
+      />
+      <label className="flex items-center gap-2">
+        <input type="checkbox" className="size-4 accent-petrol" {...register('facts.words')} />
+        Title, description and time are written into the file
+      </label>
+      <label className="flex items-center gap-2">
+        <input type="checkbox" className="size-4 accent-petrol" {...register('facts.origin')} />
+        So are the address and the window’s title
+      </label>
       <Row label="Name pattern" error={errors.pattern?.message}>
         <input
           className={`${field} font-measure text-[13px]`}
@@ -115,7 +163,10 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
           {...register('pattern')}
         />
       </Row>
-      <Example pattern={watch('pattern') ?? ''} format={watch('format') ?? 'png'} />
+      <Example
+        pattern={watch('pattern') ?? ''}
+        extension={facts?.extension ?? watch('format') ?? 'png'}
+      />
       <PatternHelp />
       <label className="flex items-center gap-2">
         <input
@@ -145,7 +196,7 @@ function Row({ label, error, children }: { label: string; error?: string; childr
   );
 }
 
-function Example({ pattern, format }: { pattern: string; format: string }) {
+function Example({ pattern, extension }: { pattern: string; extension: string }) {
   if (patternProblem(pattern)) return null;
   const name = nameFrom(pattern, {
     title: 'Seed order slip',
@@ -158,8 +209,7 @@ function Example({ pattern, format }: { pattern: string; format: string }) {
   });
   return (
     <p className="-mt-2 text-[13px] text-soft">
-      gives, for example,{' '}
-      <span className="font-measure break-all">{`${name}.${format === 'jpeg' ? 'jpg' : format}`}</span>
+      gives, for example, <span className="font-measure break-all">{`${name}.${extension}`}</span>
     </p>
   );
 }

@@ -6,7 +6,15 @@ import { Button } from '../ui/Button';
 import { IconButton } from '../ui/IconButton';
 import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
+import { limits } from '@/core/contracts/limits';
+import { formatBytes } from '../ui/format';
 import { FolderForm } from './FolderForm';
+
+const withQuality = ['jpeg', 'webp', 'avif'];
+const labelOf = ({ format, quality }: Folder): string =>
+  withQuality.includes(format)
+    ? `${format.toUpperCase()}, quality ${quality}`
+    : format.toUpperCase();
 
 /** The places on the computer Rezzik runs on where copies are kept. */
 export function FoldersPage() {
@@ -76,9 +84,11 @@ export function FoldersPage() {
               </p>
               <p className="font-measure text-[13px] break-all text-soft">{folder.path}</p>
               <p className="text-[13px] text-soft">
-                {folder.format === 'jpeg' ? `JPEG, quality ${folder.quality}` : 'PNG'} ·{' '}
-                <span className="font-measure">{folder.pattern}</span>
+                {labelOf(folder)} · <span className="font-measure">{folder.pattern}</span>
               </p>
+              {folder.free !== null && folder.free < limits.littleRoom && (
+                <p className="text-brick">Only {formatBytes(folder.free)} are free there.</p>
+              )}
               {folder.problem && <p className="text-brick">{folder.problem}</p>}
             </div>
             {!folder.isDefault && (

@@ -1,5 +1,6 @@
 const fields: [string, string][] = [
-  ['{title}', 'the shot’s name'],
+  ['{title}, {title:lower,-}', 'the shot’s name; lower, upper, - or _ for spaces'],
+  ['/', 'a subfolder: {date:yyyy}/{title}'],
   ['{date}, {date:dd.MM.yyyy}', 'the day it was taken'],
   ['{time}, {time:HHmm}', 'the time'],
   ['{window}', 'the window’s title'],

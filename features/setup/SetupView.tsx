@@ -6,10 +6,12 @@ import { DisplayPage } from './DisplayPage';
 import { FoldersPage } from './FoldersPage';
 import { KeysPage } from './KeysPage';
 import { RoutinesPage } from './RoutinesPage';
+import { SendingPage } from './SendingPage';
 import { TakingPage } from './TakingPage';
 
 const pages = [
   { name: 'folders', label: 'Folders', Page: FoldersPage },
+  { name: 'sending', label: 'Sending', Page: SendingPage },
   { name: 'routines', label: 'Routines', Page: RoutinesPage },
   { name: 'taking', label: 'Taking', Page: TakingPage },
   { name: 'keys', label: 'Keys', Page: KeysPage },

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { thumbnailUrl } from '../api/client';
 import type { Waiting } from '../outbox/outbox';
@@ -12,6 +12,9 @@ import type { ShotList } from './useShots';
 interface Props {
   list: ShotList;
   chosen: string | null;
+  /** Those that something is done with at once. */
+  several: readonly string[];
+  onSeveral: (ids: readonly string[]) => void;
   onChoose: (id: string) => void;
   onOpen: (shot: ShotSummary) => void;
 }
@@ -20,7 +23,8 @@ const CARD_WIDTH = 236;
 const heights = { day: 44, shots: 206, waiting: 60 };
 
 /** Days of shots; only the rows in sight are in the page. */
-export function Days({ list, chosen, onChoose, onOpen }: Props) {
+export function Days({ list, chosen, several, onSeveral, onChoose, onOpen }: Props) {
+  const choose = useSeveral(list, several, onSeveral);
   const [space, size] = useSize<HTMLDivElement>();
   const columns = Math.max(1, Math.floor((size.width - 40) / CARD_WIDTH));
   const rows = useMemo(
@@ -70,6 +74,9 @@ export function Days({ list, chosen, onChoose, onOpen }: Props) {
                 row={row}
                 columns={columns}
                 chosen={chosen}
+                several={several}
+                onSeveral={onSeveral}
+                onTick={choose}
                 onChoose={onChoose}
                 onOpen={onOpen}
                 onKey={key}
@@ -85,6 +92,8 @@ export function Days({ list, chosen, onChoose, onOpen }: Props) {
 interface RowProps extends Omit<Props, 'list'> {
   row: Row;
   columns: number;
+  /** Puts a shot among the several or takes it out; with Shift all from the last one to it. */
+  onTick: (id: string, range: boolean) => void;
   onKey: (event: KeyboardEvent, shot: ShotSummary) => void;
 }
 
@@ -115,44 +124,96 @@ function RowView({ row, columns, ...rest }: RowProps) {
 function Card({
   shot,
   chosen,
+  several,
+  onTick,
   onChoose,
   onOpen,
   onKey,
 }: Omit<RowProps, 'row' | 'columns'> & { shot: ShotSummary }) {
   const selected = shot.id === chosen;
+  const ticked = several.includes(shot.id);
   return (
-    <button
-      type="button"
-      data-shot={shot.id}
-      aria-pressed={selected}
-      onClick={() => onChoose(shot.id)}
-      onDoubleClick={() => onOpen(shot)}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') {
-          event.preventDefault();
-          onOpen(shot);
-        } else onKey(event, shot);
-      }}
-      className="block w-full rounded-[8px] p-1 text-left"
-    >
-      <span
+    <div className="group relative">
+      <button
+        type="button"
+        data-shot={shot.id}
+        aria-pressed={selected}
+        onClick={(event) => {
+          if (event.ctrlKey || event.metaKey || event.shiftKey) onTick(shot.id, event.shiftKey);
+          else onChoose(shot.id);
+        }}
+        onDoubleClick={() => onOpen(shot)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') {
+            event.preventDefault();
+            onOpen(shot);
+          } else if (event.key === ' ') {
+            event.preventDefault();
+            onTick(shot.id, event.shiftKey);
+          } else onKey(event, shot);
+        }}
+        className="block w-full rounded-[8px] p-1 text-left"
+      >
+        <span
+          className={classes(
+            'block h-[138px] overflow-hidden rounded-[7px] border bg-card',
+            selected || ticked ? 'border-petrol ring-2 ring-petrol' : 'border-line',
+          )}
+        >
+          <img
+            src={thumbnailUrl(shot)}
+            alt=""
+            loading="lazy"
+            className="size-full object-contain"
+          />
+        </span>
+        <span className="mt-1 block truncate font-bold">{shot.title}</span>
+        <span className="block truncate text-[13px] text-soft">
+          {formatTime(shot.takenAt)} ·{' '}
+          <span className="font-measure">
+            {shot.width} × {shot.height}
+          </span>
+          {shot.copies > 0 && <span className="text-petrol"> kept {shot.copies}×</span>}
+        </span>
+      </button>
+      <label
         className={classes(
-          'block h-[138px] overflow-hidden rounded-[7px] border bg-card',
-          selected ? 'border-petrol ring-2 ring-petrol' : 'border-line',
+          'absolute top-2 left-2 grid size-7 place-items-center rounded-[6px] border border-edge bg-card',
+          several.length === 0 &&
+            'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100',
         )}
       >
-        <img src={thumbnailUrl(shot)} alt="" loading="lazy" className="size-full object-contain" />
-      </span>
-      <span className="mt-1 block truncate font-bold">{shot.title}</span>
-      <span className="block truncate text-[13px] text-soft">
-        {formatTime(shot.takenAt)} ·{' '}
-        <span className="font-measure">
-          {shot.width} × {shot.height}
-        </span>
-        {shot.copies > 0 && <span className="text-petrol"> kept {shot.copies}×</span>}
-      </span>
-    </button>
+        <span className="sr-only">Choose {shot.title} among several</span>
+        <input
+          type="checkbox"
+          checked={ticked}
+          onChange={(event) =>
+            onTick(shot.id, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)
+          }
+          className="size-4 accent-petrol"
+        />
+      </label>
+    </div>
   );
+}
+
+/** Adds and takes away; a range goes from the one touched last. */
+function useSeveral(
+  list: ShotList,
+  several: readonly string[],
+  onSeveral: (ids: readonly string[]) => void,
+) {
+  const last = useRef<string | null>(null);
+  return (id: string, range: boolean) => {
+    const ids = list.shots.map((shot) => shot.id);
+    const [from, to] = [ids.indexOf(last.current ?? ''), ids.indexOf(id)];
+    last.current = id;
+    if (range && from >= 0) {
+      const between = ids.slice(Math.min(from, to), Math.max(from, to) + 1);
+      onSeveral([...new Set([...several, ...between])]);
+    } else if (several.includes(id)) onSeveral(several.filter((one) => one !== id));
+    else onSeveral([...several, id]);
+  };
 }
 
 function WaitingRow({ entry }: { entry: Waiting }) {

@@ -9,6 +9,7 @@ import { classes } from '../ui/classes';
 import { formatCount } from '../ui/format';
 import { Problem } from '../ui/Problem';
 import { Days } from './Days';
+import { Many } from './Many';
 import { ShotFacts } from './ShotFacts';
 import { useShots } from './useShots';
 
@@ -17,6 +18,11 @@ export function ShelfView() {
   const [bin, setBin] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
   const list = useShots(bin);
+  const [several, setSeveral] = useState<readonly string[]>([]);
+  const many = useMemo(
+    () => list.shots.filter((s) => several.includes(s.id)),
+    [list.shots, several],
+  );
   const shot = useMemo(() => list.shots.find((s) => s.id === chosen) ?? null, [list.shots, chosen]);
   useEffect(() => {
     document.title = 'Shelf – Rezzik';
@@ -30,6 +36,7 @@ export function ShelfView() {
   const show = (which: boolean) => {
     setBin(which);
     setChosen(null);
+    setSeveral([]);
   };
   return (
     <>
@@ -65,6 +72,16 @@ export function ShelfView() {
         </nav>
         <main aria-label={bin ? 'Bin' : 'Shots by day'} className="flex min-w-0 grow flex-col">
           <h1 className="sr-only">{bin ? 'Bin' : 'Shelf'}</h1>
+          {many.length > 0 && !bin && (
+            <Many
+              shots={many}
+              onClear={() => setSeveral([])}
+              onGone={(id) => {
+                list.remove(id);
+                setSeveral((all) => all.filter((one) => one !== id));
+              }}
+            />
+          )}
           {list.problem && (
             <div className="p-4">
               <Problem action={<Button onClick={list.reload}>Try again</Button>}>
@@ -78,6 +95,8 @@ export function ShelfView() {
             <Days
               list={list}
               chosen={chosen}
+              several={several}
+              onSeveral={setSeveral}
               onChoose={setChosen}
               onOpen={(s: ShotSummary) => !bin && navigate(`/shots/${s.id}`)}
             />

@@ -1,6 +1,7 @@
 import { ArchiveRestore, ClipboardCopy, FolderDown, PencilLine, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Copy } from '@/core/contracts/folder';
+import type { Programs } from '@/core/contracts/program';
 import { sourceLabels, sourceNames } from '@/core/contracts/provenance';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { api, messageOf, thumbnailUrl } from '../api/client';
@@ -25,6 +26,9 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
   const [copies, setCopies] = useState<Copy[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const [erasing, setErasing] = useState(false);
+  /** The name before, while the files are still called by it. */
+  const [oldTitle, setOldTitle] = useState<string | null>(null);
+  const programs = usePrograms();
   useEffect(() => {
     api.copies(shot.id).then(setCopies, (error: unknown) => setProblem(messageOf(error)));
   }, [shot.id]);
@@ -36,8 +40,14 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
       setProblem(messageOf(error));
     }
   };
-  const rename = (title: string) =>
-    void act(api.rename(shot.id, title), () => onChanged({ ...shot, title }));
+  const rename = (title: string, files = false) =>
+    void act(
+      api.rename(shot.id, title, files).then(() => api.copies(shot.id).then(setCopies)),
+      () => {
+        onChanged({ ...shot, title });
+        setOldTitle(files || copies.length === 0 ? null : shot.title);
+      },
+    );
   const bin = () =>
     void act(api.bin(shot.id), () => {
       onGone(shot.id);
@@ -60,7 +70,7 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
     >
       <div className="flex min-h-0 grow flex-col gap-4 overflow-auto p-3">
         <div className="flex">
-          <TitleField title={shot.title} onChange={rename} />
+          <TitleField title={shot.title} onChange={(title) => rename(title)} />
         </div>
         <img
           src={thumbnailUrl(shot)}
@@ -81,9 +91,26 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
         <section aria-label="Kept copies">
           <h2 className="mb-1 font-name text-base">Kept copies</h2>
           {copies.length === 0 && <p className="text-soft">None yet.</p>}
+          {oldTitle !== null && (
+            <Button
+              className="mb-1"
+              onClick={() => {
+                // The files are called by the old name: it is put back and changed once more, with them.
+                void act(
+                  api
+                    .rename(shot.id, oldTitle)
+                    .then(() => api.rename(shot.id, shot.title, true))
+                    .then(() => api.copies(shot.id).then(setCopies)),
+                  () => setOldTitle(null),
+                );
+              }}
+            >
+              Rename the files, too
+            </Button>
+          )}
           <ul className="flex flex-col gap-1">
             {copies.map((copy) => (
-              <CopyItem key={copy.id} copy={copy} />
+              <CopyItem key={copy.id} copy={copy} programs={programs} onProblem={setProblem} />
             ))}
           </ul>
         </section>
@@ -142,26 +169,60 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
   );
 }
 
-function CopyItem({ copy }: { copy: Copy }) {
+interface CopyProps {
+  copy: Copy;
+  programs: Programs | null;
+  onProblem: (words: string) => void;
+}
+
+function CopyItem({ copy, programs, onProblem }: CopyProps) {
   const name = copy.path.split('/').at(-1) ?? copy.path;
   return (
-    <li className="flex items-center gap-1 rounded-[7px] border border-line bg-card px-2 py-1.5">
-      <div className="min-w-0 grow" title={copy.path}>
-        <p className="truncate font-bold">{name}</p>
-        <p className="truncate text-[13px] text-soft">
-          {copy.folderName ?? 'a removed folder'} · {formatBytes(copy.bytes)}
-        </p>
+    <li className="rounded-[7px] border border-line bg-card px-2 py-1.5">
+      <div className="flex items-center gap-1">
+        <div className="min-w-0 grow" title={copy.path}>
+          <p className="truncate font-bold">{name}</p>
+          <p className="truncate text-[13px] text-soft">
+            {copy.folderName ?? 'a removed folder'} · {formatBytes(copy.bytes)}
+          </p>
+        </div>
+        <IconButton
+          label={`Copy the path of ${name}`}
+          onClick={() =>
+            void copyText(copy.path).then(() =>
+              notify({ key: 'path', tone: 'good', title: 'Path copied', lines: [copy.path] }),
+            )
+          }
+        >
+          <ClipboardCopy size={16} strokeWidth={1.75} />
+        </IconButton>
       </div>
-      <IconButton
-        label={`Copy the path of ${name}`}
-        onClick={() =>
-          void copyText(copy.path).then(() =>
-            notify({ key: 'path', tone: 'good', title: 'Path copied', lines: [copy.path] }),
-          )
-        }
-      >
-        <ClipboardCopy size={16} strokeWidth={1.75} />
-      </IconButton>
+      {programs && programs.programs.length > 0 && (
+        <div className="flex flex-wrap gap-1">
+          {programs.programs.map((program) => (
+            <Button
+              key={program.name}
+              look="quiet"
+              onClick={() =>
+                void api
+                  .openCopy(copy.id, program.name)
+                  .catch((error: unknown) => onProblem(messageOf(error)))
+              }
+            >
+              {program.name}
+            </Button>
+          ))}
+        </div>
+      )}
     </li>
   );
+}
+
+/** The programs that may open copies; none while they cannot be asked for. */
+function usePrograms(): Programs | null {
+  const [programs, setPrograms] = useState<Programs | null>(null);
+  useEffect(() => {
+    api.programs().then(setPrograms, () => undefined);
+  }, []);
+  return programs;
 }

@@ -11,7 +11,7 @@ import { sql } from '../db/sql';
 import { env } from '../env';
 import { addFolder } from '../folders/folders';
 import { keepCopy } from '../keep/copies';
-import { png } from '../keep/formats/png';
+import { plainPng } from '../keep/formats/png';
 import { serverShaper } from '../paint/shaper';
 import { addRoutine, listRoutines } from '../routines/routines';
 import { storeShot } from '../shots/store';
@@ -93,7 +93,7 @@ async function storeScene(id: string, scene: Scene, index: number, now: Date): P
   await storeShot({
     id,
     title: scene.title,
-    picture: await png.encode(pixels, { quality: 100 }),
+    picture: await plainPng(pixels),
     document,
     provenance: {
       source: 'desk',

@@ -1,7 +1,7 @@
 import x11, { type XEvent } from 'x11';
 import { Fault } from '../http/fault';
 import { paintedPixels } from '../paint/picture';
-import { formats } from '../keep/formats';
+import { plainPng } from '../keep/formats/png';
 import { ask, type Screen } from './connection';
 import { allowedScreen } from './access';
 
@@ -34,7 +34,7 @@ const shared = globalThis as typeof globalThis & { rezzikOffer?: Offer };
 /** Puts a shot, as it leaves, on the clipboard of this computer. @throws Fault 403, 404, 503 */
 export async function copyToDisplay(shot: string): Promise<void> {
   const open = await allowedScreen();
-  const png = await formats.png.encode(await paintedPixels(shot), { quality: 100 });
+  const png = await plainPng(await paintedPixels(shot));
   await offer(open, Buffer.from(png));
 }
 

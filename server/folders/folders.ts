@@ -7,9 +7,12 @@ import {
   type folderPatchSchema,
   type FolderInput,
 } from '@/core/contracts/folder';
-import { sql } from '../db/sql';
+import { json, sql } from '../db/sql';
+import { fit } from '../http/body';
 import { notFound } from '../http/fault';
-import { checkPlace, placeProblem } from './place';
+import { formats } from '../keep/formats';
+import { optionsOf } from '../keep/formats/contract';
+import { checkPlace, freeBytes, placeProblem } from './place';
 
 interface Row {
   id: string;
@@ -17,6 +20,10 @@ interface Row {
   path: string;
   format: string;
   quality: number;
+  options: unknown;
+  size: unknown;
+  max_bytes: string | null;
+  facts: unknown;
   pattern: string;
   is_default: boolean;
   next_number: number;
@@ -28,6 +35,8 @@ async function toFolder(row: Row): Promise<Folder> {
     ...row,
     isDefault: row.is_default,
     nextNumber: row.next_number,
+    maxBytes: row.max_bytes === null ? null : Number(row.max_bytes),
+    free: problem ? null : await freeBytes(row.path),
     problem: problem?.message ?? null,
   });
 }
@@ -44,16 +53,20 @@ export async function getFolder(id: string): Promise<Folder> {
   return toFolder(row);
 }
 
-/** The first folder becomes the default one. @throws Fault 400 when the place will not do */
+/** The first folder becomes the default one. @throws Fault 400 when place or options will not do */
 export async function addFolder(wanted: FolderInput, id: string = randomUUID()): Promise<Folder> {
   const input = folderInputSchema.parse(wanted);
+  fit(input.options, optionsOf(formats[input.format]));
   const path = await checkPlace(input.path, input.make);
   await sql().begin(async (tx) => {
     const [any] = await tx`select 1 from folders limit 1`;
     const isDefault = input.isDefault || !any;
     if (isDefault) await tx`update folders set is_default = false where is_default`;
-    await tx`insert into folders (id, name, path, format, quality, pattern, is_default) values
-      (${id}, ${input.name}, ${path}, ${input.format}, ${input.quality}, ${input.pattern}, ${isDefault})`;
+    await tx`insert into folders (id, name, path, format, quality, options, size, max_bytes,
+        facts, pattern, is_default)
+      values (${id}, ${input.name}, ${path}, ${input.format}, ${input.quality},
+        ${json(input.options)}, ${json(input.size)}, ${input.maxBytes}, ${json(input.facts)},
+        ${input.pattern}, ${isDefault})`;
   });
   return getFolder(id);
 }
@@ -66,11 +79,16 @@ export async function changeFolder(
   const { make = false, isDefault, path: wanted, ...rest } = patch;
   const before = await getFolder(id);
   const path = wanted === undefined ? before.path : await checkPlace(wanted, make);
-  const next = { ...before, ...rest, path };
+  // Options belong to a format; with another one they begin anew.
+  const other = rest.format !== undefined && rest.format !== before.format;
+  const options = rest.options ?? (other ? {} : before.options);
+  const next = { ...before, ...rest, options, path };
+  fit(next.options, optionsOf(formats[next.format]));
   await sql().begin(async (tx) => {
     if (isDefault) await tx`update folders set is_default = false where is_default`;
     await tx`update folders set name = ${next.name}, path = ${next.path}, format = ${next.format},
-      quality = ${next.quality}, pattern = ${next.pattern},
+      quality = ${next.quality}, options = ${json(next.options)}, size = ${json(next.size)},
+      max_bytes = ${next.maxBytes}, facts = ${json(next.facts)}, pattern = ${next.pattern},
       is_default = ${isDefault ?? before.isDefault} where id = ${id}`;
   });
   return getFolder(id);

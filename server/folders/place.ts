@@ -1,5 +1,5 @@
 import { constants } from 'node:fs';
-import { access, lstat, mkdir, realpath, stat } from 'node:fs/promises';
+import { access, lstat, mkdir, realpath, stat, statfs } from 'node:fs/promises';
 import { dirname, isAbsolute, join, normalize, relative, sep } from 'node:path';
 import { env } from '../env';
 import { errorCode } from '../errorCode';
@@ -86,6 +86,16 @@ export async function placeProblem(path: string): Promise<Fault | null> {
     return null;
   } catch (error) {
     return error instanceof Fault ? error : keepFault(error, path);
+  }
+}
+
+/** Bytes that may still be written there; null where the system does not tell. */
+export async function freeBytes(path: string): Promise<number | null> {
+  try {
+    const { bavail, bsize } = await statfs(path);
+    return bavail * bsize;
+  } catch {
+    return null;
   }
 }
 

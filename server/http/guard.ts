@@ -2,17 +2,22 @@ import { Fault } from './fault';
 
 const hostNames = ['127.0.0.1', 'localhost', '[::1]'];
 
+/** Refuses another host name: a name that was pointed at this address. @throws Fault 403 */
+export function guardHost(headers: Headers, port: number): string {
+  const host = headers.get('host') ?? '';
+  if (!hostNames.map((name) => `${name}:${port}`).includes(host.toLowerCase())) {
+    throw new Fault(403, 'wrong-host', 'Rezzik answers only to its own address on this computer.');
+  }
+  return host;
+}
+
 /**
  * Refuses what does not come from Rezzik's own pages or from a program on this computer: another
  * host name (a name that was pointed at this address), another origin, another site.
  * @throws Fault 403
  */
 export function guard(headers: Headers, port: number): void {
-  const hosts = hostNames.map((name) => `${name}:${port}`);
-  const host = headers.get('host') ?? '';
-  if (!hosts.includes(host.toLowerCase())) {
-    throw new Fault(403, 'wrong-host', 'Rezzik answers only to its own address on this computer.');
-  }
+  const host = guardHost(headers, port);
   const site = headers.get('sec-fetch-site');
   const origin = headers.get('origin');
   // What the browser itself sends, for a picture shared by the system, has an origin of nobody.

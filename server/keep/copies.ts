@@ -1,24 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import { readFile, unlink } from 'node:fs/promises';
+import { mkdir, readFile, unlink } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { z } from 'zod';
-import {
-  copySchema,
-  type Copy,
-  type copyInputSchema,
-  type Folder,
-  type FormatName,
-} from '@/core/contracts/folder';
+import { copySchema, type Copy, type copyInputSchema, type Folder } from '@/core/contracts/folder';
+import type { FormatName } from '@/core/contracts/format';
 import type { Shot } from '@/core/contracts/shot';
-import { hasNumber, nameFrom } from '@/core/naming/pattern';
+import { hasNumber, pathFrom } from '@/core/naming/pattern';
 import { numbered } from '@/core/naming/safeName';
 import { sql } from '../db/sql';
 import { getFolder } from '../folders/folders';
 import { allowedPath, keepFault } from '../folders/place';
 import { sha256 } from '../frames/intake';
 import { Fault } from '../http/fault';
-import { encodedPicture } from '../paint/picture';
 import { getShot } from '../shots/rows';
+import { encodeShot, type Encoded, type EncodeWish } from './encode';
 import { formats } from './formats';
 import { dropPart, placePart, syncFolder, writePart, type Part } from './write';
 
@@ -27,15 +22,20 @@ const MOST_ATTEMPTS = 100_000;
 
 const timeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-/** The name, without extension, that a pattern gives a shot. */
-export function nameFor(pattern: string, shot: Shot, number: number): string {
-  return nameFrom(pattern, {
+/** The subfolders and the name, without extension, that a pattern gives a shot. */
+export function namesFor(
+  pattern: string,
+  shot: Shot,
+  size: { width: number; height: number },
+  number: number,
+): string[] {
+  return pathFrom(pattern, {
     title: shot.title,
     window: shot.provenance.windowTitle ?? '',
     takenAt: shot.provenance.takenAt,
     timeZone: timeZone(),
-    width: shot.document.view.crop.width,
-    height: shot.document.view.crop.height,
+    width: size.width,
+    height: size.height,
     number,
   });
 }
@@ -51,12 +51,12 @@ export async function keepCopy(
   const [shot, folder] = await Promise.all([getShot(shotId), getFolder(input.folderId)]);
   await allowedPath(folder.path);
   const format = input.format ?? folder.format;
-  const bytes = await encodedPicture(shotId, format, input.quality ?? folder.quality);
-  const part = await writePart(folder.path, bytes).catch((error: unknown) => {
+  const encoded = await encodeShot(shotId, wishFor(folder, input));
+  const part = await writePart(folder.path, encoded.bytes).catch((error: unknown) => {
     throw keepFault(error, folder.path);
   });
   try {
-    const copy = { id: randomUUID(), shot, folder, format, bytes, part };
+    const copy = { id: randomUUID(), shot, folder, format, encoded, part };
     return await place(copy, input.name ?? folder.pattern);
   } catch (error) {
     await dropPart(part);
@@ -64,30 +64,50 @@ export async function keepCopy(
   }
 }
 
+type CopyInput = z.output<typeof copyInputSchema>;
+
+/** What a folder's rules and the wish of this once make together. */
+function wishFor(folder: Folder, input: CopyInput): EncodeWish {
+  const { folderId: _, name: __, format, options, ...wish } = input;
+  const own = format === undefined || format === folder.format;
+  const sized = ['width', 'height', 'longest', 'percent'].some((field) => field in wish);
+  return {
+    ...(sized ? {} : folder.size),
+    maxBytes: folder.maxBytes ?? undefined,
+    facts: folder.facts,
+    quality: folder.quality,
+    ...wish,
+    format: format ?? folder.format,
+    options: options ?? (own ? folder.options : {}),
+  };
+}
+
 interface Pending {
   id: string;
   shot: Shot;
   folder: Folder;
   format: FormatName;
-  bytes: Uint8Array;
+  encoded: Encoded;
   part: Part;
 }
 
 async function place(copy: Pending, pattern: string): Promise<Copy> {
-  const { id, shot, folder, format, bytes, part } = copy;
+  const { id, shot, folder, format, encoded, part } = copy;
+  const { bytes } = encoded;
   const counts = hasNumber(pattern);
   const hash = sha256(bytes);
   await sql()`insert into copies (id, shot_id, folder_id, path, part_path, format, bytes, sha256)
     values (${id}, ${shot.id}, ${folder.id}, '', ${part.path}, ${format}, ${bytes.length}, ${hash})`;
   try {
     for (let attempt = 1; attempt <= MOST_ATTEMPTS; attempt += 1) {
-      const name = counts
-        ? nameFor(pattern, shot, await nextNumber(folder.id))
-        : numbered(nameFor(pattern, shot, 1), attempt);
-      const path = join(folder.path, `${name}.${formats[format].extension}`);
+      const number = counts ? await nextNumber(folder.id) : 1;
+      const parts = namesFor(pattern, shot, encoded, number);
+      const name = numbered(parts.pop() ?? 'shot', counts ? 1 : attempt);
+      const place = parts.length ? await subfolder(folder.path, parts) : folder.path;
+      const path = join(place, `${name}.${formats[format].extension}`);
       await sql()`update copies set path = ${path} where id = ${id}`;
       if (await placePart(part, path)) {
-        await syncFolder(folder.path);
+        await syncFolder(place);
         await sql()`update copies set confirmed = true, kept_at = now() where id = ${id}`;
         return await getCopy(id);
       }
@@ -97,6 +117,17 @@ async function place(copy: Pending, pattern: string): Promise<Copy> {
     await sql()`delete from copies where id = ${id} and not confirmed`;
     throw error;
   }
+}
+
+/** Makes the folders that a name asks for, inside the folder and through no link. */
+async function subfolder(base: string, parts: readonly string[]): Promise<string> {
+  const path = await allowedPath(join(base, ...parts));
+  try {
+    await mkdir(path, { recursive: true });
+  } catch (error) {
+    throw keepFault(error, path);
+  }
+  return allowedPath(path);
 }
 
 /** Counts a folder's number on; two at once never get the same. */
@@ -127,7 +158,8 @@ const toCopy = (row: CopyRow): Copy =>
     keptAt: row.kept_at.toISOString(),
   });
 
-async function getCopy(id: string): Promise<Copy> {
+/** @throws Fault 404 */
+export async function getCopy(id: string): Promise<Copy> {
   const [row] = await sql()<CopyRow[]>`select c.*, f.name as folder_name
     from copies c left join folders f on f.id = c.folder_id where c.id = ${id}`;
   if (!row) throw new Fault(404, 'not-found', 'There is no such copy.');

@@ -1,7 +1,5 @@
-import type { FormatName } from '@/core/contracts/folder';
 import { sql } from '../db/sql';
 import { fromPixels } from '../keep/formats/raw';
-import { formats } from '../keep/formats';
 import { getPaintable } from '../shots/rows';
 import { flatten, type Pixels } from './flatten';
 import { serverShaper } from './shaper';
@@ -30,15 +28,6 @@ export async function paintedPixels(id: string): Promise<Pixels> {
 export function forgetPainted(id: string): void {
   const rest = kept.filter((entry) => !entry.key.startsWith(`${id} `));
   kept.splice(0, kept.length, ...rest);
-}
-
-/** A shot painted and encoded. @throws Fault 404 */
-export async function encodedPicture(
-  id: string,
-  format: FormatName,
-  quality: number,
-): Promise<Uint8Array> {
-  return formats[format].encode(await paintedPixels(id), { quality });
 }
 
 /** Longest sides of a thumbnail, in pixels. */

@@ -3,7 +3,7 @@ import { dropRest } from '@/core/shot/dropRest';
 import { json, sql } from '../db/sql';
 import { takeIn } from '../frames/intake';
 import { Fault, notFound } from '../http/fault';
-import { png } from '../keep/formats/png';
+import { plainPng } from '../keep/formats/png';
 import { flatten } from '../paint/flatten';
 import { forgetPainted } from '../paint/picture';
 import { serverShaper } from '../paint/shaper';
@@ -33,6 +33,7 @@ export async function dropTheRest(id: string, revision: number, others: boolean)
   await sql()`vacuum steps`;
   await sql()`vacuum shots`;
   await sql()`vacuum thumbnails`;
+  await sql()`vacuum links`;
   return next;
 }
 
@@ -41,7 +42,7 @@ async function dropOne(id: string, revision: number): Promise<number> {
   const shaper = await serverShaper();
   const dropped = dropRest(paintable.document, { shaper });
   const pixels = await flatten({ ...paintable, document: dropped.frame }, shaper);
-  const frame = await takeIn(await png.encode(pixels, { quality: 100 }));
+  const frame = await takeIn(await plainPng(pixels));
   const stored = await sql().begin(async (tx) => {
     const [before] = await tx<{ frame_id: string }[]>`
       select frame_id from shots where id = ${id} and revision = ${revision} for update`;
@@ -55,6 +56,8 @@ async function dropOne(id: string, revision: number): Promise<number> {
       where id = ${id} returning revision`;
     await tx`delete from steps where shot_id = ${id}`;
     await tx`delete from thumbnails where shot_id = ${id}`;
+    // Links show the picture as it was when they were made.
+    await tx`delete from links where shot_id = ${id}`;
     await tx`delete from frames f where f.id = ${before.frame_id}
       and not exists (select 1 from shots s where s.frame_id = f.id)`;
     return row ?? null;

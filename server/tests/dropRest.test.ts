@@ -3,7 +3,8 @@ import sharp from 'sharp';
 import { markSchema, type MarkInput } from '@/core/marks/registry';
 import { randomFrom } from '@/core/random/random';
 import { sql } from '../db/sql';
-import { encodedPicture, thumbnail } from '../paint/picture';
+import { encodeShot } from '../keep/encode';
+import { thumbnail } from '../paint/picture';
 import { changeShot, getSteps } from '../shots/change';
 import { dropTheRest, sharingShots } from '../shots/dropRest';
 import { getFrame, getShot } from '../shots/rows';
@@ -74,7 +75,7 @@ const pixelsOf = async (bytes: Uint8Array) =>
 
 test('what was outside and under Hide marks is nowhere in the database any more', async () => {
   const id = await shotWithSecrets();
-  const before = await encodedPicture(id, 'png', 100);
+  const before = (await encodeShot(id, { format: 'png' })).bytes;
   const { sha256 } = await getFrame(id);
   expect((await everything()).words).toContain(SECRET);
   await dropTheRest(id, (await getShot(id)).revision, false);
@@ -100,7 +101,7 @@ test('what was outside and under Hide marks is nowhere in the database any more'
   // It still looks the same.
   const [one, other] = [
     await pixelsOf(before),
-    await pixelsOf(await encodedPicture(id, 'png', 100)),
+    await pixelsOf((await encodeShot(id, { format: 'png' })).bytes),
   ];
   expect(Buffer.compare(one.data, other.data)).toBe(0);
 });

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { Key } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { markSchema, type Mark } from '@/core/marks/registry';
-import { App, getPixels, getShot, pixelAt, sendShot } from './lib/app';
+import { App, getPixels, getShot, pixelAt, plainPng, sendShot } from './lib/app';
 import { openBrowser, type Browser } from './lib/browser';
 import { Marking } from './lib/marking';
 
@@ -83,3 +83,36 @@ test('a picture of 1 × 20 000 pixels opens, is marked and stored', async () => 
   const shot = await getShot(id);
   expect([shot.width, shot.height, shot.document.marks.length]).toEqual([1, 20_000, 1]);
 }, 120_000);
+
+test('a picture of 7 680 × 4 320 pixels opens, is marked, turned and leaves', async () => {
+  const id = await sendShot(await plainPng(7680, 4320, '#DDE6DD'), 'Large');
+  await app.go(`/shots/${id}`);
+  await app.stage();
+  const stage = await browser.driver.findElement(By.css('[data-testid="stage"]'));
+  const view = { x: 0, y: 0, width: 7680, height: 4320 };
+  await app.keys('b');
+  await app.drag(
+    stage,
+    await app.stagePoint(view, { x: 2000, y: 1000 }),
+    await app.stagePoint(view, { x: 5000, y: 3000 }),
+  );
+  await app.keys('r');
+  await app.click('Turn right');
+  await app.stored();
+  const { document } = await getShot(id);
+  expect(document.marks).toHaveLength(1);
+  expect(document.view.crop).toEqual({ x: 0, y: 0, width: 4320, height: 7680 });
+  const picture = await getPixels(id, 'picture');
+  expect([picture.width, picture.height]).toEqual([4320, 7680]);
+}, 120_000);
+
+test('a font that does not load is said, and opening again works when it is back', async () => {
+  const id = await sendShot(await plainPng(200, 100, '#DDE6DD'), 'No font');
+  await browser.driver.sendDevToolsCommand('Network.enable', {});
+  await browser.driver.sendDevToolsCommand('Network.setBlockedURLs', { urls: ['*/fonts/*.ttf'] });
+  await app.go(`/shots/${id}`);
+  await app.sees('This shot could not be opened.');
+  await browser.driver.sendDevToolsCommand('Network.setBlockedURLs', { urls: [] });
+  await app.click('Try again');
+  await app.stage();
+}, 60_000);

@@ -2,6 +2,7 @@ import { Check, X } from 'lucide-react';
 import { readableOn } from '@/core/colour/colour';
 import { colourName, markColours } from '@/core/colour/markColours';
 import { classes } from '../../ui/classes';
+import { rememberColour, useOwnColours } from '../styles';
 
 interface ColoursProps {
   label: string;
@@ -15,7 +16,8 @@ interface ColoursProps {
 
 /** The eight of the mark colours, perhaps none, and any other. */
 export function Colours({ label, value, none, extra, onNone, onChange }: ColoursProps) {
-  const offered: string[] = [...(extra ? [extra] : []), ...markColours.map((c) => c.hex)];
+  const { own: kept } = useOwnColours();
+  const offered: string[] = [...(extra ? [extra] : []), ...markColours.map((c) => c.hex), ...kept];
   const own = value !== null && !offered.includes(value);
   return (
     <div role="group" aria-label={label} className="flex items-center gap-1">
@@ -44,6 +46,8 @@ export function Colours({ label, value, none, extra, onNone, onChange }: Colours
           aria-label={`${label}: another colour`}
           value={value ?? '#FFFFFF'}
           onChange={(event) => onChange(event.target.value.toUpperCase())}
+          // Kept once the picker is left, not at every colour on its way.
+          onBlur={(event) => own && rememberColour(event.target.value.toUpperCase())}
           className="absolute inset-0 size-full cursor-pointer opacity-0"
         />
       </label>

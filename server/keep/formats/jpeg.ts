@@ -1,18 +1,31 @@
-import type { Format } from './contract';
-import { DENSITY, fromPixels } from './raw';
+import type { Facts } from '@/core/keep/facts';
+import { field, type Format } from './contract';
+import { onto, withFacts } from './raw';
 
-/** Full chroma: halved, the edges of coloured text and marks smear. Transparent parts turn white. */
+/** Full chroma unless asked otherwise: halved, the edges of coloured text and marks smear. */
 export const jpeg: Format = {
   name: 'jpeg',
+  label: 'JPEG',
+  note: 'Small, opens everywhere; a little is lost.',
   mediaType: 'image/jpeg',
   extension: 'jpg',
   transparent: false,
-  async encode(pixels, { quality }) {
-    const bytes = await fromPixels(pixels)
-      .flatten({ background: '#FFFFFF' })
-      .jpeg({ quality, chromaSubsampling: '4:4:4' })
-      .toBuffer();
-    return withDensity(bytes);
+  quality: true,
+  facts: true,
+  fields: [
+    field.choice('chroma', 'Colour detail', [
+      ['full', 'full'],
+      ['halved', 'halved'],
+    ]),
+    field.on('progressive', 'Progressive'),
+  ],
+  async encode({ pixels }, { quality, options, background, facts }) {
+    const image = onto(pixels, background).jpeg({
+      quality,
+      chromaSubsampling: options.chroma === 'halved' ? '4:2:0' : '4:4:4',
+      progressive: options.progressive === true,
+    });
+    return withJfif(await withFacts(image, facts).toBuffer(), facts);
   },
 };
 
@@ -25,9 +38,11 @@ const NO_THUMBNAIL = [0x00, 0x00];
  * The file with a JFIF segment behind its start (ITU-T T.871, §10.1), which the encoder leaves
  * away: it says the dots per inch.
  */
-function withDensity(jpeg: Buffer): Buffer {
-  const density = [DENSITY >> 8, DENSITY & 0xff];
+function withJfif(jpegBytes: Buffer, { density }: Facts): Buffer {
+  const hasOne = jpegBytes[2] === 0xff && jpegBytes[3] === 0xe0;
+  if (hasOne) return jpegBytes;
+  const dots = [density >> 8, density & 0xff];
   const name = Buffer.from('JFIF\0', 'latin1');
-  const jfif = [...SEGMENT, ...name, ...VERSION, PER_INCH, ...density, ...density, ...NO_THUMBNAIL];
-  return Buffer.concat([jpeg.subarray(0, 2), Uint8Array.from(jfif), jpeg.subarray(2)]);
+  const jfif = [...SEGMENT, ...name, ...VERSION, PER_INCH, ...dots, ...dots, ...NO_THUMBNAIL];
+  return Buffer.concat([jpegBytes.subarray(0, 2), Uint8Array.from(jfif), jpegBytes.subarray(2)]);
 }

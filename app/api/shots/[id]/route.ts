@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { shotChangeSchema, title } from '@/core/contracts/shot';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';
+import { renameCopies } from '@/server/keep/renameCopies';
 import { changeShot } from '@/server/shots/change';
 import { getShot } from '@/server/shots/rows';
 import { eraseShot, renameShot } from '@/server/shots/store';
@@ -10,7 +11,11 @@ interface Params {
   id: string;
 }
 
-const renameSchema = z.strictObject({ title: title.trim().min(1, 'must not be empty') });
+const renameSchema = z.strictObject({
+  title: title.trim().min(1, 'must not be empty'),
+  /** The files of its kept copies get the name, too. */
+  files: z.boolean().default(false),
+});
 
 export const GET = route<Params>(async (_, params) => Response.json(await getShot(readId(params))));
 
@@ -20,9 +25,12 @@ export const PUT = route<Params>(async (request, params) => {
 });
 
 export const PATCH = route<Params>(async (request, params) => {
-  const { title: wanted } = await readJson(request, renameSchema);
-  await renameShot(readId(params), wanted);
-  return Response.json({ title: wanted });
+  const { title: wanted, files } = await readJson(request, renameSchema);
+  const id = readId(params);
+  const before = await getShot(id);
+  await renameShot(id, wanted);
+  const renamed = files ? await renameCopies(id, before.title, wanted) : undefined;
+  return Response.json({ title: wanted, ...(renamed && { files: renamed }) });
 });
 
 export const DELETE = route<Params>(async (_, params) => {

@@ -1,17 +1,13 @@
-import { z } from 'zod';
-import { formatNames } from '@/core/contracts/folder';
-import { fit } from '@/server/http/body';
 import { bytesAnswer, readId, route } from '@/server/http/route';
+import { encodeShot } from '@/server/keep/encode';
 import { formats } from '@/server/keep/formats';
-import { encodedPicture } from '@/server/paint/picture';
-
-const querySchema = z.object({
-  format: z.enum(formatNames).default('png'),
-  quality: z.coerce.number().int().min(1).max(100).default(85),
-});
+import { readPictureQuery } from '@/server/keep/pictureQuery';
 
 export const GET = route<{ id: string }>(async (request, params) => {
-  const query = fit(Object.fromEntries(new URL(request.url).searchParams), querySchema);
-  const bytes = await encodedPicture(readId(params), query.format, query.quality);
-  return bytesAnswer(bytes, formats[query.format].mediaType);
+  const wish = readPictureQuery(new URL(request.url).searchParams);
+  const { bytes, width, height, quality } = await encodeShot(readId(params), wish);
+  return bytesAnswer(bytes, formats[wish.format].mediaType, {
+    'X-Picture-Size': `${width}x${height}`,
+    'X-Picture-Quality': String(quality),
+  });
 });

@@ -4,3 +4,10 @@ declare module 'perspective-transform' {
   }
   export default function PerspT(from: readonly number[], to: readonly number[]): Transform;
 }
+
+declare module 'omggif' {
+  export class GifReader {
+    constructor(bytes: Uint8Array);
+    decodeAndBlitFrameRGBA(frame: number, into: Uint8Array): void;
+  }
+}

@@ -1,0 +1,4 @@
+import { route } from '@/server/http/route';
+import { listSendings } from '@/server/remote/queue';
+
+export const GET = route(async () => Response.json({ sendings: await listSendings() }));

@@ -1,0 +1,15 @@
+import { mailInputSchema } from '@/core/contracts/mail';
+import { readJson } from '@/server/http/body';
+import { bytesAnswer, readId, route } from '@/server/http/route';
+import { dropMessage } from '@/server/mail/drop';
+import { messageFor } from '@/server/mail/message';
+
+/** A draft as a file; or, with `drop`, put into the mail drop. */
+export const POST = route<{ id: string }>(async (request, params) => {
+  const input = await readJson(request, mailInputSchema);
+  const message = await messageFor(readId(params), input);
+  if (input.drop) return Response.json({ name: await dropMessage(message) }, { status: 201 });
+  return bytesAnswer(message, 'message/rfc822', {
+    'Content-Disposition': 'attachment; filename="picture.eml"',
+  });
+});

@@ -1,0 +1,15 @@
+import { env } from '@/server/env';
+import { guardHost } from '@/server/http/guard';
+import { Fault } from '@/server/http/fault';
+import { answerLink } from '@/server/links/answer';
+
+/** On this computer links are seen through its own address; what they answer is the same. */
+export async function GET(request: Request): Promise<Response> {
+  try {
+    guardHost(request.headers, env().port);
+  } catch (error) {
+    return new Response(error instanceof Fault ? error.message : 'Refused.', { status: 403 });
+  }
+  const { status, headers, body } = await answerLink(new URL(request.url).pathname);
+  return new Response(new Uint8Array(body), { status, headers });
+}

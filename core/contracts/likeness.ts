@@ -1,0 +1,19 @@
+import { z } from 'zod';
+
+/** One point of the size/likeness chart. */
+export const likenessSchema = z.object({
+  quality: z.number(),
+  bytes: z.int(),
+  /** Structural similarity at full resolution, 1 for the very same. */
+  likeness: z.number(),
+  /** What all but the worst twentieth of the picture reaches. */
+  low: z.number(),
+  /** Where it is least like the original; null where nothing differs. */
+  worst: z
+    .object({
+      at: z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() }),
+      likeness: z.number(),
+    })
+    .nullable(),
+});
+export type Likeness = z.infer<typeof likenessSchema>;

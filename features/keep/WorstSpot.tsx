@@ -1,0 +1,94 @@
+import { useEffect, useRef, useState } from 'react';
+import type { Likeness } from '@/core/contracts/likeness';
+import type { Rect } from '@/core/geometry/rect';
+import type { Shot } from '@/core/contracts/shot';
+import { api, pictureQuery, type PictureWish } from '../api/client';
+
+const ENLARGED = 3;
+const PAUSE = 700;
+
+interface Props {
+  shot: Shot;
+  wish: PictureWish;
+  url: string | null;
+}
+
+/** The place where the result is least like the original, both enlarged side by side. */
+export function WorstSpot({ shot, wish, url }: Props) {
+  const [found, setFound] = useState<Likeness | null>(null);
+  const key = `${shot.revision} ${pictureQuery(wish)}`;
+  useEffect(() => {
+    const stop = new AbortController();
+    const timer = setTimeout(() => {
+      api.likeness(shot.id, wish, stop.signal).then(setFound, () => undefined);
+    }, PAUSE);
+    return () => {
+      clearTimeout(timer);
+      stop.abort();
+    };
+    // The key says everything that the wish does.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [shot.id, key]);
+  const worst = found?.worst;
+  if (!found) return null;
+  if (!worst) {
+    return (
+      <p className="mt-2 shrink-0 text-[13px] text-soft">
+        Every pixel arrives as it is; there is no worst spot.
+      </p>
+    );
+  }
+  const { quality: _, maxBytes: __, ...rest } = wish;
+  const before = `/api/shots/${shot.id}/picture?${pictureQuery({ ...rest, format: 'png', options: {} })}`;
+  return (
+    <section aria-label="Worst spot" className="mt-3 flex shrink-0 items-center gap-4">
+      <div>
+        <h2 className="font-name text-base">The worst spot</h2>
+        <p className="font-measure text-[13px] text-soft">
+          likeness {worst.likeness.toFixed(2)} here,
+          <br />
+          {found.likeness.toFixed(4)} on the whole
+        </p>
+      </div>
+      <Spot src={before} at={worst.at} label="Before" />
+      {url && <Spot src={url} at={worst.at} label="As it will arrive" />}
+    </section>
+  );
+}
+
+function Spot({ src, at, label }: { src: string; at: Rect; label: string }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const surface = canvas.current?.getContext('2d');
+    if (!surface) return;
+    const image = new Image();
+    image.onload = () => {
+      surface.imageSmoothingEnabled = false;
+      surface.drawImage(
+        image,
+        at.x,
+        at.y,
+        at.width,
+        at.height,
+        0,
+        0,
+        at.width * ENLARGED,
+        at.height * ENLARGED,
+      );
+    };
+    image.src = src;
+  }, [src, at]);
+  return (
+    <figure>
+      <canvas
+        ref={canvas}
+        width={at.width * ENLARGED}
+        height={at.height * ENLARGED}
+        role="img"
+        aria-label={`The worst spot, ${label.toLowerCase()}`}
+        className="h-[100px] w-auto rounded-[4px] border border-line"
+      />
+      <figcaption className="text-[13px] text-soft">{label}</figcaption>
+    </figure>
+  );
+}

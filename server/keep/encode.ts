@@ -1,0 +1,186 @@
+import sharp from 'sharp';
+import {
+  firstFacts,
+  type FactsRule,
+  type FormatName,
+  type FormatOptions,
+  type SizeWish,
+} from '@/core/contracts/format';
+import { factsOf, SCREEN_DENSITY } from '@/core/keep/facts';
+import { fitSize, isAsItIs, type Fitted } from '@/core/keep/fitSize';
+import { fit } from '../http/body';
+import { Fault } from '../http/fault';
+import type { Pixels } from '../paint/flatten';
+import { paintedPixels } from '../paint/picture';
+import { getPaintable, getShot } from '../shots/rows';
+import { formats } from './formats';
+import { optionsOf, type Source, type Wish } from './formats/contract';
+import { fromPixels } from './formats/raw';
+
+export interface EncodeWish extends SizeWish {
+  format: FormatName;
+  quality?: number | undefined;
+  options?: FormatOptions | undefined;
+  maxBytes?: number | undefined;
+  background?: string | undefined;
+  density?: number | undefined;
+  facts?: FactsRule | undefined;
+}
+
+export interface Encoded {
+  bytes: Uint8Array;
+  width: number;
+  height: number;
+  /** What it was written with, which “at most so many bytes” may have chosen. */
+  quality: number;
+}
+
+const WHITE = '#FFFFFF';
+const FIRST_QUALITY = 85;
+
+/**
+ * The picture in another size, scaled once from full resolution. Scaling is done on the values as
+ * they are stored, as sharp does by default; docs/decisions.md says why not in linear light.
+ */
+export async function sizedPixels(
+  pixels: Pixels,
+  wish: SizeWish,
+  background = WHITE,
+): Promise<Pixels> {
+  const fitted = fitSize(pixels, wish);
+  if (isAsItIs(pixels, fitted)) return pixels;
+  return scaled(pixels, fitted, background);
+}
+
+async function scaled(pixels: Pixels, fitted: Fitted, background: string): Promise<Pixels> {
+  const { source, scaled: size, sheet, at } = fitted;
+  const part = fromPixels(pixels)
+    .extract({ left: source.x, top: source.y, width: source.width, height: source.height })
+    .resize({ ...size, fit: 'fill', kernel: 'lanczos3' });
+  const padded = sheet.width > size.width || sheet.height > size.height;
+  const { data, info } = await part.ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  const made = { width: info.width, height: info.height };
+  const whole = padded
+    ? await sharp(data, { raw: { ...made, channels: 4 } })
+        .extend({
+          left: at.x,
+          top: at.y,
+          right: sheet.width - size.width - at.x,
+          bottom: sheet.height - size.height - at.y,
+          background,
+        })
+        .raw()
+        .toBuffer()
+    : data;
+  return {
+    data: new Uint8ClampedArray(whole.buffer, whole.byteOffset, whole.length),
+    width: sheet.width,
+    height: sheet.height,
+    opaque: pixels.opaque,
+  };
+}
+
+/** A shot as a file. @throws Fault 404, 400 for options the format does not have, 409 too large */
+export async function encodeShot(id: string, wish: EncodeWish): Promise<Encoded> {
+  const [shot, paintable, whole] = await Promise.all([
+    getShot(id),
+    getPaintable(id),
+    paintedPixels(id),
+  ]);
+  const format = formats[wish.format];
+  const made: Wish = {
+    quality: wish.quality ?? FIRST_QUALITY,
+    options: fit(wish.options ?? {}, optionsOf(format)),
+    background: wish.background ?? WHITE,
+    facts: factsOf(
+      { ...shot, description: shot.document.description },
+      wish.facts ?? firstFacts,
+      wish.density ?? SCREEN_DENSITY,
+    ),
+  };
+  const pixels = await sizedPixels(whole, wish, made.background);
+  const source = { pixels, shot: paintable };
+  if (wish.maxBytes !== undefined) return withinBytes(wish, source, made, wish.maxBytes);
+  const bytes = await format.encode(source, made);
+  return { bytes, width: pixels.width, height: pixels.height, quality: made.quality };
+}
+
+const LEAST_QUALITY = 20;
+/** With the wished and the least quality, no more than eight encodings. */
+const TRIES = 6;
+
+/** The best quality, then the largest size, whose file has at most so many bytes. */
+async function withinBytes(
+  { format: name }: EncodeWish,
+  source: Source,
+  wish: Wish,
+  most: number,
+): Promise<Encoded> {
+  const format = formats[name];
+  const at = async (pixels: Pixels, quality: number): Promise<Encoded> => ({
+    bytes: await format.encode({ ...source, pixels }, { ...wish, quality }),
+    width: pixels.width,
+    height: pixels.height,
+    quality,
+  });
+  const first = await at(source.pixels, wish.quality);
+  if (first.bytes.length <= most) return first;
+  const quality = format.quality ? Math.min(LEAST_QUALITY, wish.quality) : wish.quality;
+  if (format.quality && quality < wish.quality) {
+    const least = await at(source.pixels, quality);
+    if (least.bytes.length <= most) {
+      return bestQuality((q) => at(source.pixels, q), least, wish.quality, most);
+    }
+  }
+  const smaller = await largestSize(source.pixels, (pixels) => at(pixels, quality), most);
+  if (smaller) return smaller;
+  throw new Fault(
+    409,
+    'cannot-be-that-small',
+    `Even at its smallest this picture has more than ${most} bytes as ${format.label}. Allow more, or choose another format.`,
+  );
+}
+
+/** By halving between a quality that is known to fit and the wished one. */
+async function bestQuality(
+  at: (quality: number) => Promise<Encoded>,
+  least: Encoded,
+  wished: number,
+  most: number,
+): Promise<Encoded> {
+  let [low, high] = [least.quality + 1, wished - 1];
+  let best = least;
+  for (let i = 0; i < TRIES && low <= high; i += 1) {
+    const quality = Math.floor((low + high) / 2);
+    const tried = await at(quality);
+    if (tried.bytes.length <= most) {
+      best = tried;
+      low = quality + 1;
+    } else high = quality - 1;
+  }
+  return best;
+}
+
+/** Bytes go roughly with the area, so each try says where the next should be. */
+async function largestSize(
+  whole: Pixels,
+  at: (pixels: Pixels) => Promise<Encoded>,
+  most: number,
+): Promise<Encoded | null> {
+  let [low, high] = [0, 1];
+  let by = 0.5;
+  let best: Encoded | null = null;
+  for (let i = 0; i < TRIES; i += 1) {
+    const pixels = await sizedPixels(whole, { percent: Math.max(1, by * 100) });
+    const tried = await at(pixels);
+    const share = tried.bytes.length / most;
+    if (share <= 1) {
+      best = tried;
+      low = by;
+      if (share > 0.93) break;
+    } else high = by;
+    const guess = by * Math.sqrt(0.97 / share);
+    by = guess > low && guess < high ? guess : (low + high) / 2;
+  }
+  return best;
+}

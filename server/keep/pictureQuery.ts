@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { encodeShape, formatNames, type FormatOptions } from '@/core/contracts/format';
+import { fit } from '../http/body';
+import type { EncodeWish } from './encode';
+import { formats } from './formats';
+
+const querySchema = z.strictObject({ ...encodeShape, format: z.enum(formatNames).default('png') });
+const numbers = ['quality', 'width', 'height', 'longest', 'percent', 'maxBytes', 'density'];
+
+/** The cache-breaking number that addresses of pictures carry. */
+const IGNORED = ['r'];
+
+/**
+ * How a picture is asked for in an address: the fields of POST …/copies, and each option of the
+ * format by its own name. @throws Fault 400
+ */
+export function readPictureQuery(query: URLSearchParams): EncodeWish {
+  const all = Object.fromEntries([...query].filter(([name]) => !IGNORED.includes(name)));
+  const format = fit(all.format ?? 'png', z.enum(formatNames));
+  const fields = new Map(formats[format].fields.map((field) => [field.name, field]));
+  const options: FormatOptions = {};
+  const read: Record<string, string | number> = {};
+  for (const [name, text] of Object.entries(all)) {
+    const field = fields.get(name);
+    if (!field) {
+      read[name] = numbers.includes(name) ? Number(text) : text;
+      continue;
+    }
+    options[name] =
+      field.kind === 'switch'
+        ? text === 'true' || text === '1'
+        : field.kind === 'number'
+          ? Number(text)
+          : text;
+  }
+  return { ...fit(read, querySchema), options };
+}

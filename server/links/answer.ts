@@ -1,0 +1,62 @@
+import { xmlText } from '@/core/keep/xmp';
+import { seenBy, type Seen } from './links';
+
+/** What somebody gets who follows a link: strict, and alike whether there never was one or it ended. */
+const headers = {
+  'Cache-Control': 'no-store',
+  'Content-Security-Policy':
+    "default-src 'none'; img-src 'self'; style-src 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'none'",
+  'Cross-Origin-Resource-Policy': 'same-origin',
+  'Cross-Origin-Opener-Policy': 'same-origin',
+  'Referrer-Policy': 'no-referrer',
+  'X-Content-Type-Options': 'nosniff',
+  'X-Robots-Tag': 'noindex, nofollow',
+  'X-Frame-Options': 'DENY',
+};
+
+export interface LinkAnswer {
+  status: number;
+  headers: Record<string, string>;
+  body: Uint8Array;
+}
+
+const html = (status: number, body: string): LinkAnswer => ({
+  status,
+  headers: { ...headers, 'Content-Type': 'text/html; charset=utf-8' },
+  body: Buffer.from(
+    `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${body}`,
+    'utf8',
+  ),
+});
+
+const STYLE =
+  '<style>:root{color-scheme:light dark}body{margin:0;padding:24px;background:#efece3;color:#1c2b2a;font:16px/1.5 sans-serif}' +
+  'main{max-width:1200px;margin:auto}img{max-width:100%;height:auto;box-shadow:0 2px 14px #0003}h1{font-size:20px}' +
+  '@media(prefers-color-scheme:dark){body{background:#151b1a;color:#e9e6dc}}</style></head><body><main>';
+
+/** The answer to a path below /v/. A page and its picture count as one view: the page’s. */
+export async function answerLink(path: string): Promise<LinkAnswer> {
+  const [, token = '', picture] = /^\/v\/([^/.]+)(\.png)?$/.exec(path) ?? [];
+  const seen = await seenBy(token, picture === undefined);
+  if (!seen) {
+    return html(
+      404,
+      `Nothing here</title>${STYLE}<h1>There is nothing at this address</h1><p>It may have ended, or been taken back.</p></main></body></html>`,
+    );
+  }
+  if (picture) {
+    const body = new Uint8Array(seen.bytes);
+    return {
+      status: 200,
+      headers: { ...headers, 'Content-Type': 'image/png', 'Content-Length': String(body.length) },
+      body,
+    };
+  }
+  return html(200, page(token, seen));
+}
+
+const page = (token: string, { title, description, width, height }: Seen): string =>
+  `${xmlText(title || 'A picture')}</title>${STYLE}` +
+  `${title && `<h1>${xmlText(title)}</h1>`}` +
+  `<img src="/v/${token}.png" width="${width}" height="${height}" alt="${xmlText(description || title || 'A picture')}">` +
+  `${description && `<p>${xmlText(description)}</p>`}</main></body></html>`;

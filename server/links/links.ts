@@ -1,0 +1,105 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import type { z } from 'zod';
+import { linkSchema, type Link, type linkInputSchema } from '@/core/contracts/link';
+import { sql } from '../db/sql';
+import { env } from '../env';
+import { notFound } from '../http/fault';
+import { plainPng } from '../keep/formats/png';
+import { paintedPixels } from '../paint/picture';
+import { getShot } from '../shots/rows';
+import { openBase } from './listener';
+
+/** 128 bits, so that nobody finds a link by trying. */
+const TOKEN_BYTES = 16;
+const DAY = 86_400_000;
+
+interface Row {
+  id: string;
+  token: string;
+  views: number;
+  made_at: Date;
+  ends_at: Date | null;
+  most_views: number | null;
+}
+
+const hasEnded = (row: Pick<Row, 'ends_at' | 'views' | 'most_views'>, now: Date): boolean =>
+  (row.ends_at !== null && row.ends_at <= now) ||
+  (row.most_views !== null && row.views >= row.most_views);
+
+function toLink(row: Row): Link {
+  const path = `/v/${row.token}`;
+  const open = openBase();
+  return linkSchema.parse({
+    id: row.id,
+    path,
+    picturePath: `${path}.png`,
+    address: `http://127.0.0.1:${env().port}${path}`,
+    openAddress: open && `${open}${path}`,
+    madeAt: row.made_at.toISOString(),
+    endsAt: row.ends_at?.toISOString() ?? null,
+    views: row.views,
+    mostViews: row.most_views,
+    ended: hasEnded(row, new Date()),
+  });
+}
+
+/**
+ * An address under which the picture is seen as it leaves now. Nothing else of the shot is there:
+ * no frame, no place of origin, and title and description only when asked for. @throws Fault 404
+ */
+export async function makeLink(
+  shotId: string,
+  input: z.output<typeof linkInputSchema>,
+  now = new Date(),
+): Promise<Link> {
+  const shot = await getShot(shotId);
+  const pixels = await paintedPixels(shotId);
+  const bytes = await plainPng(pixels);
+  const id = randomUUID();
+  const ends = input.days === null ? null : new Date(now.getTime() + input.days * DAY);
+  const words = input.words
+    ? { title: shot.title, description: shot.document.description ?? '' }
+    : { title: '', description: '' };
+  const [row] = await sql()<Row[]>`insert into links
+    (id, shot_id, token, bytes, width, height, title, description, ends_at, most_views)
+    values (${id}, ${shotId}, ${randomBytes(TOKEN_BYTES).toString('base64url')}, ${bytes},
+      ${pixels.width}, ${pixels.height}, ${words.title}, ${words.description}, ${ends}, ${input.mostViews})
+    returning *`;
+  if (!row) throw notFound('shot');
+  return toLink(row);
+}
+
+/** The links of a shot, newest first; ended ones too. @throws Fault 404 */
+export async function listLinks(shotId: string): Promise<Link[]> {
+  await getShot(shotId);
+  const rows = await sql()<Row[]>`select id, token, views, made_at, ends_at, most_views
+    from links where shot_id = ${shotId} order by made_at desc, id`;
+  return rows.map(toLink);
+}
+
+/** Takes a link back at once. @throws Fault 404 */
+export async function takeBack(id: string): Promise<void> {
+  const gone = await sql()`delete from links where id = ${id}`;
+  if (gone.count === 0) throw notFound('link');
+}
+
+export interface Seen {
+  bytes: Uint8Array;
+  width: number;
+  height: number;
+  title: string;
+  description: string;
+}
+
+/** What a token shows; null for none, an ended or a taken back one, which all look the same. */
+export async function seenBy(token: string, counts: boolean): Promise<Seen | null> {
+  if (!/^[A-Za-z0-9_-]{22}$/.test(token)) return null;
+  const [row] = await sql()<(Seen & Row)[]>`select * from links where token = ${token}`;
+  if (!row || hasEnded(row, new Date())) return null;
+  if (counts) {
+    const counted = await sql()`update links set views = views + 1 where id = ${row.id}
+      and (most_views is null or views < most_views)`;
+    if (counted.count === 0) return null;
+  }
+  return row;
+}

@@ -1,0 +1,39 @@
+import MailComposer from 'nodemailer/lib/mail-composer/index.js';
+import type { z } from 'zod';
+import type { mailInputSchema } from '@/core/contracts/mail';
+import { safeName } from '@/core/naming/safeName';
+import { encodeShot } from '../keep/encode';
+import { formats } from '../keep/formats';
+import { getShot } from '../shots/rows';
+
+/**
+ * A message with the picture attached and its description as the alternative text (RFC 5322, RFC
+ * 2045), which any mail program opens as a draft. Address and window title do not go along.
+ * @throws Fault 404
+ */
+export async function messageFor(
+  shotId: string,
+  input: z.output<typeof mailInputSchema>,
+): Promise<Buffer> {
+  const shot = await getShot(shotId);
+  const { to, subject, text, drop: _, ...wish } = input;
+  const format = formats[wish.format ?? 'png'];
+  const { bytes } = await encodeShot(shotId, { ...wish, format: format.name });
+  const alt = shot.document.description ?? shot.title;
+  const composer = new MailComposer({
+    ...(to && { to }),
+    subject: subject ?? shot.title,
+    text: [text, alt && `[${alt}]`].filter(Boolean).join('\n\n'),
+    // Mail programs that know it open the message for writing, not for reading.
+    headers: { 'X-Unsent': '1' },
+    attachments: [
+      {
+        filename: `${safeName(shot.title)}.${format.extension}`,
+        content: Buffer.from(bytes),
+        contentType: format.mediaType,
+        headers: { 'Content-Description': alt.replace(/\s+/g, ' ').slice(0, 900) },
+      },
+    ],
+  });
+  return composer.compile().build();
+}

@@ -1,0 +1,471 @@
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import {
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+  chmodSync,
+} from 'node:fs';
+import type { Server } from 'node:http';
+import { join } from 'node:path';
+import { simpleParser } from 'mailparser';
+import sharp from 'sharp';
+import { formatNames, type FormatName } from '@/core/contracts/format';
+import { linkInputSchema } from '@/core/contracts/link';
+import { mailInputSchema } from '@/core/contracts/mail';
+import { remoteInputSchema } from '@/core/contracts/remote';
+import { markSchema } from '@/core/marks/registry';
+import { randomFrom } from '@/core/random/random';
+import { untouched } from '@/core/shot/document';
+import { sql } from '../db/sql';
+import { env } from '../env';
+import { addFolder } from '../folders/folders';
+import { keepCopy } from '../keep/copies';
+import { encodeShot } from '../keep/encode';
+import { likenessOf, sameLooking, SAME } from '../keep/likeness';
+import { renameCopies } from '../keep/renameCopies';
+import { answerLink } from '../links/answer';
+import { listLinks, makeLink, takeBack } from '../links/links';
+import { openBase, openLinks } from '../links/listener';
+import { dropMessage, droppedMessage, listDropped } from '../mail/drop';
+import { messageFor } from '../mail/message';
+import { listPrograms, openCopy } from '../programs/programs';
+import { startPractice } from '../remote/practice';
+import { listSendings, sendAgain, sendTo } from '../remote/queue';
+import { addRemote } from '../remote/remotes';
+import { renameShot, storeShot } from '../shots/store';
+import { begin, finish, gradientPng, testFolder } from './setup';
+
+let shot: string;
+const SIZE = { width: 240, height: 160 };
+const description = 'Four beds seen from above.';
+beforeAll(async () => {
+  await begin();
+  shot = (
+    await storeShot({
+      picture: await gradientPng(SIZE.width, SIZE.height),
+      title: 'Beds',
+      document: { ...untouched(SIZE), description },
+      provenance: {
+        source: 'display',
+        takenAt: '2026-11-23T14:02:11Z',
+        windowTitle: 'Secret garden plan',
+        address: 'https://inside.fernhollow.example/plan?key=471147',
+      },
+    })
+  ).id;
+});
+afterAll(finish);
+jest.setTimeout(90_000);
+
+const sizeOf = async (bytes: Uint8Array) => {
+  const { width, height } = await sharp(bytes).metadata();
+  return [width, height];
+};
+
+describe('size', () => {
+  test.each([
+    [{ width: 120 }, [120, 80]],
+    [{ height: 40 }, [60, 40]],
+    [{ percent: 50 }, [120, 80]],
+    [{ longest: 60 }, [60, 40]],
+    [{ longest: 6000 }, [240, 160]],
+    [{ width: 100, height: 100 }, [100, 67]],
+    [{ width: 100, height: 100, fit: 'fill' as const }, [100, 100]],
+    [{ width: 300, height: 250, fit: 'pad' as const }, [300, 250]],
+  ])('%j gives %j', async (wish, wanted) => {
+    const { bytes, width, height } = await encodeShot(shot, { format: 'png', ...wish });
+    expect(await sizeOf(bytes)).toEqual(wanted);
+    expect([width, height]).toEqual(wanted);
+  });
+
+  // libvips through sharp on the same pixels.
+  test('scaling is what sharp’s lanczos3 makes', async () => {
+    const whole = await encodeShot(shot, { format: 'png' });
+    const ours = await encodeShot(shot, { format: 'png', width: 97 });
+    const theirs = await sharp(whole.bytes)
+      .ensureAlpha()
+      .resize({ width: 97, height: 65, fit: 'fill', kernel: 'lanczos3' })
+      .raw()
+      .toBuffer();
+    const read = await sharp(ours.bytes).ensureAlpha().raw().toBuffer();
+    const most = read.reduce((m, v, i) => Math.max(m, Math.abs(v - (theirs[i] ?? 0))), 0);
+    expect(most).toBeLessThanOrEqual(1);
+  });
+
+  test('at most so many bytes: quality first, then size; what cannot be is said', async () => {
+    const free = await encodeShot(shot, { format: 'jpeg', quality: 95 });
+    const some = await encodeShot(shot, {
+      format: 'jpeg',
+      quality: 95,
+      maxBytes: Math.round(free.bytes.length * 0.7),
+    });
+    expect(some.bytes.length).toBeLessThanOrEqual(Math.round(free.bytes.length * 0.7));
+    expect(some.quality).toBeLessThan(95);
+    expect([some.width, some.height]).toEqual([240, 160]);
+    const few = await encodeShot(shot, { format: 'png', maxBytes: 9_000 });
+    expect(few.bytes.length).toBeLessThanOrEqual(9_000);
+    expect(few.width).toBeLessThan(240);
+    await expect(encodeShot(shot, { format: 'bmp', maxBytes: 100 })).rejects.toMatchObject({
+      code: 'cannot-be-that-small',
+    });
+  });
+});
+
+describe('likeness', () => {
+  test('is one for the very same, and falls with quality', async () => {
+    expect(await likenessOf(shot, { format: 'png' })).toMatchObject({ likeness: 1, worst: null });
+    const [low, high] = [
+      await likenessOf(shot, { format: 'jpeg', quality: 10 }),
+      await likenessOf(shot, { format: 'jpeg', quality: 95 }),
+    ];
+    expect(low.likeness).toBeLessThan(high.likeness);
+    expect(low.bytes).toBeLessThan(high.bytes);
+    expect(low.worst?.likeness).toBeLessThan(low.likeness);
+  });
+  test('looks the same is the smallest that is like enough', async () => {
+    const found = await sameLooking(shot, { format: 'jpeg' });
+    expect(found.likeness).toBeGreaterThanOrEqual(SAME.likeness);
+    const less = await likenessOf(shot, { format: 'jpeg', quality: found.quality - 1 });
+    expect(less.likeness < SAME.likeness || less.low < SAME.low || found.quality === 20).toBe(true);
+  });
+});
+
+describe('nothing hidden leaves', () => {
+  const inside = { width: 160, height: 120 };
+  /** A frame of noise; two of them differ only under a Hide mark and outside the view. */
+  async function telling(seed: number): Promise<string> {
+    const [hidden, shown] = [randomFrom(seed), randomFrom(77)];
+    const data = Buffer.alloc(inside.width * inside.height * 3);
+    for (let y = 0; y < inside.height; y += 1)
+      for (let x = 0; x < inside.width; x += 1) {
+        const covered = (x >= 50 && x < 100 && y >= 40 && y < 80) || x < 20 || y < 10;
+        const next = covered ? hidden : shown;
+        data.set([next() * 256, next() * 256, next() * 256], (y * inside.width + x) * 3);
+      }
+    const picture = await sharp(data, { raw: { ...inside, channels: 3 } })
+      .png()
+      .toBuffer();
+    const { id } = await storeShot({
+      picture,
+      title: 'Order',
+      provenance: { source: 'display', takenAt: '2026-11-23T14:02:11Z' },
+      document: {
+        version: 1,
+        view: { crop: { x: 20, y: 10, width: 140, height: 110 } },
+        description: 'An order.',
+        marks: [
+          {
+            id: 't',
+            kind: 'text',
+            x: 55,
+            y: 50,
+            width: 100,
+            text: `PIN ${seed}`,
+            colour: '#000000',
+            textSize: 9,
+            bold: false,
+            plate: null,
+          },
+          { id: 'h', kind: 'blur', x: 50, y: 40, width: 50, height: 40, strength: 8 },
+          {
+            id: 'a',
+            kind: 'arrow',
+            from: { x: 140, y: 100 },
+            to: { x: 110, y: 60 },
+            bend: null,
+            colour: '#D55E00',
+            thickness: 4,
+            heads: 'end',
+          },
+        ].map((mark) => markSchema.parse(mark)),
+      },
+    });
+    return id;
+  }
+
+  test.each([...formatNames])(
+    'as %s two shots that differ only in what is hidden are the same',
+    async (format: FormatName) => {
+      const [a, b] = [await telling(101), await telling(202)];
+      const plain = (bytes: Uint8Array) =>
+        // A PDF names itself by the time it was made.
+        Buffer.from(bytes)
+          .toString('latin1')
+          .replace(/\/ID \[[^\]]*\]/g, '')
+          .replace(/\(D:\d{14}Z?\)/g, '');
+      const [first, second] = [await encodeShot(a, { format }), await encodeShot(b, { format })];
+      expect(plain(first.bytes) === plain(second.bytes)).toBe(true);
+      expect(Buffer.from(first.bytes).includes('PIN 101')).toBe(false);
+    },
+  );
+
+  test('a link, a message and a copy carry neither address nor window title', async () => {
+    const secrets = ['Secret garden plan', 'inside.fernhollow', '471147'];
+    const { path: folderPath, id: folderId } = await addFolder({
+      name: 'Plain',
+      path: testFolder('plain-facts'),
+    });
+    const copy = await keepCopy(shot, { folderId });
+    const link = await makeLink(shot, linkInputSchema.parse({}));
+    const page = await answerLink(link.path);
+    const picture = await answerLink(link.picturePath);
+    const message = await messageFor(
+      shot,
+      mailInputSchema.parse({ to: 'wren@fernhollow.example' }),
+    );
+    const sent = await simpleParser(message);
+    const all = [
+      readFileSync(copy.path),
+      Buffer.from(page.body),
+      Buffer.from(picture.body),
+      message,
+      sent.attachments[0]?.content ?? Buffer.alloc(0),
+    ];
+    for (const bytes of all)
+      for (const secret of secrets) expect(bytes.includes(secret)).toBe(false);
+    expect(folderPath).toContain('plain-facts');
+  });
+
+  test('a folder whose rule says so gets them', async () => {
+    const { id: folderId } = await addFolder({
+      name: 'Records',
+      path: testFolder('with-facts'),
+      facts: { words: true, origin: true },
+    });
+    const copy = await keepCopy(shot, { folderId });
+    expect(readFileSync(copy.path).includes('inside.fernhollow')).toBe(true);
+  });
+});
+
+describe('links', () => {
+  test('show the picture, count views, end, and are taken back at once', async () => {
+    const link = await makeLink(shot, linkInputSchema.parse({ mostViews: 2 }));
+    expect(link.path).toMatch(/^\/v\/[A-Za-z0-9_-]{22}$/);
+    const page = await answerLink(link.path);
+    expect(page.status).toBe(200);
+    expect(Buffer.from(page.body).toString('utf8')).toContain(`alt="${description}"`);
+    expect(page.headers).toMatchObject({
+      'Referrer-Policy': 'no-referrer',
+      'Cache-Control': 'no-store',
+    });
+    const picture = await answerLink(link.picturePath);
+    expect(await sizeOf(picture.body)).toEqual([240, 160]);
+    expect((await answerLink(link.path)).status).toBe(200);
+    expect((await answerLink(link.path)).status).toBe(404);
+    expect((await answerLink(link.picturePath)).status).toBe(404);
+    expect((await listLinks(shot)).find((l) => l.id === link.id)).toMatchObject({
+      ended: true,
+      views: 2,
+    });
+    const other = await makeLink(shot, linkInputSchema.parse({}));
+    await takeBack(other.id);
+    expect((await answerLink(other.path)).status).toBe(404);
+    const ended = await makeLink(
+      shot,
+      linkInputSchema.parse({ days: 1 }),
+      new Date(Date.now() - 2 * 86_400_000),
+    );
+    expect((await answerLink(ended.path)).status).toBe(404);
+  });
+
+  test('the second door shows links and nothing else', async () => {
+    const link = await makeLink(shot, linkInputSchema.parse({}));
+    await openLinks(0).catch(() => undefined);
+    await openLinks(45_311);
+    expect(openBase()).toMatch(/:45311$/);
+    const get = (path: string) => fetch(`http://127.0.0.1:45311${path}`);
+    expect((await get(link.path)).status).toBe(200);
+    for (const path of [
+      '/',
+      '/shelf',
+      '/api/shots',
+      '/api/health',
+      `/api/shots/${shot}/picture`,
+      '/v/',
+      '/v/../api/shots',
+    ]) {
+      expect((await get(path)).status).toBe(404);
+    }
+    expect((await fetch(`http://127.0.0.1:45311${link.path}`, { method: 'POST' })).status).toBe(
+      404,
+    );
+    await openLinks(null);
+    await expect(get(link.path)).rejects.toThrow();
+  });
+});
+
+// RFC 5322, RFC 2045; read back by mailparser.
+describe('mail', () => {
+  test('a message has its headers, words and the very picture', async () => {
+    const input = mailInputSchema.parse({
+      to: 'wren@fernhollow.example',
+      subject: 'Grüße – beds',
+      text: 'Look.',
+    });
+    const message = await messageFor(shot, input);
+    const read = await simpleParser(message);
+    expect(read.subject).toBe('Grüße – beds');
+    expect(read.text).toContain(description);
+    const [attached] = read.attachments;
+    expect(attached).toMatchObject({ filename: 'Beds.png', contentType: 'image/png' });
+    const picture = await encodeShot(shot, { format: 'png' });
+    expect(attached?.content.equals(Buffer.from(picture.bytes))).toBe(true);
+  });
+  test('the mail drop holds messages that went nowhere', async () => {
+    const name = await dropMessage(await messageFor(shot, mailInputSchema.parse({ drop: true })));
+    expect((await listDropped())[0]).toMatchObject({ name, subject: 'Beds' });
+    expect((await droppedMessage(name)).length).toBeGreaterThan(1000);
+    await expect(droppedMessage('../../secret.eml')).rejects.toMatchObject({ status: 404 });
+  });
+});
+
+// RFC 4918, over the stand-in that ships with the app.
+describe('remote folder', () => {
+  const servers: Server[] = [];
+  // Whatever fails, nothing stays open.
+  afterAll(() => servers.forEach((server) => server.close()));
+  const close = (server: Server) =>
+    new Promise<void>((resolve) => {
+      server.closeAllConnections();
+      server.close(() => resolve());
+    });
+  const practice = async (...given: Parameters<typeof startPractice>) => {
+    const started = await startPractice(...given);
+    servers.push(started.server);
+    return started;
+  };
+  const remote = (port: number, more: object = {}) =>
+    addRemote(
+      remoteInputSchema.parse({
+        name: 'Shed',
+        url: `http://127.0.0.1:${port}/`,
+        username: 'wren',
+        password: 'fern',
+        pattern: '{date:yyyy}/{title}',
+        ...more,
+      }),
+    );
+
+  test('gets files in subfolders and overwrites none', async () => {
+    const folder = testFolder('remote');
+    const { server, port } = await practice({ folder, username: 'wren', password: 'fern' });
+    const { id } = await remote(port);
+    const [a, b] = [await sendTo(shot, id), await sendTo(shot, id)];
+    expect([a.problem, b.problem]).toEqual([null, null]);
+    expect(readdirSync(join(folder, '2026')).sort()).toEqual(['Beds-2.png', 'Beds.png']);
+    expect(await sizeOf(readFileSync(join(folder, '2026', 'Beds.png')))).toEqual([240, 160]);
+    await close(server);
+  });
+
+  test('what cannot be sent waits, says why, and is sent later', async () => {
+    const folder = testFolder('remote-later');
+    const { server, port } = await practice({ folder, username: 'wren', password: 'fern' });
+    const { id } = await remote(port);
+    await close(server);
+    const waiting = await sendTo(shot, id);
+    expect(waiting).toMatchObject({
+      state: 'waiting',
+      problem: 'The other machine does not answer.',
+    });
+    expect((await listSendings()).map((s) => s.id)).toContain(waiting.id);
+    const back = await practice({ folder, username: 'wren', password: 'fern' }, port);
+    expect(await sendAgain(waiting.id)).toMatchObject({ state: 'sent', problem: null });
+    expect(existsSync(join(folder, '2026', 'Beds.png'))).toBe(true);
+    const [row] = await sql()<
+      { bytes: Buffer | null }[]
+    >`select bytes from sendings where id = ${waiting.id}`;
+    expect(row?.bytes).toBeNull();
+    await close(back.server);
+  });
+
+  test('a wrong password and a full server are said', async () => {
+    const folder = testFolder('remote-full');
+    const { server, port } = await practice({
+      folder,
+      username: 'wren',
+      password: 'fern',
+      mostBytes: 10,
+    });
+    const wrong = await sendTo(shot, (await remote(port, { password: 'moss' })).id);
+    expect(wrong.problem).toContain('did not accept the name or the password');
+    const full = await sendTo(shot, (await remote(port)).id);
+    expect(full.problem).toBe('The remote folder is full.');
+    await close(server);
+  });
+});
+
+describe('programs', () => {
+  test('only listed ones start, their arguments never pass a shell', async () => {
+    const list = join(env().dataDir, 'programs.json');
+    const out = join(testFolder('programs'), 'out.txt');
+    mkdirSync(env().dataDir, { recursive: true });
+    const script = join(testFolder('programs'), 'note.mjs');
+    writeFileSync(
+      script,
+      `import { writeFileSync } from 'node:fs'; writeFileSync(${JSON.stringify(out)}, JSON.stringify(process.argv.slice(2)));`,
+    );
+    writeFileSync(
+      list,
+      JSON.stringify([
+        { name: 'Note', command: process.execPath, args: [script, '$(touch /tmp/no); echo'] },
+      ]),
+    );
+    chmodSync(list, 0o600);
+    const { id: folderId } = await addFolder({
+      name: 'Programs',
+      path: testFolder('programs-copies'),
+      pattern: '{title} $(id)',
+    });
+    const copy = await keepCopy(shot, { folderId });
+    await expect(openCopy(copy.id, 'Other')).rejects.toMatchObject({ status: 404 });
+    await openCopy(copy.id, 'Note');
+    for (let i = 0; i < 100 && !existsSync(out); i += 1)
+      await new Promise((r) => setTimeout(r, 50));
+    await new Promise((r) => setTimeout(r, 100));
+    expect(JSON.parse(readFileSync(out, 'utf8'))).toEqual(['$(touch /tmp/no); echo', copy.path]);
+    chmodSync(list, 0o666);
+    expect(await listPrograms()).toMatchObject({
+      programs: [],
+      problem: expect.stringContaining('can be written by others'),
+    });
+    rmSync(list);
+    expect(await listPrograms()).toMatchObject({ programs: [], problem: null });
+  });
+});
+
+describe('names', () => {
+  test('a pattern makes subfolders inside the folder only', async () => {
+    const { id: folderId, path } = await addFolder({
+      name: 'Deep',
+      path: testFolder('deep'),
+      pattern: '{date:yyyy}/../{title:lower,-}/{n:2}',
+    });
+    const copy = await keepCopy(shot, { folderId });
+    expect(copy.path.startsWith(`${path}/2026/`)).toBe(true);
+    expect(copy.path.endsWith('/beds/01.png')).toBe(true);
+    expect(copy.path).not.toContain('/../');
+  });
+
+  test('a rename takes the files along, never over another', async () => {
+    const { id: folderId, path } = await addFolder({
+      name: 'Rename',
+      path: testFolder('rename'),
+      pattern: '{title}',
+    });
+    const { id } = await storeShot({ picture: await gradientPng(20, 20), title: 'Old name' });
+    const [a, gone] = [await keepCopy(id, { folderId }), await keepCopy(id, { folderId })];
+    writeFileSync(join(path, 'New name.png'), 'somebody else’s');
+    rmSync(gone.path);
+    await renameShot(id, 'New name');
+    const done = await renameCopies(id, 'Old name', 'New name');
+    expect(done.renamed).toBe(1);
+    expect(done.left).toEqual([{ path: gone.path, problem: 'it is not there any more' }]);
+    expect(existsSync(a.path)).toBe(false);
+    expect(readFileSync(join(path, 'New name.png'), 'utf8')).toBe('somebody else’s');
+    expect(statSync(join(path, 'New name-2.png')).size).toBe(a.bytes);
+  });
+});
