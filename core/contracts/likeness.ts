@@ -17,3 +17,15 @@ export const likenessSchema = z.object({
     .nullable(),
 });
 export type Likeness = z.infer<typeof likenessSchema>;
+
+/** The smallest words of a picture at its own size. */
+export const readableSchema = z.object({
+  smallest: z
+    .object({
+      box: z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() }),
+      /** Height of a small x, pixels. */
+      xHeight: z.number(),
+    })
+    .nullable(),
+});
+export type SmallestWords = z.infer<typeof readableSchema>['smallest'];

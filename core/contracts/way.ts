@@ -26,6 +26,9 @@ export type ShapeName = (typeof shapeNames)[number];
 export const thenStepSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('copy') }),
   z.strictObject({ do: z.literal('mark') }),
+  z.strictObject({ do: z.literal('link') }),
+  z.strictObject({ do: z.literal('mail') }),
+  z.strictObject({ do: z.literal('print') }),
   /** Null means the default folder, whichever that is then. */
   z.strictObject({ do: z.literal('keep'), folderId: z.uuid().nullable() }),
 ]);

@@ -16,7 +16,12 @@ import {
   type FormatOptions,
   type SizeWish,
 } from '@/core/contracts/format';
-import { likenessSchema, type Likeness } from '@/core/contracts/likeness';
+import {
+  likenessSchema,
+  readableSchema,
+  type Likeness,
+  type SmallestWords,
+} from '@/core/contracts/likeness';
 import { linkSchema, linksSchema, type Link, type LinkInput } from '@/core/contracts/link';
 import { mailDropSchema, type Dropped, type MailInput } from '@/core/contracts/mail';
 import { programsSchema, type Programs } from '@/core/contracts/program';
@@ -188,6 +193,8 @@ export const api = {
     read(likenessSchema, `${shotPath(id)}/likeness?${pictureQuery(wish)}`, { signal }),
   sameLooking: (id: string, wish: PictureWish, signal?: AbortSignal): Promise<Likeness> =>
     read(likenessSchema, `${shotPath(id)}/likeness?same=1&${pictureQuery(wish)}`, { signal }),
+  smallestWords: async (id: string): Promise<SmallestWords> =>
+    (await read(readableSchema, `${shotPath(id)}/readable`)).smallest,
   links: async (id: string): Promise<Link[]> =>
     (await read(linksSchema, `${shotPath(id)}/links`)).links,
   makeLink: (id: string, input: LinkInput): Promise<Link> =>

@@ -17,6 +17,7 @@ import { As } from './As';
 import { keepEverywhere, type Result } from './keepEverywhere';
 import { NameField } from './NameField';
 import { Preview } from './Preview';
+import { Readable } from './Readable';
 import { Results } from './Results';
 import { Size } from './Size';
 import { factsFor, useFormats } from './useFormats';
@@ -129,7 +130,7 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
           aria-label="How to keep it"
           className="flex w-[372px] shrink-0 flex-col border-l border-line bg-paper"
         >
-          <div className="flex min-h-0 grow flex-col gap-5 overflow-auto p-4">
+          <div className="flex min-h-0 grow flex-col gap-4 overflow-auto p-4">
             <Where folders={folders} remotes={remotes} places={places} onChange={setPlaces} />
             {folders.length === 0 && (
               <p className="text-soft">
@@ -165,6 +166,12 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
               own={crop}
               size={wish.size ?? first?.size ?? {}}
               onChange={(size) => setWish({ ...wish, size })}
+            />
+            <Readable
+              shot={shot}
+              width={picture.made?.width ?? crop.width}
+              own={crop.width}
+              onWidth={(width) => setWish({ ...wish, size: { width } })}
             />
             <NameField
               shot={shot}

@@ -7,10 +7,12 @@ import { pictureQuery, type PictureWish } from '../api/client';
 import { saveBlob } from '../pictures/saveBlob';
 import { navigate } from '../shell/navigate';
 import { Button } from '../ui/Button';
+import { IconButton } from '../ui/IconButton';
 import { formatBytes } from '../ui/format';
 import { Key } from '../ui/Key';
 import { Problem } from '../ui/Problem';
 import { useHeldSpace } from '../ui/useHeldSpace';
+import { SmallestSpot } from './Readable';
 import type { PictureState } from './usePicture';
 import { WorstSpot } from './WorstSpot';
 
@@ -73,13 +75,13 @@ export function Preview({ shot, picture, wish, facts }: Props) {
             Share
           </Button>
         )}
-        <Button
-          className="rounded-full"
-          icon={<Printer {...icon} />}
+        <IconButton
+          label="Print"
+          className="border border-edge bg-card"
           onClick={() => navigate(`/print/${shot.id}`)}
         >
-          Print
-        </Button>
+          <Printer {...icon} />
+        </IconButton>
       </div>
       {picture.problem && <Problem>{picture.problem}</Problem>}
       <div
@@ -120,7 +122,12 @@ export function Preview({ shot, picture, wish, facts }: Props) {
           )
         )}
       </div>
-      {raster && <WorstSpot shot={shot} wish={wish} url={url} />}
+      {raster && (
+        <div className="mt-3 flex shrink-0 flex-wrap items-end gap-6">
+          <WorstSpot shot={shot} wish={wish} url={url} />
+          <SmallestSpot shot={shot} url={url} width={size.width} own={crop.width} />
+        </div>
+      )}
     </>
   );
 }

@@ -40,7 +40,9 @@ const noteOf = (folder: Folder) => {
   const little = folder.free !== null && folder.free < limits.littleRoom;
   return (
     <>
-      {folder.path}
+      <span className="block truncate" title={folder.path}>
+        {folder.path}
+      </span>
       {little && (
         <span className="block text-brick">
           Only {formatBytes(folder.free ?? 0)} are free there.
@@ -59,7 +61,7 @@ export function Where({ folders, remotes, places, onChange }: Props) {
   return (
     <section aria-label="Where">
       <h2 className="mb-2 font-name text-base">Where</h2>
-      <div className="divide-y divide-line rounded-[8px] border border-line bg-card [&>*]:px-3 [&>*]:py-2">
+      <div className="divide-y divide-line rounded-[8px] border border-line bg-card [&>*]:px-3 [&>*]:py-1">
         {folders.map((folder) => (
           <Toggle
             key={folder.id}
@@ -106,7 +108,7 @@ export function Where({ folders, remotes, places, onChange }: Props) {
         <div>
           <Toggle
             label="Link"
-            note="an address that shows this picture only; it can be taken back"
+            note="shows this picture only; can be taken back"
             checked={places.link}
             onChange={(link) => set({ link })}
           />
@@ -130,7 +132,7 @@ export function Where({ folders, remotes, places, onChange }: Props) {
         </div>
         <Toggle
           label="Mail"
-          note="a message file with the picture, opened by your mail program"
+          note="a message file for your mail program"
           checked={places.mail}
           onChange={(mail) => set({ mail })}
         />

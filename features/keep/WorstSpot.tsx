@@ -33,7 +33,7 @@ export function WorstSpot({ shot, wish, url }: Props) {
   if (!found) return null;
   if (!worst) {
     return (
-      <p className="mt-2 shrink-0 text-[13px] text-soft">
+      <p className="shrink-0 text-[13px] text-soft">
         Every pixel arrives as it is; there is no worst spot.
       </p>
     );
@@ -41,7 +41,7 @@ export function WorstSpot({ shot, wish, url }: Props) {
   const { quality: _, maxBytes: __, ...rest } = wish;
   const before = `/api/shots/${shot.id}/picture?${pictureQuery({ ...rest, format: 'png', options: {} })}`;
   return (
-    <section aria-label="Worst spot" className="mt-3 flex shrink-0 items-center gap-4">
+    <section aria-label="Worst spot" className="flex shrink-0 items-center gap-4">
       <div>
         <h2 className="font-name text-base">The worst spot</h2>
         <p className="font-measure text-[13px] text-soft">

@@ -122,7 +122,10 @@ async function copyAs({ shot, places }: Job, form: ClipForm): Promise<Outcome> {
 async function toBase64(blob: Blob): Promise<string> {
   const reader = new FileReader();
   return new Promise((resolve, reject) => {
-    reader.onload = () => resolve(String(reader.result).split(',')[1] ?? '');
+    reader.onload = () => {
+      const { result } = reader;
+      resolve(typeof result === 'string' ? (result.split(',')[1] ?? '') : '');
+    };
     reader.onerror = () => reject(reader.error ?? new Error('The picture could not be read.'));
     reader.readAsDataURL(blob);
   });

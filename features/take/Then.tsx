@@ -1,4 +1,13 @@
-import { CircleHelp, Copy, FolderDown, PencilLine, type LucideIcon } from 'lucide-react';
+import {
+  CircleHelp,
+  Copy,
+  FolderDown,
+  Link2,
+  Mail,
+  PencilLine,
+  Printer,
+  type LucideIcon,
+} from 'lucide-react';
 import type { ThenStep } from '@/core/contracts/way';
 import { followLink } from '../shell/navigate';
 import { classes } from '../ui/classes';
@@ -29,9 +38,15 @@ export function ThenSteps({ then, ask, onChange }: StepsProps) {
     const step: ThenStep = { do: 'keep', folderId: null };
     offers.push({ step, label: `Keep in ${usual.name}`, icon: FolderDown });
   }
+  const further = [
+    { step: { do: 'link' }, label: 'Link', icon: Link2 },
+    { step: { do: 'mail' }, label: 'Mail', icon: Mail },
+    { step: { do: 'print' }, label: 'Print', icon: Printer },
+  ] as const;
   for (const { id, name } of others) {
     offers.push({ step: { do: 'keep', folderId: id }, label: `Keep in ${name}`, icon: FolderDown });
   }
+  offers.push(...further);
   const more = (folders ?? []).filter((f) => !f.isDefault && !others.includes(f));
   const toggle = (step: ThenStep) => {
     const on = then.some((s) => same(s, step));

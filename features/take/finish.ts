@@ -5,7 +5,8 @@ import { untouched } from '@/core/shot/document';
 import { api, ApiError, messageOf } from '../api/client';
 import { dropFromOutbox, putInOutbox, untilSafe, whenStored } from '../outbox/outbox';
 import { forget, remember } from '../outbox/memory';
-import { copyPicture } from '../pictures/clipboard';
+import { copyPicture, copyText } from '../pictures/clipboard';
+import { saveBlob } from '../pictures/saveBlob';
 import { paintPng } from '../pictures/pictures';
 import { thumbOf } from '../pictures/thumbs';
 import { navigate } from '../shell/navigate';
@@ -78,6 +79,9 @@ export function finishTake(taken: Taken): void {
   for (const step of then) {
     if (step.do === 'copy') void copy(key, id, picture, document);
     if (step.do === 'keep') void keep(key, id, step.folderId);
+    if (step.do === 'link') void link(key, id);
+    if (step.do === 'mail') void mail(key, id);
+    if (step.do === 'print') void whenStored(id).then(() => navigate(`/print/${id}`));
   }
   void arrive(key, id);
 }
@@ -132,6 +136,27 @@ async function copy(
     tell(key, `Not copied. ${messageOf(error)}`, {
       again: () => void copy(key, id, frame, document),
     });
+  }
+}
+
+async function link(key: string, id: string): Promise<void> {
+  try {
+    await whenStored(id);
+    const made = await api.makeLink(id, {});
+    await copyText(made.openAddress ?? made.address);
+    tell(key, 'The link is copied');
+  } catch (error) {
+    tell(key, `No link. ${messageOf(error)}`, { again: () => void link(key, id) });
+  }
+}
+
+async function mail(key: string, id: string): Promise<void> {
+  try {
+    await whenStored(id);
+    saveBlob(await api.mail(id, {}), 'picture.eml');
+    tell(key, 'The message is saved; open it with your mail program');
+  } catch (error) {
+    tell(key, `No message. ${messageOf(error)}`, { again: () => void mail(key, id) });
   }
 }
 

@@ -1,3 +1,5 @@
+import { linkInputSchema } from '@/core/contracts/link';
+import { mailInputSchema } from '@/core/contracts/mail';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Routine, ThenStep, Way } from '@/core/contracts/way';
 import { contains, type Rect } from '@/core/geometry/rect';
@@ -7,6 +9,9 @@ import { untouched } from '@/core/shot/document';
 import { shapedView } from '@/core/shot/viewShape';
 import { listFolders } from '../folders/folders';
 import { keepCopy } from '../keep/copies';
+import { makeLink } from '../links/links';
+import { dropMessage } from '../mail/drop';
+import { messageFor } from '../mail/message';
 import { changeSettings, getSettings } from '../settings/settings';
 import { storeShot } from '../shots/store';
 import { allowedScreen } from './access';
@@ -134,6 +139,15 @@ async function doStep(step: ThenStep, shot: string): Promise<string> {
       await copyToDisplay(shot);
       return 'Copied: paste it anywhere';
     }
+    if (step.do === 'link') {
+      const { address, openAddress } = await makeLink(shot, linkInputSchema.parse({}));
+      return `Link: ${openAddress ?? address}`;
+    }
+    if (step.do === 'mail') {
+      await dropMessage(await messageFor(shot, mailInputSchema.parse({})));
+      return 'A message lies in the mail drop';
+    }
+    if (step.do === 'print') return 'Print it from Rezzik; it is on the Shelf';
     const folders = await listFolders();
     const folder = folders.find((f) => (step.folderId ? f.id === step.folderId : f.isDefault));
     if (!folder) return 'Not kept: its folder is gone. The shot is safe on the Shelf.';
@@ -141,7 +155,9 @@ async function doStep(step: ThenStep, shot: string): Promise<string> {
     return `Kept: ${path}`;
   } catch (error) {
     const words = error instanceof Error ? error.message : String(error);
-    return `Not ${step.do === 'copy' ? 'copied' : 'kept'}. ${words} The shot is safe on the Shelf.`;
+    const what = { copy: 'Not copied', link: 'No link', mail: 'No message' } as const;
+    const said = step.do in what ? what[step.do as keyof typeof what] : 'Not kept';
+    return `${said}. ${words} The shot is safe on the Shelf.`;
   }
 }
 

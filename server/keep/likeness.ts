@@ -14,7 +14,7 @@ type Rgba = { data: Uint8ClampedArray; width: number; height: number };
  * resolution, the variant “fast” of ssim.js, without the usual shrinking, which flatters.
  */
 export function compare(a: Rgba, b: Rgba): { likeness: number; map: Map2 } {
-  const { mssim, ssim_map: map } = ssim(a as ImageData, b as ImageData, {
+  const { mssim, ssim_map: map } = ssim(a, b, {
     ssim: 'fast',
     downsample: false,
   });

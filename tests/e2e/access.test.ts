@@ -203,7 +203,7 @@ test('the whole thread by keyboard alone: take a region, add a box, keep it', as
 
 /** Presses Tab until the element with this name has the focus, as a person would. */
 async function tabTo(name: string): Promise<void> {
-  for (let i = 0; i < 60; i += 1) {
+  for (let i = 0; i < 80; i += 1) {
     await app.keys(Key.TAB);
     const focused = await browser.driver.switchTo().activeElement();
     if (((await focused.getAttribute('aria-label')) ?? '').startsWith(name)) return;

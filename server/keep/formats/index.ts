@@ -25,7 +25,14 @@ export const formats: Record<FormatName, Format> = {
 
 /** What the interface is built from. */
 export const formatFacts = (): FormatFacts[] =>
-  Object.values(formats).map(({ encode: _, fields, ...facts }) => ({
-    ...facts,
-    fields: [...fields],
+  Object.values(formats).map(({ name, label, note, mediaType, extension, ...can }) => ({
+    name,
+    label,
+    note,
+    mediaType,
+    extension,
+    transparent: can.transparent,
+    quality: can.quality,
+    facts: can.facts,
+    fields: [...can.fields],
   }));

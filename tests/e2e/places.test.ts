@@ -1,0 +1,236 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, Key, until } from 'selenium-webdriver';
+import { simpleParser } from 'mailparser';
+import sharp from 'sharp';
+import { App, decode, plainPng, sendShot, WAIT } from './lib/app';
+import { appUrl, openBrowser, type Browser } from './lib/browser';
+
+let browser: Browser;
+let app: App;
+const downloads = mkdtempSync(join(tmpdir(), 'rezzik-downloads-'));
+const root = join(process.env.REZZIK_ROOTS ?? '', 'places');
+let folderId = '';
+
+beforeAll(async () => {
+  mkdirSync(root, { recursive: true });
+  browser = await openBrowser();
+  app = new App(browser.driver);
+  await browser.driver.sendDevToolsCommand('Browser.setDownloadBehavior', {
+    behavior: 'allow',
+    downloadPath: downloads,
+  });
+  await browser.driver.sendDevToolsCommand('Browser.grantPermissions', {
+    permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
+    origin: appUrl(),
+  });
+  const made = await fetch(`${appUrl()}/api/folders`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ name: 'Places', path: root, pattern: '{title}' }),
+  });
+  folderId = ((await made.json()) as { id: string }).id;
+}, 120_000);
+afterAll(() => browser.close());
+
+/** A picture with letters, large enough for a loss to be seen. */
+async function lettered(): Promise<Buffer> {
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="400" height="240"><rect width="400" height="240" fill="#fff"/><g font-family="sans-serif" fill="#1c2b2a"><text x="20" y="60" font-size="28">Pond edge, bed 12</text><text x="20" y="110" font-size="15">Marsh marigold, checked by Wren</text></g><rect x="20" y="150" width="180" height="50" fill="#D55E00"/></svg>`;
+  return sharp(Buffer.from(svg)).png().toBuffer();
+}
+
+async function open(title: string): Promise<string> {
+  const id = await sendShot(await lettered(), title);
+  await app.go(`/shots/${id}/keep`);
+  await app.named('Clipboard');
+  // Only what the test asks for is on.
+  for (const on of await browser.driver.findElements(
+    By.css('section[aria-label="Where"] [role="switch"][aria-checked="true"]'),
+  ))
+    await on.click();
+  return id;
+}
+
+const readText = () =>
+  browser.driver.executeAsyncScript<string>(
+    'const done = arguments[0]; navigator.clipboard.readText().then(done, (e) => done(String(e)));',
+  );
+
+test.each([
+  ['WebP', 'webp'],
+  ['GIF', 'gif'],
+  ['TIFF', 'tif'],
+  ['BMP', 'bmp'],
+  ['SVG', 'svg'],
+  ['PDF', 'pdf'],
+])(
+  '%s is chosen, seen beforehand and kept',
+  async (label, extension) => {
+    await open(`Bed as ${label}`);
+    await app.click('Places');
+    await app.click(label);
+    await app.sees(`Bed as ${label}.${extension}`);
+    await app.click('Keep in 1 place');
+    await app.until('the file', async () =>
+      Promise.resolve(existsSync(join(root, `Bed as ${label}.${extension}`))),
+    );
+  },
+  60_000,
+);
+
+test('the chart fills in, its line is moved by keys, and the worst spot is shown', async () => {
+  await open('Chart');
+  await app.click('JPEG');
+  const chart = await browser.driver.wait(until.elementLocated(By.css('svg[role="slider"]')), WAIT);
+  await app.until(
+    'several points',
+    async () =>
+      (await browser.driver.findElements(By.css('svg[role="slider"] circle'))).length >= 8,
+    30_000,
+  );
+  await chart.sendKeys(Key.HOME);
+  await app.until('quality 1', async () => (await chart.getAttribute('aria-valuenow')) === '1');
+  await app.sees('The worst spot');
+  await app.until(
+    'a likeness below',
+    async () => /likeness 0\.[0-9]/.test((await chart.getAttribute('aria-valuetext')) ?? ''),
+    30_000,
+  );
+  await app.click('Looks the same');
+  await app.until(
+    'a better quality',
+    async () => Number(await chart.getAttribute('aria-valuenow')) > 20,
+    40_000,
+  );
+}, 120_000);
+
+test('at most so many kilobytes, and a size, are kept to', async () => {
+  await open('Small');
+  await app.click('Places');
+  await app.click('JPEG');
+  await app.type('At most, KB', '4');
+  await app.sees('fit into');
+  const size = await browser.driver.findElement(By.css('select[aria-label="Size"]'));
+  await size.sendKeys('Percent');
+  await app.until('the size', async () =>
+    (await (await browser.driver.findElement(By.css('main'))).getText()).includes('200 × 120 px'),
+  );
+  await app.click('Keep in 1 place');
+  const file = join(root, 'Small.jpg');
+  await app.until('the file', async () => Promise.resolve(existsSync(file)));
+  expect(readFileSync(file).length).toBeLessThanOrEqual(4000);
+  const { width, height } = await decode(readFileSync(file));
+  expect([width, height]).toEqual([200, 120]);
+}, 60_000);
+
+test('a link is made, copied, shows the picture only, and is taken back', async () => {
+  await open('For Wren');
+  await app.click('Link');
+  await app.click('Keep in 1 place');
+  await app.sees('The link is copied');
+  const address = await readText();
+  expect(address).toMatch(/\/v\/[A-Za-z0-9_-]{22}$/);
+  const page = await (await fetch(address)).text();
+  expect(page).toContain('<h1>For Wren</h1>');
+  const picture = await decode(await (await fetch(`${address}.png`)).arrayBuffer());
+  expect([picture.width, picture.height]).toEqual([400, 240]);
+  await app.click('Take the link back');
+  await app.sees('Taken back');
+  expect((await fetch(address)).status).toBe(404);
+}, 60_000);
+
+test('the clipboard takes picture with description, or a line of Markdown', async () => {
+  await open('Marigold');
+  await app.click('Clipboard');
+  const form = await browser.driver.findElement(
+    By.css('select[aria-label="What goes to the clipboard"]'),
+  );
+  await form.sendKeys('picture and');
+  await app.click('Keep in 1 place');
+  await app.sees('Copied, with its description');
+  const types = await browser.driver.executeAsyncScript<string[]>(
+    'const done = arguments[0]; navigator.clipboard.read().then(([i]) => done(i.types), (e) => done([String(e)]));',
+  );
+  expect(types).toEqual(expect.arrayContaining(['image/png', 'text/html', 'text/plain']));
+  await form.sendKeys('a Markdown');
+  await app.click('Keep in 1 place');
+  await app.sees('Copied as a line with a link');
+  expect(await readText()).toMatch(/^!\[Marigold\]\(http.*\/v\/.*\.png\)$/);
+}, 60_000);
+
+test('a message file is saved with the picture in it', async () => {
+  await open('By mail');
+  await app.click('Mail');
+  await app.click('Keep in 1 place');
+  await app.sees('The message is saved');
+  const file = join(downloads, 'By mail.eml');
+  await app.until('the message', async () => Promise.resolve(existsSync(file)));
+  const message = await simpleParser(readFileSync(file));
+  expect(message.subject).toBe('By mail');
+  expect(message.attachments[0]?.contentType).toBe('image/png');
+}, 60_000);
+
+test('the practice remote folder gets the picture', async () => {
+  await app.go('/setup/sending');
+  await app.click('Practice remote folder');
+  await app.sees('127.0.0.1');
+  await open('To the shed');
+  await app.click('Practice remote folder');
+  await app.click('Keep in 1 place');
+  await app.sees('Sent to Practice remote folder');
+}, 60_000);
+
+describe('many at once', () => {
+  test('are chosen in the Shelf and kept, with a report of those that could not be', async () => {
+    const titles = ['Many one', 'Many two', 'Many three'];
+    for (const title of titles) await sendShot(await plainPng(60, 40, '#009E73'), title);
+    await app.go('/shelf');
+    for (const title of titles) {
+      const box = By.xpath(`//label[contains(., "Choose ${title} among several")]//input`);
+      const found = await browser.driver.wait(until.elementLocated(box), WAIT);
+      await browser.driver.executeScript('arguments[0].click()', found);
+    }
+    await app.sees('3 shots chosen');
+    const folder = await browser.driver.findElement(By.css('select[aria-label="Folder"]'));
+    await folder.sendKeys('Places');
+    await app.click('Keep all');
+    await app.sees('3 of 3 done');
+    expect(readdirSync(root)).toEqual(expect.arrayContaining(titles.map((t) => `${t}.png`)));
+    const away = await fetch(`${appUrl()}/api/folders/${folderId}`, { method: 'DELETE' });
+    expect(away.status).toBe(204);
+    await app.click('Keep all');
+    await app.sees('0 of 3 done; 3 not');
+    await app.sees('Try those again');
+  }, 60_000);
+});
+
+test('a page is printed with picture, title and description on A4', async () => {
+  const id = await sendShot(await lettered(), 'On paper');
+  await app.go(`/print/${id}`);
+  await app.sees('On paper');
+  await app.until('the picture', async () =>
+    browser.driver.executeScript<boolean>(
+      'return [...document.images].length > 0 && [...document.images].every((i) => i.complete)',
+    ),
+  );
+  const answer = (await browser.driver.sendAndGetDevToolsCommand('Page.printToPDF', {
+    preferCSSPageSize: true,
+  })) as unknown as { data: string };
+  const path = join(downloads, 'page.pdf');
+  writeFileSync(path, Buffer.from(answer.data, 'base64'));
+  const about = execFileSync('pdfinfo', [path], { encoding: 'utf8' });
+  expect(about).toMatch(/Page size: +59[45]\.?\d* x 84[12]\.?\d* pts \(A4\)/);
+  const words = execFileSync('pdftotext', [path, '-'], { encoding: 'utf8' });
+  expect(words).toContain('On paper');
+  expect(words).not.toContain('Shelf');
+}, 60_000);
