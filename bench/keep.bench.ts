@@ -4,7 +4,14 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
+import type { FormatName } from '@/core/contracts/format';
+import type { Facts } from '@/core/keep/facts';
+import { untouched } from '@/core/shot/document';
+import { formats } from '@/server/keep/formats';
+import { compare } from '@/server/keep/likeness';
+import { testShaper } from '@/tests/lib/shaper';
+import type { Pixels } from '@/server/paint/flatten';
 import { paintDesk } from '@/core/desk/build';
 import { createDesk, deskDisplays } from '@/core/desk/model';
 import { paintMark } from '@/core/paint/paintMark';
@@ -70,3 +77,91 @@ test.each([
   );
   expect(ratios).toHaveLength(ROUNDS);
 });
+
+const facts: Facts = {
+  title: 'Bench',
+  description: 'A picture to measure with.',
+  origin: '',
+  takenAt: '2026-11-23T14:02:11Z',
+  software: 'Rezzik',
+  density: 96,
+};
+
+/** The same encoding by sharp alone. */
+const bare: Partial<Record<FormatName, (image: Sharp) => Sharp>> = {
+  jpeg: (image) => image.jpeg({ quality: 85, chromaSubsampling: '4:4:4' }),
+  webp: (image) => image.webp({ quality: 85, smartSubsample: true }),
+  avif: (image) => image.avif({ quality: 85, chromaSubsampling: '4:4:4', effort: 2 }),
+  gif: (image) => image.gif({ colours: 256, dither: 0.5, effort: 7 }),
+  tiff: (image) => image.tiff({ compression: 'deflate', predictor: 'horizontal' }),
+};
+
+const HD = { width: 1920, height: 1080 };
+
+async function screen(): Promise<Pixels> {
+  const surface = createCanvas(HD.width, HD.height).getContext('2d');
+  paintDesk(surface, createDesk(2026, 0), await testShaper(), { x: 0, y: 0, ...HD });
+  const { data } = surface.getImageData(0, 0, HD.width, HD.height);
+  return { data: new Uint8ClampedArray(data), ...HD, opaque: true };
+}
+
+test.each(Object.keys(bare) as FormatName[])(
+  'encoding 1920×1080 as %s, beside sharp alone',
+  async (name) => {
+    const pixels = await screen();
+    const document = untouched(HD);
+    const shot = { frame: new Uint8Array(), opaque: true, document, revision: 1 };
+    const wish = { quality: 85, options: {}, background: '#FFFFFF', facts };
+    const rounds = name === 'avif' ? 3 : 7;
+    const ratios: number[] = [];
+    for (let i = 0; i < rounds; i += 1) {
+      const alone = () =>
+        time(async () => {
+          const image = sharp(Buffer.from(pixels.data.buffer), { raw: { ...HD, channels: 4 } });
+          await bare[name]?.(image.removeAlpha()).toBuffer();
+        });
+      const ours = () =>
+        time(async () => sha256(await formats[name].encode({ pixels, shot }, wish)));
+      const [a, b] =
+        i % 2 ? [await alone(), await ours()] : [await ours(), await alone()].reverse();
+      ratios.push((b ?? NaN) / (a ?? NaN));
+    }
+    report(
+      `Encode and hash 1920×1080 ${name} / bare sharp`,
+      `${median(ratios).toFixed(2)}×`,
+      'must be ≤ 1.25×',
+    );
+    expect(ratios).toHaveLength(rounds);
+  },
+  120_000,
+);
+
+test('one point of the chart for JPEG, beside a bare encode and a bare SSIM', async () => {
+  const pixels = await screen();
+  const shot = { frame: new Uint8Array(), opaque: true, document: untouched(HD), revision: 1 };
+  const wish = { quality: 60, options: {}, background: '#FFFFFF', facts };
+  const read = async (bytes: Uint8Array) => ({
+    data: new Uint8ClampedArray(await sharp(bytes).ensureAlpha().raw().toBuffer()),
+    ...HD,
+  });
+  const ratios: number[] = [];
+  for (let i = 0; i < 5; i += 1) {
+    const other = await read(await formats.jpeg.encode({ pixels, shot }, wish));
+    const alone = await time(async () => {
+      await sharp(Buffer.from(pixels.data.buffer), { raw: { ...HD, channels: 4 } })
+        .removeAlpha()
+        .jpeg({ quality: 60, chromaSubsampling: '4:4:4' })
+        .toBuffer();
+      compare(pixels, other);
+    });
+    const ours = await time(async () => {
+      compare(pixels, await read(await formats.jpeg.encode({ pixels, shot }, wish)));
+    });
+    ratios.push(ours / alone);
+  }
+  report(
+    'A point of the chart, 1920×1080 JPEG / encode + SSIM alone',
+    `${median(ratios).toFixed(2)}×`,
+    'must be ≤ 1.25×',
+  );
+}, 120_000);

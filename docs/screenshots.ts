@@ -143,17 +143,52 @@ test('the main views', async () => {
   await app.keys('k');
   await picture('mark-crop');
 
+  await app.keys(Key.ESCAPE);
+  await app.keys('r');
+  await app.named('Turn right');
+  const stage = await browser.driver.findElement(By.css('[data-testid="stage"]'));
+  await app.drag(stage, { x: 200, y: 200 }, { x: 520, y: 172 });
+  await app.named('As it was taken');
+  await browser.driver.sleep(1500);
+  await picture('mark-turn');
+  await app.click('As it was taken');
+  await app.stored();
+
+  await app.go(`/shots/${await demoShot('Order confirmation')}`);
+  await app.stage();
+  await app.keys('f');
+  await app.until(
+    'findings',
+    async () => (await browser.driver.findElements(By.css('input[type=checkbox]'))).length > 0,
+    60_000,
+  );
+  await picture('mark-private');
+  await app.keys(Key.ESCAPE);
+
   await app.go(`/shots/${slip}/keep`);
   await app.named('Download');
   await app.click('JPEG');
   await app.click('Keep in 1 place');
   await app.sees('Kept in ');
+  await browser.driver.sleep(6000);
   await picture('keep');
 
   await app.go('/shelf');
   await app.until('cards', () => app.has('[data-shot]'));
   await app.click('Seed order – slip before closing');
   await picture('shelf');
+
+  for (const card of (await browser.driver.findElements(By.css('[data-shot]'))).slice(0, 3)) {
+    await browser.driver.actions().keyDown(Key.CONTROL).click(card).keyUp(Key.CONTROL).perform();
+  }
+  await app.click('Keep all');
+  await app.sees('3 of 3 done');
+  await picture('shelf-many');
+
+  await app.go('/setup/sending');
+  await app.click('Practice remote folder');
+  await app.sees('127.0.0.1');
+  await picture('setup-sending');
 
   await app.go('/setup/folders');
   await app.named('Edit Guides');
