@@ -81,6 +81,8 @@ async function thenOffers(): Promise<Offer[]> {
   return [
     { key: 'c', label: 'Copy', step: { do: 'copy' } },
     { key: 'm', label: 'Mark', step: { do: 'mark' } },
+    { key: 'l', label: 'Link', step: { do: 'link' } },
+    { key: 'e', label: 'Mail', step: { do: 'mail' } },
     ...folders.slice(0, 9).map(({ id, name }, i): Offer => ({
       key: String(i + 1),
       label: name,

@@ -1,4 +1,4 @@
-import { Copy, FolderDown, PencilLine } from 'lucide-react';
+import { Copy, FolderDown, Link2, Mail, PencilLine, Printer } from 'lucide-react';
 import { useCallback, useMemo, useState } from 'react';
 import type { ThenStep } from '@/core/contracts/way';
 import { Button } from '../../ui/Button';
@@ -27,6 +27,9 @@ export function AskThen({ choosing }: { choosing: Choosing }) {
     () => [
       { key: 'C', label: 'Copy', step: { do: 'copy' }, icon: Copy },
       { key: 'M', label: 'Mark', step: { do: 'mark' }, icon: PencilLine },
+      { key: 'L', label: 'Link', step: { do: 'link' }, icon: Link2 },
+      { key: 'E', label: 'Mail', step: { do: 'mail' }, icon: Mail },
+      { key: 'P', label: 'Print', step: { do: 'print' }, icon: Printer },
       ...(folders ?? []).slice(0, 9).map((folder, i): Offer => ({
         key: String(i + 1),
         label: `Keep in ${folder.name}`,
