@@ -8,14 +8,9 @@ import {
   quality,
   sizeWishSchema,
 } from './format';
-import { patternProblem } from '../naming/pattern';
 import { limits } from './limits';
+import { namePattern } from './namePattern';
 import { line } from './text';
-
-const pattern = line(limits.patternLength).superRefine((value, context) => {
-  const problem = patternProblem(value);
-  if (problem) context.addIssue({ code: 'custom', message: problem });
-});
 
 /** What a person sets of a folder. */
 export const folderInputSchema = z.strictObject({
@@ -30,7 +25,7 @@ export const folderInputSchema = z.strictObject({
   /** Copies have at most so many bytes; null for any. */
   maxBytes: z.int().min(100).nullable().default(null),
   facts: factsRuleSchema.default(firstFacts),
-  pattern: pattern.default('{title} {date} {time}'),
+  pattern: namePattern.default('{title} {date} {time}'),
   isDefault: z.boolean().default(false),
   /** Make the folder when it is not there yet. */
   make: z.boolean().default(false),
@@ -46,7 +41,7 @@ export const folderPatchSchema = z.strictObject({
   size: sizeWishSchema.optional(),
   maxBytes: z.int().min(100).nullable().optional(),
   facts: factsRuleSchema.optional(),
-  pattern: pattern.optional(),
+  pattern: namePattern.optional(),
   isDefault: z.boolean().optional(),
   make: z.boolean().optional(),
 });
@@ -81,7 +76,7 @@ export const copyInputSchema = z.strictObject({
   ...encodeShape,
   facts: factsRuleSchema.optional(),
   /** A name or pattern in place of the folder's own. */
-  name: pattern.optional(),
+  name: namePattern.optional(),
 });
 
 export const copySchema = z.object({

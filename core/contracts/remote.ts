@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { patternProblem } from '../naming/pattern';
 import {
   factsRuleSchema,
   firstFacts,
@@ -9,14 +8,10 @@ import {
   sizeWishSchema,
 } from './format';
 import { limits } from './limits';
+import { namePattern } from './namePattern';
 import { line } from './text';
 
 const address = z.url({ protocol: /^https?$/ }).max(2_000);
-const pattern = line(limits.patternLength).superRefine((value, context) => {
-  const problem = patternProblem(value);
-  if (problem) context.addIssue({ code: 'custom', message: problem });
-});
-
 export const remoteInputSchema = z.strictObject({
   name: line(limits.nameLength).trim().min(1, 'must not be empty'),
   url: address,
@@ -27,7 +22,7 @@ export const remoteInputSchema = z.strictObject({
   options: optionsSchema.default({}),
   size: sizeWishSchema.default({}),
   facts: factsRuleSchema.default(firstFacts),
-  pattern: pattern.default('{title} {date} {time}'),
+  pattern: namePattern.default('{title} {date} {time}'),
 });
 export type RemoteInput = z.input<typeof remoteInputSchema>;
 

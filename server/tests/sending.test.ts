@@ -1,0 +1,257 @@
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import {
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  writeFileSync,
+  chmodSync,
+} from 'node:fs';
+import type { Server } from 'node:http';
+import { join } from 'node:path';
+import { simpleParser } from 'mailparser';
+import sharp from 'sharp';
+import { linkInputSchema } from '@/core/contracts/link';
+import { mailInputSchema } from '@/core/contracts/mail';
+import { remoteInputSchema } from '@/core/contracts/remote';
+import { untouched } from '@/core/shot/document';
+import { sql } from '../db/sql';
+import { env } from '../env';
+import { addFolder } from '../folders/folders';
+import { keepCopy } from '../keep/copies';
+import { encodeShot } from '../keep/encode';
+import { answerLink } from '../links/answer';
+import { listLinks, makeLink, takeBack } from '../links/links';
+import { openBase, openLinks } from '../links/listener';
+import { dropMessage, droppedMessage, listDropped } from '../mail/drop';
+import { messageFor } from '../mail/message';
+import { listPrograms, openCopy } from '../programs/programs';
+import { startPractice } from '../remote/practice';
+import { listSendings, sendAgain, sendTo } from '../remote/queue';
+import { addRemote } from '../remote/remotes';
+import { storeShot } from '../shots/store';
+import { begin, finish, gradientPng, testFolder } from './setup';
+
+let shot: string;
+const SIZE = { width: 240, height: 160 };
+const description = 'Four beds seen from above.';
+beforeAll(async () => {
+  await begin();
+  shot = (
+    await storeShot({
+      picture: await gradientPng(SIZE.width, SIZE.height),
+      title: 'Beds',
+      document: { ...untouched(SIZE), description },
+      provenance: {
+        source: 'display',
+        takenAt: '2026-11-23T14:02:11Z',
+        windowTitle: 'Secret garden plan',
+        address: 'https://inside.fernhollow.example/plan?key=471147',
+      },
+    })
+  ).id;
+});
+afterAll(finish);
+jest.setTimeout(90_000);
+
+const sizeOf = async (bytes: Uint8Array) => {
+  const { width, height } = await sharp(bytes).metadata();
+  return [width, height];
+};
+
+describe('links', () => {
+  test('show the picture, count views, end, and are taken back at once', async () => {
+    const link = await makeLink(shot, linkInputSchema.parse({ mostViews: 2 }));
+    expect(link.path).toMatch(/^\/v\/[A-Za-z0-9_-]{22}$/);
+    const page = await answerLink(link.path);
+    expect(page.status).toBe(200);
+    expect(Buffer.from(page.body).toString('utf8')).toContain(`alt="${description}"`);
+    expect(page.headers).toMatchObject({
+      'Referrer-Policy': 'no-referrer',
+      'Cache-Control': 'no-store',
+    });
+    const picture = await answerLink(link.picturePath);
+    expect(await sizeOf(picture.body)).toEqual([240, 160]);
+    expect((await answerLink(link.path)).status).toBe(200);
+    expect((await answerLink(link.path)).status).toBe(404);
+    expect((await answerLink(link.picturePath)).status).toBe(404);
+    expect((await listLinks(shot)).find((l) => l.id === link.id)).toMatchObject({
+      ended: true,
+      views: 2,
+    });
+    const other = await makeLink(shot, linkInputSchema.parse({}));
+    await takeBack(other.id);
+    expect((await answerLink(other.path)).status).toBe(404);
+    const ended = await makeLink(
+      shot,
+      linkInputSchema.parse({ days: 1 }),
+      new Date(Date.now() - 2 * 86_400_000),
+    );
+    expect((await answerLink(ended.path)).status).toBe(404);
+  });
+
+  test('the second door shows links and nothing else', async () => {
+    const link = await makeLink(shot, linkInputSchema.parse({}));
+    await openLinks(0).catch(() => undefined);
+    await openLinks(45_311);
+    expect(openBase()).toMatch(/:45311$/);
+    const get = (path: string) => fetch(`http://127.0.0.1:45311${path}`);
+    expect((await get(link.path)).status).toBe(200);
+    for (const path of [
+      '/',
+      '/shelf',
+      '/api/shots',
+      '/api/health',
+      `/api/shots/${shot}/picture`,
+      '/v/',
+      '/v/../api/shots',
+    ]) {
+      expect((await get(path)).status).toBe(404);
+    }
+    expect((await fetch(`http://127.0.0.1:45311${link.path}`, { method: 'POST' })).status).toBe(
+      404,
+    );
+    await openLinks(null);
+    await expect(get(link.path)).rejects.toThrow();
+  });
+});
+
+// RFC 5322, RFC 2045; read back by mailparser.
+describe('mail', () => {
+  test('a message has its headers, words and the very picture', async () => {
+    const input = mailInputSchema.parse({
+      to: 'wren@fernhollow.example',
+      subject: 'Grüße – beds',
+      text: 'Look.',
+    });
+    const message = await messageFor(shot, input);
+    const read = await simpleParser(message);
+    expect(read.subject).toBe('Grüße – beds');
+    expect(read.text).toContain(description);
+    const [attached] = read.attachments;
+    expect(attached).toMatchObject({ filename: 'Beds.png', contentType: 'image/png' });
+    const picture = await encodeShot(shot, { format: 'png' });
+    expect(attached?.content.equals(Buffer.from(picture.bytes))).toBe(true);
+  });
+  test('the mail drop holds messages that went nowhere', async () => {
+    const name = await dropMessage(await messageFor(shot, mailInputSchema.parse({ drop: true })));
+    expect((await listDropped())[0]).toMatchObject({ name, subject: 'Beds' });
+    expect((await droppedMessage(name)).length).toBeGreaterThan(1000);
+    await expect(droppedMessage('../../secret.eml')).rejects.toMatchObject({ status: 404 });
+  });
+});
+
+// RFC 4918, over the stand-in that ships with the app.
+describe('remote folder', () => {
+  const servers: Server[] = [];
+  // Whatever fails, nothing stays open.
+  afterAll(() => servers.forEach((server) => server.close()));
+  const close = (server: Server) =>
+    new Promise<void>((resolve) => {
+      server.closeAllConnections();
+      server.close(() => resolve());
+    });
+  const practice = async (...given: Parameters<typeof startPractice>) => {
+    const started = await startPractice(...given);
+    servers.push(started.server);
+    return started;
+  };
+  const remote = (port: number, more: object = {}) =>
+    addRemote(
+      remoteInputSchema.parse({
+        name: 'Shed',
+        url: `http://127.0.0.1:${port}/`,
+        username: 'wren',
+        password: 'fern',
+        pattern: '{date:yyyy}/{title}',
+        ...more,
+      }),
+    );
+
+  test('gets files in subfolders and overwrites none', async () => {
+    const folder = testFolder('remote');
+    const { server, port } = await practice({ folder, username: 'wren', password: 'fern' });
+    const { id } = await remote(port);
+    const [a, b] = [await sendTo(shot, id), await sendTo(shot, id)];
+    expect([a.problem, b.problem]).toEqual([null, null]);
+    expect(readdirSync(join(folder, '2026')).sort()).toEqual(['Beds-2.png', 'Beds.png']);
+    expect(await sizeOf(readFileSync(join(folder, '2026', 'Beds.png')))).toEqual([240, 160]);
+    await close(server);
+  });
+
+  test('what cannot be sent waits, says why, and is sent later', async () => {
+    const folder = testFolder('remote-later');
+    const { server, port } = await practice({ folder, username: 'wren', password: 'fern' });
+    const { id } = await remote(port);
+    await close(server);
+    const waiting = await sendTo(shot, id);
+    expect(waiting).toMatchObject({
+      state: 'waiting',
+      problem: 'The other machine does not answer.',
+    });
+    expect((await listSendings()).map((s) => s.id)).toContain(waiting.id);
+    const back = await practice({ folder, username: 'wren', password: 'fern' }, port);
+    expect(await sendAgain(waiting.id)).toMatchObject({ state: 'sent', problem: null });
+    expect(existsSync(join(folder, '2026', 'Beds.png'))).toBe(true);
+    const [row] = await sql()<
+      { bytes: Buffer | null }[]
+    >`select bytes from sendings where id = ${waiting.id}`;
+    expect(row?.bytes).toBeNull();
+    await close(back.server);
+  });
+
+  test('a wrong password and a full server are said', async () => {
+    const folder = testFolder('remote-full');
+    const { server, port } = await practice({
+      folder,
+      username: 'wren',
+      password: 'fern',
+      mostBytes: 10,
+    });
+    const wrong = await sendTo(shot, (await remote(port, { password: 'moss' })).id);
+    expect(wrong.problem).toContain('did not accept the name or the password');
+    const full = await sendTo(shot, (await remote(port)).id);
+    expect(full.problem).toBe('The remote folder is full.');
+    await close(server);
+  });
+});
+
+describe('programs', () => {
+  test('only listed ones start, their arguments never pass a shell', async () => {
+    const list = join(env().dataDir, 'programs.json');
+    const out = join(testFolder('programs'), 'out.txt');
+    mkdirSync(env().dataDir, { recursive: true });
+    const script = join(testFolder('programs'), 'note.mjs');
+    writeFileSync(
+      script,
+      `import { writeFileSync } from 'node:fs'; writeFileSync(${JSON.stringify(out)}, JSON.stringify(process.argv.slice(2)));`,
+    );
+    writeFileSync(
+      list,
+      JSON.stringify([
+        { name: 'Note', command: process.execPath, args: [script, '$(touch /tmp/no); echo'] },
+      ]),
+    );
+    chmodSync(list, 0o600);
+    const { id: folderId } = await addFolder({
+      name: 'Programs',
+      path: testFolder('programs-copies'),
+      pattern: '{title} $(id)',
+    });
+    const copy = await keepCopy(shot, { folderId });
+    await expect(openCopy(copy.id, 'Other')).rejects.toMatchObject({ status: 404 });
+    await openCopy(copy.id, 'Note');
+    for (let i = 0; i < 100 && !existsSync(out); i += 1)
+      await new Promise((r) => setTimeout(r, 50));
+    await new Promise((r) => setTimeout(r, 100));
+    expect(JSON.parse(readFileSync(out, 'utf8'))).toEqual(['$(touch /tmp/no); echo', copy.path]);
+    chmodSync(list, 0o666);
+    expect(await listPrograms()).toMatchObject({
+      programs: [],
+      problem: expect.stringContaining('can be written by others'),
+    });
+    rmSync(list);
+    expect(await listPrograms()).toMatchObject({ programs: [], problem: null });
+  });
+});
