@@ -1,9 +1,11 @@
 import { Plus, RotateCw, Trash2 } from 'lucide-react';
 import { useCallback, useEffect, useState, type FormEvent } from 'react';
+import { formatNames, type FormatName } from '@/core/contracts/format';
 import type { Dropped } from '@/core/contracts/mail';
 import type { Programs } from '@/core/contracts/program';
 import type { Remote, Sending } from '@/core/contracts/remote';
 import { api, messageOf } from '../api/client';
+import { useFormats } from '../keep/useFormats';
 import { changeSettings, readSettings, useSettings } from '../take/settingsStore';
 import { Button } from '../ui/Button';
 import { formatBytes, formatMoment } from '../ui/format';
@@ -63,6 +65,7 @@ export function SendingPage() {
         <Problem action={<Button onClick={() => void read()}>Try again</Button>}>{problem}</Problem>
       )}
       <Links onProblem={setProblem} />
+      <Letters />
       <Remotes remotes={known.remotes} act={act} />
       <Waiting sendings={known.sendings} act={act} />
       <Drop messages={known.dropped} />
@@ -99,12 +102,38 @@ function Links({ onProblem }: { onProblem: (words: string) => void }) {
   );
 }
 
+/** From which size on words are taken for readable. */
+function Letters() {
+  const least = useSettings((s) => s.settings.readableFrom);
+  return (
+    <section aria-label="Small words">
+      <h2 className="mb-2 font-name text-lg">Small words</h2>
+      <div className="rounded-[9px] border border-line bg-card px-4 py-2.5">
+        <NumberInput
+          label="Readable from this height of a small x on, pixels"
+          value={least}
+          min={3}
+          max={30}
+          onCommit={(readableFrom) => changeSettings({ readableFrom })}
+        />
+      </div>
+    </section>
+  );
+}
+
 const field = 'h-9 w-full rounded-[7px] border border-edge bg-card px-2.5';
-const firstRemote = { name: '', url: 'https://', username: '', password: '' };
+const firstRemote = {
+  name: '',
+  url: 'https://',
+  username: '',
+  password: '',
+  format: 'png' as FormatName,
+};
 const labels = { name: 'Name', url: 'Address', username: 'User name', password: 'Password' };
 
 function Remotes({ remotes, act }: { remotes: readonly Remote[]; act: Act }) {
   const [input, setInput] = useState<typeof firstRemote | null>(null);
+  const formats = useFormats();
   const add = (event: FormEvent) => {
     event.preventDefault();
     if (!input) return;
@@ -142,6 +171,23 @@ function Remotes({ remotes, act }: { remotes: readonly Remote[]; act: Act }) {
               />
             </label>
           ))}
+          <label className="block">
+            <span className="block font-bold">Format</span>
+            <select
+              className={field}
+              value={input.format}
+              onChange={(event) => {
+                const format = formatNames.find((name) => name === event.target.value);
+                if (format) setInput({ ...input, format });
+              }}
+            >
+              {formats.map(({ name, label }) => (
+                <option key={name} value={name}>
+                  {label}
+                </option>
+              ))}
+            </select>
+          </label>
           <Button type="submit" className="col-span-2 justify-self-end">
             Add it
           </Button>
