@@ -202,7 +202,9 @@ describe('many at once', () => {
     }
     await app.sees('3 shots chosen');
     const folder = await browser.driver.findElement(By.css('select[aria-label="Folder"]'));
-    await folder.sendKeys('Places');
+    const places = By.xpath('//select[@aria-label="Folder"]/option[.="Places"]');
+    await (await browser.driver.wait(until.elementLocated(places), WAIT)).click();
+    expect(await folder.getAttribute('value')).toBe(folderId);
     await app.click('Keep all');
     await app.sees('3 of 3 done');
     expect(readdirSync(root)).toEqual(expect.arrayContaining(titles.map((t) => `${t}.png`)));

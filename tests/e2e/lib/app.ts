@@ -162,7 +162,7 @@ export class App {
         let text = '';
         for (const b of bytes) text += String.fromCharCode(b);
         done(btoa(text));
-      }, (error) => done(String(error)));`);
+      }).catch((error) => done(String(error)));`);
     return decode(Buffer.from(base64, 'base64'));
   }
 
