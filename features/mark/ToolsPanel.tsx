@@ -63,10 +63,10 @@ function PrivateButton() {
       type="button"
       aria-keyshortcuts={key}
       onClick={() => void lookForPrivate()}
-      className="flex h-6 items-center gap-1.5 rounded-[6px] pr-2 pl-1.5 text-[13px] hover:bg-tint"
+      className="flex h-6 items-center gap-1 rounded-[6px] pr-2 pl-1 text-[13px] hover:bg-tint"
     >
       <ScanSearch size={15} strokeWidth={1.75} aria-hidden />
-      <span>Find private</span>
+      <span className="whitespace-nowrap">Find private</span>
       {key && <Key>{keyLabel(key)}</Key>}
     </button>
   );
