@@ -13,6 +13,7 @@ const REACH = 9;
 /** A map of the whole frame with the view on it, dragged to show more or less of it. */
 export function KeptAround() {
   const picture = useSession((s) => s.picture);
+  const frame = useSession((s) => s.frame);
   const view = useSession((s) => s.history.document.view.crop);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [pulled, setPulled] = useState<Rect | null>(null);
@@ -113,8 +114,8 @@ export function KeptAround() {
           </svg>
         </div>
         <p className="mt-2 text-[13px] text-soft">
-          The whole {picture.width} × {picture.height} frame is kept. Drag the edges to bring more
-          back, or use Crop to type numbers.
+          The whole {frame.width} × {frame.height} frame is kept. Drag the edges to bring more back,
+          or use Crop to type numbers.
         </p>
       </div>
     </section>

@@ -155,6 +155,41 @@ describe.each(['light', 'dark'])('axe finds nothing, %s', (scheme) => {
       },
     ],
     [
+      'Setup, sending',
+      async () => {
+        await app.go('/setup/sending');
+        await app.sees('Mail drop');
+      },
+    ],
+    [
+      'a page for paper',
+      async () => {
+        const id = await sendShot(await plainPng(80, 60, '#009E73'), 'Paper');
+        await app.go(`/print/${id}`);
+        await app.sees('Title and description');
+      },
+    ],
+    [
+      'Mark with Turn, and its corners',
+      async () => {
+        const id = await sendShot(await plainPng(80, 60, '#009E73'), 'Turned');
+        await app.go(`/shots/${id}`);
+        await app.stage();
+        await app.keys('r');
+        await app.click('Pull four corners square');
+        await app.sees('Drag the corners');
+      },
+    ],
+    [
+      'Keep with the chart',
+      async () => {
+        const id = await sendShot(await plainPng(80, 60, '#009E73'), 'Chart');
+        await app.go(`/shots/${id}/keep`);
+        await app.click('JPEG');
+        await app.until('the chart', () => app.has('svg[role="slider"]'));
+      },
+    ],
+    [
       'Setup, taking',
       async () => {
         await app.go('/setup/taking');
