@@ -236,3 +236,48 @@ test('a picture on the clipboard is pasted as a piece; rubbish is said and chang
   await app.sees('The clipboard holds neither marks nor a picture.');
   expect(await marking.marksOf(id)).toEqual(before);
 }, 60_000);
+
+test('a picture dropped on the shot lies where it was dropped', async () => {
+  const id = await marking.open();
+  const base64 = (await plainPng(60, 40, '#009E73')).toString('base64');
+  const at = await marking.at(150, 100);
+  await browser.driver.executeScript(
+    `const [data, x, y] = arguments;
+    const stage = document.querySelector('[data-testid="stage"]');
+    const box = stage.getBoundingClientRect();
+    const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));
+    const dataTransfer = new DataTransfer();
+    dataTransfer.items.add(new File([bytes], 'leaf.png', { type: 'image/png' }));
+    const place = { clientX: box.left + x, clientY: box.top + y, bubbles: true, cancelable: true, dataTransfer };
+    stage.dispatchEvent(new DragEvent('dragover', place));
+    stage.dispatchEvent(new DragEvent('drop', place));`,
+    base64,
+    at.x,
+    at.y,
+  );
+  await app.until('a piece', async () => (await getShot(id)).document.marks.length === 1);
+  const [piece] = await marking.marksOf(id);
+  expect(piece).toMatchObject({ kind: 'piece', x: 120, y: 80, width: 60, height: 40 });
+}, 60_000);
+
+test('a crop edge is drawn to a found part near by', async () => {
+  const id = await marking.open([], quarters);
+  // The parts are looked for once the picture has come to rest.
+  await browser.driver.sleep(3000);
+  await app.keys('k');
+  await marking.drag(600, 200, 304, 200);
+  await app.keys(Key.ENTER);
+  await app.stored();
+  expect((await getShot(id)).document.view.crop.width).toBe(300);
+}, 60_000);
+
+test('a picked colour stays among the own ones, over a reload', async () => {
+  const picture = await plainPng(600, 400, '#3A7D44');
+  await marking.open([], picture);
+  await app.keys('a', 'i');
+  await marking.click(300, 200);
+  await app.sees('#3A7D44 copied');
+  await marking.open([], picture);
+  await app.keys('b');
+  await app.named('#3A7D44');
+}, 60_000);
