@@ -29,6 +29,7 @@ export default {
       testMatch: ['<rootDir>/core/**/*.test.ts', '<rootDir>/features/**/*.test.ts'],
     },
     { ...common, displayName: 'server', testMatch: ['<rootDir>/server/**/*.test.ts'] },
+    { ...common, displayName: 'safe', testMatch: ['<rootDir>/tests/safe/*.test.ts'] },
     { ...common, displayName: 'browser', testMatch: ['<rootDir>/tests/e2e/*.test.ts'] },
     { ...common, displayName: 'screenshots', testMatch: ['<rootDir>/docs/screenshots.ts'] },
     { ...common, displayName: 'bench', testMatch: ['<rootDir>/bench/*.bench.ts'] },

@@ -3,6 +3,7 @@
 
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { needBuild } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { withDisplay } from './lib/display.mjs';
 import { runJest } from './lib/jest.mjs';
@@ -10,7 +11,7 @@ import { needModules, needPackages, toTest } from './lib/packages.mjs';
 import { top } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
 import { command, say, Stop } from './lib/say.mjs';
-import { trialData, withApp } from './lib/trial.mjs';
+import { TEST_DIST, trialData, withApp } from './lib/trial.mjs';
 
 const count = { passed: 0, failed: 0 };
 const bin = (name) => join(top, 'node_modules', '.bin', name);
@@ -46,6 +47,13 @@ async function jest(project, data, env, patterns) {
   count.passed += result.numPassedTests;
   count.failed += result.numFailedTests + result.numRuntimeErrorTestSuites + skipped;
   if (result.numTotalTests === 0 && patterns.length === 0) count.failed += 1;
+}
+
+/** They start apps of their own, to fill up their disks and kill them. */
+async function safeTests(database, data, patterns) {
+  await needBuild(TEST_DIST);
+  const env = { DATABASE_URL: await database.make('rezzik_safe'), REZZIK_DATA: data };
+  await jest('safe', data, { ...env, REZZIK_DIST: TEST_DIST }, patterns);
 }
 
 async function browserTests(database, data, only, patterns) {
@@ -85,6 +93,7 @@ await command(async () => {
     };
     mkdirSync(env.REZZIK_ROOTS);
     if (only('server')) await jest('server', data, env, patterns);
+    if (only('safe')) await safeTests(database, data, patterns);
     if (only('browser') || only('real-screen')) await browserTests(database, data, only, patterns);
   } catch (error) {
     console.error(error instanceof Stop ? error.message : error);

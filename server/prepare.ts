@@ -2,7 +2,7 @@ import { migrate } from './db/migrate';
 import { startWatching } from './display/systemKeys';
 import { fillDemo } from './demo/fill';
 import { env } from './env';
-import { mendCopies } from './keep/copies';
+import { mendCopies } from './keep/mend';
 import { openLinks } from './links/listener';
 import { resumePractice } from './remote/ownPractice';
 import { startSendingAgain } from './remote/queue';

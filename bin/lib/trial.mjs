@@ -10,7 +10,7 @@ import { Stop } from './say.mjs';
 import { answers, startApp } from './serve.mjs';
 
 /** Built apart from .next, so that a running Rezzik is not disturbed. */
-const DIST = '.next-test';
+export const TEST_DIST = '.next-test';
 
 /** A throw-away data folder that the database's user can enter; of a given name for pictures. */
 export function trialData(name) {
@@ -23,7 +23,7 @@ export function trialData(name) {
 
 /** Starts the app on a database; calls `work` with what a client needs to know; ends the app. */
 export async function withApp({ data, databaseUrl, demo = false, display }, work) {
-  await needBuild(DIST);
+  await needBuild(TEST_DIST);
   const port = await freePort();
   const kept = join(data, 'kept');
   mkdirSync(kept, { recursive: true });
@@ -32,7 +32,7 @@ export async function withApp({ data, databaseUrl, demo = false, display }, work
     databaseUrl,
     data,
     env: {
-      REZZIK_DIST: DIST,
+      REZZIK_DIST: TEST_DIST,
       REZZIK_DEMO: demo ? '1' : '0',
       REZZIK_ROOTS: kept,
       ...(display && { DISPLAY: display }),

@@ -12,6 +12,9 @@ import { limits } from './limits';
 import { namePattern } from './namePattern';
 import { line } from './text';
 
+/** Numbers in names count on in their folder, or for their pattern in whatever folder. */
+export const numberWays = ['folder', 'pattern'] as const;
+
 /** What a person sets of a folder. */
 export const folderInputSchema = z.strictObject({
   name: line(limits.nameLength).trim().min(1, 'must not be empty'),
@@ -26,6 +29,7 @@ export const folderInputSchema = z.strictObject({
   maxBytes: z.int().min(100).nullable().default(null),
   facts: factsRuleSchema.default(firstFacts),
   pattern: namePattern.default('{title} {date} {time}'),
+  numberBy: z.enum(numberWays).default('folder'),
   isDefault: z.boolean().default(false),
   /** Make the folder when it is not there yet. */
   make: z.boolean().default(false),
@@ -42,6 +46,7 @@ export const folderPatchSchema = z.strictObject({
   maxBytes: z.int().min(100).nullable().optional(),
   facts: factsRuleSchema.optional(),
   pattern: namePattern.optional(),
+  numberBy: z.enum(numberWays).optional(),
   isDefault: z.boolean().optional(),
   make: z.boolean().optional(),
 });
@@ -57,6 +62,7 @@ export const folderSchema = z.object({
   maxBytes: z.int().nullable(),
   facts: factsRuleSchema,
   pattern: z.string(),
+  numberBy: z.enum(numberWays),
   isDefault: z.boolean(),
   nextNumber: z.int(),
   /** Bytes that are free there; null where that is not known. */

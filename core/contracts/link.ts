@@ -12,6 +12,7 @@ export type LinkInput = z.input<typeof linkInputSchema>;
 
 export const linkSchema = z.object({
   id: z.uuid(),
+  title: z.string(),
   /** Page and picture, relative to where this Rezzik is reached. */
   path: z.string(),
   picturePath: z.string(),

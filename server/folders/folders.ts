@@ -25,15 +25,22 @@ interface Row {
   max_bytes: string | null;
   facts: unknown;
   pattern: string;
+  number_by: string;
   is_default: boolean;
   next_number: number;
 }
+
+/** Folders with the number that comes next in them or for their pattern. */
+const select = () => sql()`select f.*, case when f.number_by = 'folder' then f.next_number
+  else coalesce((select p.next_number from pattern_numbers p where p.pattern = f.pattern), 1)
+  end as next_number from folders f`;
 
 async function toFolder(row: Row): Promise<Folder> {
   const problem = await placeProblem(row.path);
   return folderSchema.parse({
     ...row,
     isDefault: row.is_default,
+    numberBy: row.number_by,
     nextNumber: row.next_number,
     maxBytes: row.max_bytes === null ? null : Number(row.max_bytes),
     free: problem ? null : await freeBytes(row.path),
@@ -42,13 +49,13 @@ async function toFolder(row: Row): Promise<Folder> {
 }
 
 export async function listFolders(): Promise<Folder[]> {
-  const rows = await sql()<Row[]>`select * from folders order by created_at, id`;
+  const rows = await sql()<Row[]>`${select()} order by f.created_at, f.id`;
   return Promise.all(rows.map(toFolder));
 }
 
 /** @throws Fault 404 */
 export async function getFolder(id: string): Promise<Folder> {
-  const [row] = await sql()<Row[]>`select * from folders where id = ${id}`;
+  const [row] = await sql()<Row[]>`${select()} where f.id = ${id}`;
   if (!row) throw notFound('folder');
   return toFolder(row);
 }
@@ -63,10 +70,10 @@ export async function addFolder(wanted: FolderInput, id: string = randomUUID()):
     const isDefault = input.isDefault || !any;
     if (isDefault) await tx`update folders set is_default = false where is_default`;
     await tx`insert into folders (id, name, path, format, quality, options, size, max_bytes,
-        facts, pattern, is_default)
+        facts, pattern, number_by, is_default)
       values (${id}, ${input.name}, ${path}, ${input.format}, ${input.quality},
         ${json(input.options)}, ${json(input.size)}, ${input.maxBytes}, ${json(input.facts)},
-        ${input.pattern}, ${isDefault})`;
+        ${input.pattern}, ${input.numberBy}, ${isDefault})`;
   });
   return getFolder(id);
 }
@@ -89,6 +96,7 @@ export async function changeFolder(
     await tx`update folders set name = ${next.name}, path = ${next.path}, format = ${next.format},
       quality = ${next.quality}, options = ${json(next.options)}, size = ${json(next.size)},
       max_bytes = ${next.maxBytes}, facts = ${json(next.facts)}, pattern = ${next.pattern},
+      number_by = ${next.numberBy},
       is_default = ${isDefault ?? before.isDefault} where id = ${id}`;
   });
   return getFolder(id);

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { mkdir, readFile, unlink } from 'node:fs/promises';
+import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { z } from 'zod';
-import { copySchema, type Copy, type copyInputSchema, type Folder } from '@/core/contracts/folder';
+import type { Copy, copyInputSchema, Folder } from '@/core/contracts/folder';
 import type { FormatName } from '@/core/contracts/format';
 import type { Shot } from '@/core/contracts/shot';
 import { hasNumber, pathFrom } from '@/core/naming/pattern';
@@ -13,9 +13,10 @@ import { allowedPath, keepFault } from '../folders/place';
 import { sha256 } from '../frames/intake';
 import { Fault } from '../http/fault';
 import { getShot } from '../shots/rows';
+import { getCopy } from './copyRows';
 import { encodeShot, type Encoded, type EncodeWish } from './encode';
 import { formats } from './formats';
-import { dropPart, placePart, syncFolder, writePart, type Part } from './write';
+import { dropPart, partIn, placePart, syncFolder, writePart, type Part } from './write';
 
 /** Tries before giving up on finding a free name. */
 const MOST_ATTEMPTS = 100_000;
@@ -52,14 +53,14 @@ export async function keepCopy(
   await allowedPath(folder.path);
   const format = input.format ?? folder.format;
   const encoded = await encodeShot(shotId, wishFor(folder, input));
-  const part = await writePart(folder.path, encoded.bytes).catch((error: unknown) => {
-    throw keepFault(error, folder.path);
-  });
+  const copy = { id: randomUUID(), shot, folder, format, encoded, part: partIn(folder.path) };
+  await announce(copy);
   try {
-    const copy = { id: randomUUID(), shot, folder, format, encoded, part };
+    await writePart(copy.part, encoded.bytes);
     return await place(copy, input.name ?? folder.pattern);
   } catch (error) {
-    await dropPart(part);
+    await dropPart(copy.part);
+    await sql()`delete from copies where id = ${copy.id} and not confirmed`;
     throw error instanceof Fault ? error : keepFault(error, folder.path);
   }
 }
@@ -91,32 +92,31 @@ interface Pending {
   part: Part;
 }
 
+/** The row comes before the file, so that a start after a crash knows of whatever was left. */
+async function announce({ id, shot, folder, format, encoded, part }: Pending): Promise<void> {
+  const { bytes } = encoded;
+  await sql()`insert into copies (id, shot_id, folder_id, path, part_path, format, bytes, sha256)
+    values (${id}, ${shot.id}, ${folder.id}, '', ${part.path}, ${format}, ${bytes.length},
+      ${sha256(bytes)})`;
+}
+
 async function place(copy: Pending, pattern: string): Promise<Copy> {
   const { id, shot, folder, format, encoded, part } = copy;
-  const { bytes } = encoded;
   const counts = hasNumber(pattern);
-  const hash = sha256(bytes);
-  await sql()`insert into copies (id, shot_id, folder_id, path, part_path, format, bytes, sha256)
-    values (${id}, ${shot.id}, ${folder.id}, '', ${part.path}, ${format}, ${bytes.length}, ${hash})`;
-  try {
-    for (let attempt = 1; attempt <= MOST_ATTEMPTS; attempt += 1) {
-      const number = counts ? await nextNumber(folder.id) : 1;
-      const parts = namesFor(pattern, shot, encoded, number);
-      const name = numbered(parts.pop() ?? 'shot', counts ? 1 : attempt);
-      const place = parts.length ? await subfolder(folder.path, parts) : folder.path;
-      const path = join(place, `${name}.${formats[format].extension}`);
-      await sql()`update copies set path = ${path} where id = ${id}`;
-      if (await placePart(part, path)) {
-        await syncFolder(place);
-        await sql()`update copies set confirmed = true, kept_at = now() where id = ${id}`;
-        return await getCopy(id);
-      }
+  for (let attempt = 1; attempt <= MOST_ATTEMPTS; attempt += 1) {
+    const number = counts ? await nextNumber(folder, pattern) : 1;
+    const parts = namesFor(pattern, shot, encoded, number);
+    const name = numbered(parts.pop() ?? 'shot', counts ? 1 : attempt);
+    const place = parts.length ? await subfolder(folder.path, parts) : folder.path;
+    const path = join(place, `${name}.${formats[format].extension}`);
+    await sql()`update copies set path = ${path} where id = ${id}`;
+    if (await placePart(part, path)) {
+      await syncFolder(place);
+      await sql()`update copies set confirmed = true, kept_at = now() where id = ${id}`;
+      return getCopy(id);
     }
-    throw new Fault(409, 'no-free-name', 'Every name that the pattern gives is taken.');
-  } catch (error) {
-    await sql()`delete from copies where id = ${id} and not confirmed`;
-    throw error;
   }
+  throw new Fault(409, 'no-free-name', 'Every name that the pattern gives is taken.');
 }
 
 /** Makes the folders that a name asks for, inside the folder and through no link. */
@@ -130,69 +130,14 @@ async function subfolder(base: string, parts: readonly string[]): Promise<string
   return allowedPath(path);
 }
 
-/** Counts a folder's number on; two at once never get the same. */
-async function nextNumber(folderId: string): Promise<number> {
-  const [row] = await sql()<{ number: number }[]>`update folders
-    set next_number = next_number + 1 where id = ${folderId} returning next_number - 1 as number`;
+/** Counts on in the folder or for the pattern; two at once never get the same. */
+async function nextNumber({ id, numberBy }: Folder, pattern: string): Promise<number> {
+  const [row] = await (numberBy === 'folder'
+    ? sql()<{ number: number }[]>`update folders set next_number = next_number + 1
+        where id = ${id} returning next_number - 1 as number`
+    : sql()<{ number: number }[]>`insert into pattern_numbers (pattern, next_number)
+        values (${pattern}, 2) on conflict (pattern)
+        do update set next_number = pattern_numbers.next_number + 1
+        returning next_number - 1 as number`);
   return row?.number ?? 1;
-}
-
-interface CopyRow {
-  id: string;
-  path: string;
-  bytes: string;
-  sha256: string;
-  format: string;
-  folder_name: string | null;
-  kept_at: Date;
-}
-
-const toCopy = (row: CopyRow): Copy =>
-  copySchema.parse({
-    id: row.id,
-    path: row.path,
-    bytes: Number(row.bytes),
-    sha256: row.sha256,
-    format: row.format,
-    folderName: row.folder_name,
-    keptAt: row.kept_at.toISOString(),
-  });
-
-/** @throws Fault 404 */
-export async function getCopy(id: string): Promise<Copy> {
-  const [row] = await sql()<CopyRow[]>`select c.*, f.name as folder_name
-    from copies c left join folders f on f.id = c.folder_id where c.id = ${id}`;
-  if (!row) throw new Fault(404, 'not-found', 'There is no such copy.');
-  return toCopy(row);
-}
-
-/** Every copy ever kept of a shot, newest first. @throws Fault 404 */
-export async function listCopies(shotId: string): Promise<Copy[]> {
-  await getShot(shotId);
-  const rows = await sql()<CopyRow[]>`select c.*, f.name as folder_name
-    from copies c left join folders f on f.id = c.folder_id
-    where c.shot_id = ${shotId} and c.confirmed order by c.kept_at desc, c.id`;
-  return rows.map(toCopy);
-}
-
-/**
- * Mends what a crash left between a file and its row: a file that is there whole gets its row
- * confirmed, a part that never got its name is removed with its row.
- */
-export async function mendCopies(): Promise<{ confirmed: number; removed: number }> {
-  const rows = await sql()<{ id: string; path: string; part_path: string; sha256: string }[]>`
-    select id, path, part_path, sha256 from copies where not confirmed`;
-  const done = { confirmed: 0, removed: 0 };
-  for (const row of rows) {
-    const bytes = row.path ? await readFile(row.path).catch(() => null) : null;
-    await unlink(row.part_path).catch(() => undefined);
-    if (bytes && sha256(bytes) === row.sha256) {
-      await sql()`update copies set confirmed = true where id = ${row.id}`;
-      done.confirmed += 1;
-    } else {
-      await sql()`delete from copies where id = ${row.id}`;
-      done.removed += 1;
-    }
-  }
-  return done;
 }

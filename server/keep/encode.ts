@@ -13,6 +13,7 @@ import { Fault } from '../http/fault';
 import type { Pixels } from '../paint/flatten';
 import { paintedPixels } from '../paint/picture';
 import { getPaintable, getShot } from '../shots/rows';
+import { inTurn } from '../turns';
 import { formats } from './formats';
 import { optionsOf, type Source, type Wish } from './formats/contract';
 import { fromPixels } from './formats/raw';
@@ -81,7 +82,10 @@ async function scaled(pixels: Pixels, fitted: Fitted, background: string): Promi
 }
 
 /** A shot as a file. @throws Fault 404, 400 for options the format does not have, 409 too large */
-export async function encodeShot(id: string, wish: EncodeWish): Promise<Encoded> {
+export const encodeShot = (id: string, wish: EncodeWish): Promise<Encoded> =>
+  inTurn(() => encodeNow(id, wish));
+
+async function encodeNow(id: string, wish: EncodeWish): Promise<Encoded> {
   const [shot, paintable, whole] = await Promise.all([
     getShot(id),
     getPaintable(id),

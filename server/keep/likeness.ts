@@ -1,37 +1,20 @@
 import sharp, { type Sharp } from 'sharp';
-import { ssim } from 'ssim.js';
 import type { FormatFacts } from '@/core/contracts/format';
 import type { Likeness } from '@/core/contracts/likeness';
 import type { Rect } from '@/core/geometry/rect';
 import { paintedPixels } from '../paint/picture';
+import { compare, type LikenessMap, type Rgba } from './compare';
 import { encodeShot, sizedPixels, type EncodeWish } from './encode';
 import { formats } from './formats';
-
-type Rgba = { data: Uint8ClampedArray; width: number; height: number };
-
-/**
- * How like two pictures of one size are: structural similarity (Wang et al. 2004) at full
- * resolution, the variant “fast” of ssim.js, without the usual shrinking, which flatters.
- */
-export function compare(a: Rgba, b: Rgba): { likeness: number; map: Map2 } {
-  const { mssim, ssim_map: map } = ssim(a, b, {
-    ssim: 'fast',
-    downsample: false,
-  });
-  return { likeness: mssim, map };
-}
-
-interface Map2 {
-  data: ArrayLike<number>;
-  width: number;
-  height: number;
-}
 
 /** Side of what is shown as the worst spot. */
 const SPOT = 48;
 
 /** The place where the result is least like the original, and how like it is there. */
-function worstSpot({ data, width, height }: Map2, picture: Rgba): { at: Rect; likeness: number } {
+function worstSpot(
+  { data, width, height }: LikenessMap,
+  picture: Rgba,
+): { at: Rect; likeness: number } {
   let [least, index] = [Infinity, 0];
   for (let i = 0; i < data.length; i += 1) {
     const value = data[i] ?? 1;
@@ -56,7 +39,7 @@ function worstSpot({ data, width, height }: Map2, picture: Rgba): { at: Rect; li
 /** The share of places that may be less like. */
 const FEW = 0.05;
 
-function lowOf({ data }: Map2): number {
+function lowOf({ data }: LikenessMap): number {
   const step = Math.max(1, Math.floor(data.length / 40_000));
   const some: number[] = [];
   for (let i = 0; i < data.length; i += step) some.push(data[i] ?? 1);
@@ -79,7 +62,7 @@ export async function likenessOf(id: string, wish: EncodeWish): Promise<Likeness
   if (after.width !== width || after.height !== height) return exact;
   if (before.width !== after.width || before.height !== after.height) return exact;
   if (Math.min(width, height) < SPOT / 4) return exact;
-  const { likeness, map } = compare(before, after);
+  const { likeness, map } = await compare(before, after);
   const worst = likeness < 1 ? worstSpot(map, before) : null;
   return { quality, bytes, likeness, low: lowOf(map), worst };
 }

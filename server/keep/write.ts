@@ -1,26 +1,26 @@
 import { randomUUID } from 'node:crypto';
 import { link, open, rename, unlink } from 'node:fs/promises';
-import { join } from 'node:path';
+import { basename, dirname, join } from 'node:path';
 import { errorCode } from '../errorCode';
 
 export interface Part {
   path: string;
 }
 
-/** Writes bytes beside their later place and makes sure they are on the disk. */
-export async function writePart(folder: string, bytes: Uint8Array): Promise<Part> {
-  const path = join(folder, `.rezzik-${randomUUID()}.part`);
+/** Where bytes are written first: beside their later place, under a name nobody else has. */
+export const partIn = (folder: string): Part => ({
+  path: join(folder, `.rezzik-${randomUUID()}.part`),
+});
+
+/** Writes the bytes of a part and makes sure they are on the disk. */
+export async function writePart({ path }: Part, bytes: Uint8Array): Promise<void> {
   const file = await open(path, 'wx', 0o644);
   try {
     await file.writeFile(bytes);
     await file.sync();
-  } catch (error) {
-    await unlink(path).catch(() => undefined);
-    throw error;
   } finally {
     await file.close();
   }
-  return { path };
 }
 
 /**
@@ -39,21 +39,43 @@ export async function placePart(part: Part, target: string): Promise<boolean> {
       throw error;
     }
   }
+  return placeByRename(part, target);
+}
+
+/** A placeholder, made only where nothing is, holds the name until the part takes it. */
+async function placeByRename(part: Part, target: string): Promise<boolean> {
+  const holder = await open(target, 'wx').catch((error: unknown) => {
+    if (errorCode(error) === 'EEXIST') return null;
+    throw error;
+  });
+  if (!holder) return false;
   try {
-    await (await open(target, 'wx')).close();
+    // The name of the part in it tells a later start that this is a placeholder.
+    await holder.writeFile(basename(part.path)).finally(() => holder.close());
+    await rename(part.path, target);
+    return true;
   } catch (error) {
-    if (errorCode(error) === 'EEXIST') return false;
+    await unlink(target);
     throw error;
   }
-  await rename(part.path, target);
-  return true;
 }
 
 /** Makes a new name in a folder last through a power cut, where the file system can. */
 export async function syncFolder(folder: string): Promise<void> {
-  const handle = await open(folder, 'r');
-  await handle.sync().catch(() => undefined);
-  await handle.close();
+  const handle = await open(folder, 'r').catch(() => null);
+  await handle?.sync().catch(() => undefined);
+  await handle?.close();
+}
+
+/** Writes a new file, whole or not at all and never over another. @returns false when the name is taken */
+export async function writeWhole(path: string, bytes: Uint8Array): Promise<boolean> {
+  const part = partIn(dirname(path));
+  try {
+    await writePart(part, bytes);
+    return await placePart(part, path);
+  } finally {
+    await dropPart(part);
+  }
 }
 
 export const dropPart = (part: Part): Promise<void> => unlink(part.path).catch(() => undefined);

@@ -5,7 +5,7 @@ import { seenBy, type Seen } from './links';
 const headers = {
   'Cache-Control': 'no-store',
   'Content-Security-Policy':
-    "default-src 'none'; img-src 'self'; style-src 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'none'",
+    "default-src 'none'; img-src data:; style-src 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'none'",
   'Cross-Origin-Resource-Policy': 'same-origin',
   'Cross-Origin-Opener-Policy': 'same-origin',
   'Referrer-Policy': 'no-referrer',
@@ -34,10 +34,10 @@ const STYLE =
   'main{max-width:1200px;margin:auto}img{max-width:100%;height:auto;box-shadow:0 2px 14px #0003}h1{font-size:20px}' +
   '@media(prefers-color-scheme:dark){body{background:#151b1a;color:#e9e6dc}}</style></head><body><main>';
 
-/** The answer to a path below /v/. A page and its picture count as one view: the page’s. */
-export async function answerLink(path: string): Promise<LinkAnswer> {
+/** The answer to a path below /v/: the page, with the picture in it, or the picture alone. */
+export async function answerLink(path: string, now = new Date()): Promise<LinkAnswer> {
   const [, token = '', picture] = /^\/v\/([^/.]+)(\.png)?$/.exec(path) ?? [];
-  const seen = await seenBy(token, picture === undefined);
+  const seen = await seenBy(token, now);
   if (!seen) {
     return html(
       404,
@@ -52,11 +52,12 @@ export async function answerLink(path: string): Promise<LinkAnswer> {
       body,
     };
   }
-  return html(200, page(token, seen));
+  return html(200, page(seen));
 }
 
-const page = (token: string, { title, description, width, height }: Seen): string =>
+/** The picture is part of the page, so that looking once is one view. */
+const page = ({ title, description, width, height, bytes }: Seen): string =>
   `${xmlText(title || 'A picture')}</title>${STYLE}` +
   `${title && `<h1>${xmlText(title)}</h1>`}` +
-  `<img src="/v/${token}.png" width="${width}" height="${height}" alt="${xmlText(description || title || 'A picture')}">` +
+  `<img src="data:image/png;base64,${Buffer.from(bytes).toString('base64')}" width="${width}" height="${height}" alt="${xmlText(description || title || 'A picture')}">` +
   `${description && `<p>${xmlText(description)}</p>`}</main></body></html>`;

@@ -20,9 +20,12 @@ interface Row {
   made_at: Date;
   ends_at: Date | null;
   most_views: number | null;
+  ended: boolean;
+  title: string;
 }
 
-const hasEnded = (row: Pick<Row, 'ends_at' | 'views' | 'most_views'>, now: Date): boolean =>
+const hasEnded = (row: Row, now: Date): boolean =>
+  row.ended ||
   (row.ends_at !== null && row.ends_at <= now) ||
   (row.most_views !== null && row.views >= row.most_views);
 
@@ -31,6 +34,7 @@ function toLink(row: Row): Link {
   const open = openBase();
   return linkSchema.parse({
     id: row.id,
+    title: row.title,
     path,
     picturePath: `${path}.png`,
     address: `http://127.0.0.1:${env().port}${path}`,
@@ -69,12 +73,23 @@ export async function makeLink(
   return toLink(row);
 }
 
+const select = () => sql()`select id, token, views, made_at, ends_at, most_views, ended, title
+  from links`;
+
 /** The links of a shot, newest first; ended ones too. @throws Fault 404 */
 export async function listLinks(shotId: string): Promise<Link[]> {
   await getShot(shotId);
-  const rows = await sql()<Row[]>`select id, token, views, made_at, ends_at, most_views
-    from links where shot_id = ${shotId} order by made_at desc, id`;
+  const rows = await sql()<Row[]>`${select()} where shot_id = ${shotId} order by made_at desc, id`;
   return rows.map(toLink);
+}
+
+const MOST_LISTED = 500;
+
+/** Every link that still shows something, newest first. */
+export async function openedLinks(): Promise<Link[]> {
+  const rows = await sql()<Row[]>`${select()} where not ended
+    order by made_at desc, id limit ${MOST_LISTED}`;
+  return rows.map(toLink).filter((link) => !link.ended);
 }
 
 /** Takes a link back at once. @throws Fault 404 */
@@ -91,15 +106,19 @@ export interface Seen {
   description: string;
 }
 
-/** What a token shows; null for none, an ended or a taken back one, which all look the same. */
-export async function seenBy(token: string, counts: boolean): Promise<Seen | null> {
+/**
+ * What a token shows, counted as a view; null for none, an ended or a taken back one, which all
+ * look the same.
+ */
+export async function seenBy(token: string, now = new Date()): Promise<Seen | null> {
   if (!/^[A-Za-z0-9_-]{22}$/.test(token)) return null;
   const [row] = await sql()<(Seen & Row)[]>`select * from links where token = ${token}`;
-  if (!row || hasEnded(row, new Date())) return null;
-  if (counts) {
-    const counted = await sql()`update links set views = views + 1 where id = ${row.id}
-      and (most_views is null or views < most_views)`;
-    if (counted.count === 0) return null;
+  if (!row) return null;
+  if (hasEnded(row, now)) {
+    await sql()`update links set ended = true where id = ${row.id}`;
+    return null;
   }
-  return row;
+  const counted = await sql()`update links set views = views + 1 where id = ${row.id}
+    and (most_views is null or views < most_views)`;
+  return counted.count === 0 ? null : row;
 }

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { Dropped } from '@/core/contracts/mail';
 import { env } from '../env';
 import { notFound } from '../http/fault';
-import { placePart, writePart } from '../keep/write';
+import { writeWhole } from '../keep/write';
 
 /** Messages that went nowhere: a folder in place of a mail service, to try the whole way. */
 const folder = (): string => join(env().dataDir, 'mail-drop');
@@ -12,7 +12,7 @@ const folder = (): string => join(env().dataDir, 'mail-drop');
 export async function dropMessage(message: Buffer, now = new Date()): Promise<string> {
   await mkdir(folder(), { recursive: true });
   const name = `${now.toISOString().replace(/[:.]/g, '-')}-${randomUUID().slice(0, 8)}.eml`;
-  await placePart(await writePart(folder(), message), join(folder(), name));
+  await writeWhole(join(folder(), name), message);
   return name;
 }
 

@@ -1,3 +1,4 @@
+import pLimit from 'p-limit';
 import { sql } from '../db/sql';
 import { fromPixels } from '../keep/formats/raw';
 import { getPaintable } from '../shots/rows';
@@ -33,20 +34,9 @@ export function forgetPainted(id: string): void {
 /** Longest sides of a thumbnail, in pixels. */
 const THUMBNAIL = { width: 480, height: 320 };
 
-/** Few at a time: a shelf that asks for forty must not hold everything else up. */
-let running = 0;
-const waiting: (() => void)[] = [];
-
-async function inTurn<T>(work: () => Promise<T>): Promise<T> {
-  if (running >= 2) await new Promise<void>((resolve) => waiting.push(resolve));
-  running += 1;
-  try {
-    return await work();
-  } finally {
-    running -= 1;
-    waiting.shift()?.();
-  }
-}
+/** Few at a time, and apart from copies: neither a shelf that asks for forty nor keeping many
+ * holds the other up. */
+const inTurn = pLimit(2);
 
 /** The thumbnail of a shot at its current revision, made when it is first asked for. @throws Fault 404 */
 export async function thumbnail(id: string): Promise<Uint8Array> {

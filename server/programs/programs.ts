@@ -6,7 +6,7 @@ import type { Programs } from '@/core/contracts/program';
 import { env } from '../env';
 import { errorCode } from '../errorCode';
 import { Fault, notFound } from '../http/fault';
-import { getCopy } from '../keep/copies';
+import { getCopy } from '../keep/copyRows';
 
 /** The list of programs: written by its owner in a file that the web cannot write. */
 const listSchema = z.array(

@@ -19,6 +19,8 @@ import { sendFile } from './send';
 
 /** Pauses before the next try, seconds; the last one is repeated. */
 const PAUSES = [10, 30, 120, 600, 3600];
+/** A next try further off than this was set by a clock that has been set back since. */
+const LONGEST_PAUSE = Math.max(...PAUSES);
 const TICK = 5_000;
 
 interface Row {
@@ -138,12 +140,14 @@ export function startSendingAgain(): void {
   held.rezzikSender.unref();
 }
 
-async function sendDue(): Promise<void> {
+/** Sends what is due now. */
+export async function sendDue(): Promise<void> {
   if (busy) return;
   busy = true;
   try {
     const due = await sql()<{ id: string }[]>`select id from sendings
-      where state = 'waiting' and next_try <= now() order by next_try limit 20`;
+      where state = 'waiting' and (next_try <= now()
+        or next_try > now() + ${LONGEST_PAUSE} * interval '1 second') order by next_try limit 20`;
     for (const { id } of due) await trySending(id);
   } catch (error) {
     console.error('What waits to be sent could not be looked at:', error);

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { mkdirSync, readFileSync, readdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import * as folderRoute from '@/app/api/folders/[id]/route';
 import * as foldersRoute from '@/app/api/folders/route';
 import * as copiesRoute from '@/app/api/shots/[id]/copies/route';
@@ -9,8 +9,8 @@ import { sql } from '../db/sql';
 import { addFolder } from '../folders/folders';
 import { keepFault } from '../folders/place';
 import { sha256 } from '../frames/intake';
-import { keepCopy, mendCopies } from '../keep/copies';
-import { placePart, writePart } from '../keep/write';
+import { keepCopy } from '../keep/copies';
+import { mendCopies } from '../keep/mend';
 import { storeShot } from '../shots/store';
 import { at, begin, finish, gradientPng, jsonRequest, request, testFolder } from './setup';
 
@@ -100,36 +100,54 @@ describe('keeping', () => {
     expect(fault.message).not.toContain(code);
   });
 
-  test('where there are no hard links, a placeholder holds the name', async () => {
-    const path = testFolder('links');
-    const part = await writePart(path, Buffer.from('one'));
-    expect(await placePart(part, join(path, 'a.png'))).toBe(true);
-    const other = await writePart(path, Buffer.from('two'));
-    expect(await placePart(other, join(path, 'a.png'))).toBe(false);
-    expect(readFileSync(join(path, 'a.png'), 'utf8')).toBe('one');
+  test('numbers count on in their folder, or for their pattern in every folder that has it', async () => {
+    const pattern = 'Bed {n:2}';
+    const [alone, one, other] = [
+      await folder('count alone', { pattern }),
+      await folder('count one', { pattern, numberBy: 'pattern' }),
+      await folder('count other', { pattern, numberBy: 'pattern' }),
+    ];
+    const names: string[] = [];
+    for (const { id: folderId } of [one, other, alone, one])
+      names.push(basename((await keepCopy(shot, { folderId })).path));
+    names.push(basename((await keepCopy(shot, { folderId: one.id, name: 'Else {n}' })).path));
+    expect(names).toEqual(['Bed 01.png', 'Bed 02.png', 'Bed 01.png', 'Bed 03.png', 'Else 1.png']);
+    const { folders } = foldersSchema.parse(
+      await (await foldersRoute.GET(request(''), at({}))).json(),
+    );
+    const next = [alone, one, other].map(({ id }) => folders.find((f) => f.id === id)?.nextNumber);
+    expect(next).toEqual([2, 4, 4]);
   });
 });
 
-test('a crash between file and row is mended', async () => {
+test('a crash between file and row is mended; what is not ours or out of reach stays', async () => {
   const path = testFolder('crash');
   const bytes = Buffer.from('a file that got its name');
   writeFileSync(join(path, 'whole.png'), bytes);
+  writeFileSync(join(path, 'theirs.png'), '');
+  writeFileSync(join(path, 'holder.png'), '.left.part');
   writeFileSync(join(path, '.left.part'), 'half');
-  const row = (id: string, file: string) =>
+  const row = (id: string, file: string, folder = path) =>
     sql()`insert into copies (id, shot_id, path, part_path, format, bytes, sha256)
-      values (${id}, ${shot}, ${join(path, file)}, ${join(path, '.left.part')}, 'png', 24, ${sha256(bytes)})`;
-  const [named, lost] = [
-    '00000000-0000-4000-8000-000000000001',
-    '00000000-0000-4000-8000-000000000002',
-  ];
-  await row(named, 'whole.png');
-  await row(lost, 'never.png');
-  expect(await mendCopies()).toEqual({ confirmed: 1, removed: 1 });
-  expect(readdirSync(path)).toEqual(['whole.png']);
+      values (${id}, ${shot}, ${file && join(folder, file)}, ${join(folder, '.left.part')}, 'png', 24,
+        ${sha256(bytes)})`;
+  const [named, ...lost] = [1, 2, 3, 4].map((n) => `00000000-0000-4000-8000-00000000000${n}`);
+  const away = '00000000-0000-4000-8000-000000000009';
+  await row(named ?? '', 'whole.png');
+  for (const [i, file] of ['', 'theirs.png', 'holder.png'].entries())
+    await row(lost[i] ?? '', file);
+  await row(away, 'whole.png', join(path, 'unplugged'));
+  expect(await mendCopies()).toEqual({ confirmed: 1, removed: 3, left: 1 });
+  expect(readdirSync(path).sort()).toEqual(['theirs.png', 'whole.png']);
   const rows = await sql()<
     { id: string; confirmed: boolean }[]
-  >`select id, confirmed from copies where id in (${named}, ${lost})`;
-  expect(rows.map((r) => [r.id, r.confirmed])).toEqual([[named, true]]);
+  >`select id, confirmed from copies where id = any(${[named ?? '', away, ...lost]})
+    order by id`;
+  expect(rows.map((r) => [r.id, r.confirmed])).toEqual([
+    [named, true],
+    [away, false],
+  ]);
+  await sql()`delete from copies where id = ${away}`;
 });
 
 describe('folders', () => {

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { simpleParser } from 'mailparser';
 import sharp from 'sharp';
@@ -8,7 +8,6 @@ import { linkInputSchema } from '@/core/contracts/link';
 import { mailInputSchema } from '@/core/contracts/mail';
 import { markSchema } from '@/core/marks/registry';
 import { randomFrom } from '@/core/random/random';
-import { untouched } from '@/core/shot/document';
 import { addFolder } from '../folders/folders';
 import { keepCopy } from '../keep/copies';
 import { encodeShot } from '../keep/encode';
@@ -18,26 +17,14 @@ import { answerLink } from '../links/answer';
 import { makeLink } from '../links/links';
 import { messageFor } from '../mail/message';
 import { renameShot, storeShot } from '../shots/store';
-import { begin, finish, gradientPng, testFolder } from './setup';
+import { begin, finish, gradientPng, storeTelling, testFolder } from './setup';
 
 let shot: string;
 const SIZE = { width: 240, height: 160 };
 const description = 'Four beds seen from above.';
 beforeAll(async () => {
   await begin();
-  shot = (
-    await storeShot({
-      picture: await gradientPng(SIZE.width, SIZE.height),
-      title: 'Beds',
-      document: { ...untouched(SIZE), description },
-      provenance: {
-        source: 'display',
-        takenAt: '2026-11-23T14:02:11Z',
-        windowTitle: 'Secret garden plan',
-        address: 'https://inside.fernhollow.example/plan?key=471147',
-      },
-    })
-  ).id;
+  shot = await storeTelling(SIZE, description);
 });
 afterAll(finish);
 jest.setTimeout(90_000);
@@ -223,6 +210,27 @@ describe('nothing hidden leaves', () => {
 });
 
 describe('names', () => {
+  test('a clock that was set back gives names anew: numbers part them, nothing is overwritten', async () => {
+    const { id: folderId, path } = await addFolder({
+      name: 'Clock',
+      path: testFolder('clock'),
+      pattern: '{title} {date} {time}',
+    });
+    const keepAt = async (now: string) => {
+      const picture = await gradientPng(20, 20);
+      const { id } = await storeShot({ picture, title: 'Clock' }, new Date(now));
+      return (await keepCopy(id, { folderId })).path;
+    };
+    const paths = [
+      await keepAt('2026-11-25T10:00:00Z'),
+      await keepAt('2026-11-25T09:00:00Z'),
+      await keepAt('2026-11-25T10:00:00Z'),
+    ];
+    expect(paths[2]).toBe((paths[0] ?? '').replace('.png', '-2.png'));
+    expect(readdirSync(path)).toHaveLength(3);
+    for (const kept of paths) expect(await sizeOf(readFileSync(kept))).toEqual([20, 20]);
+  });
+
   test('a pattern makes subfolders inside the folder only', async () => {
     const { id: folderId, path } = await addFolder({
       name: 'Deep',

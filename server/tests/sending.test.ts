@@ -12,45 +12,32 @@ import type { Server } from 'node:http';
 import { join } from 'node:path';
 import { simpleParser } from 'mailparser';
 import sharp from 'sharp';
-import { linkInputSchema } from '@/core/contracts/link';
+import * as linksRoute from '@/app/api/links/route';
+import { linkInputSchema, linksSchema } from '@/core/contracts/link';
 import { mailInputSchema } from '@/core/contracts/mail';
 import { remoteInputSchema } from '@/core/contracts/remote';
-import { untouched } from '@/core/shot/document';
 import { sql } from '../db/sql';
 import { env } from '../env';
 import { addFolder } from '../folders/folders';
 import { keepCopy } from '../keep/copies';
 import { encodeShot } from '../keep/encode';
 import { answerLink } from '../links/answer';
-import { listLinks, makeLink, takeBack } from '../links/links';
+import { listLinks, makeLink, openedLinks, takeBack } from '../links/links';
 import { openBase, openLinks } from '../links/listener';
 import { dropMessage, droppedMessage, listDropped } from '../mail/drop';
 import { messageFor } from '../mail/message';
 import { listPrograms, openCopy } from '../programs/programs';
 import { startPractice } from '../remote/practice';
-import { listSendings, sendAgain, sendTo } from '../remote/queue';
+import { listSendings, sendDue, sendTo } from '../remote/queue';
 import { addRemote } from '../remote/remotes';
-import { storeShot } from '../shots/store';
-import { begin, finish, gradientPng, testFolder } from './setup';
+import { at, begin, finish, request, storeTelling, testFolder } from './setup';
 
 let shot: string;
 const SIZE = { width: 240, height: 160 };
 const description = 'Four beds seen from above.';
 beforeAll(async () => {
   await begin();
-  shot = (
-    await storeShot({
-      picture: await gradientPng(SIZE.width, SIZE.height),
-      title: 'Beds',
-      document: { ...untouched(SIZE), description },
-      provenance: {
-        source: 'display',
-        takenAt: '2026-11-23T14:02:11Z',
-        windowTitle: 'Secret garden plan',
-        address: 'https://inside.fernhollow.example/plan?key=471147',
-      },
-    })
-  ).id;
+  shot = await storeTelling(SIZE, description);
 });
 afterAll(finish);
 jest.setTimeout(90_000);
@@ -71,9 +58,10 @@ describe('links', () => {
       'Referrer-Policy': 'no-referrer',
       'Cache-Control': 'no-store',
     });
+    const inPage = /src="data:image\/png;base64,([^"]+)"/.exec(Buffer.from(page.body).toString());
+    expect(await sizeOf(Buffer.from(inPage?.[1] ?? '', 'base64'))).toEqual([240, 160]);
     const picture = await answerLink(link.picturePath);
     expect(await sizeOf(picture.body)).toEqual([240, 160]);
-    expect((await answerLink(link.path)).status).toBe(200);
     expect((await answerLink(link.path)).status).toBe(404);
     expect((await answerLink(link.picturePath)).status).toBe(404);
     expect((await listLinks(shot)).find((l) => l.id === link.id)).toMatchObject({
@@ -88,7 +76,22 @@ describe('links', () => {
       linkInputSchema.parse({ days: 1 }),
       new Date(Date.now() - 2 * 86_400_000),
     );
+    expect((await openedLinks()).map((l) => l.id)).not.toContain(ended.id);
     expect((await answerLink(ended.path)).status).toBe(404);
+    // A clock that is set back opens nothing again.
+    const before = new Date(Date.now() - 1.5 * 86_400_000);
+    expect((await answerLink(ended.path, before)).status).toBe(404);
+  });
+
+  test('open ones are listed over all shots', async () => {
+    const link = await makeLink(shot, linkInputSchema.parse({ mostViews: 1 }));
+    const listed = async () => {
+      const answer = await linksRoute.GET(request('/api/links'), at({}));
+      return linksSchema.parse(await answer.json()).links.find(({ id }) => id === link.id);
+    };
+    expect(await listed()).toMatchObject({ title: 'Beds', views: 0, mostViews: 1 });
+    await answerLink(link.path);
+    expect(await listed()).toBeUndefined();
   });
 
   test('the second door shows links and nothing else', async () => {
@@ -192,7 +195,13 @@ describe('remote folder', () => {
     });
     expect((await listSendings()).map((s) => s.id)).toContain(waiting.id);
     const back = await practice({ folder, username: 'wren', password: 'fern' }, port);
-    expect(await sendAgain(waiting.id)).toMatchObject({ state: 'sent', problem: null });
+    // The next try seems days off after the clock was set back: it is due all the same.
+    await sql()`update sendings set next_try = now() + interval '3 days' where id = ${waiting.id}`;
+    await sendDue();
+    expect((await listSendings(shot)).find((s) => s.id === waiting.id)).toMatchObject({
+      state: 'sent',
+      problem: null,
+    });
     expect(existsSync(join(folder, '2026', 'Beds.png'))).toBe(true);
     const [row] = await sql()<
       { bytes: Buffer | null }[]

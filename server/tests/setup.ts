@@ -1,9 +1,11 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
+import { untouched } from '@/core/shot/document';
 import { closeSql } from '../db/sql';
 import { migrate } from '../db/migrate';
 import { env } from '../env';
+import { storeShot } from '../shots/store';
 
 /** Brings the test database up to date; the tests share it and make their own shots and folders. */
 export const begin = async (): Promise<void> => void (await migrate());
@@ -56,6 +58,25 @@ export async function formRequest(
 
 /** The context Next.js gives a route handler. */
 export const at = <P>(params: P): { params: Promise<P> } => ({ params: Promise.resolve(params) });
+
+/** A shot that knows where it comes from, which nobody else should learn. */
+export async function storeTelling(
+  size: { width: number; height: number },
+  description: string,
+): Promise<string> {
+  const { id } = await storeShot({
+    picture: await gradientPng(size.width, size.height),
+    title: 'Beds',
+    document: { ...untouched(size), description },
+    provenance: {
+      source: 'display',
+      takenAt: '2026-11-23T14:02:11Z',
+      windowTitle: 'Secret garden plan',
+      address: 'https://inside.fernhollow.example/plan?key=471147',
+    },
+  });
+  return id;
+}
 
 /** A picture whose every pixel tells its place. */
 export function gradient(width: number, height: number): Uint8Array {

@@ -1,7 +1,8 @@
 import { copyInputSchema } from '@/core/contracts/folder';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';
-import { keepCopy, listCopies } from '@/server/keep/copies';
+import { keepCopy } from '@/server/keep/copies';
+import { listCopies } from '@/server/keep/copyRows';
 
 interface Params {
   id: string;

@@ -1,0 +1,139 @@
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdirSync, readFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { z } from 'zod';
+import { copySchema, folderSchema, type Copy, type FolderInput } from '@/core/contracts/folder';
+
+const createdSchema = z.object({ id: z.uuid() });
+
+interface Start {
+  data: string;
+  databaseUrl: string;
+  /** Commands run first, as root among mounts of the app's own: they end with it. */
+  mounts?: string;
+}
+
+async function freePort(): Promise<number> {
+  const server = createServer().listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const address = server.address();
+  server.close();
+  if (address === null || typeof address === 'string') throw new Error('no port');
+  return address.port;
+}
+
+/**
+ * A program among mounts of its own, as root there, but one that file permissions hold for.
+ * Whoever is not root becomes so in a user namespace.
+ */
+function apart(mounts: string, program: readonly string[]): string[] {
+  const asRoot = process.getuid?.() === 0 ? [] : ['--map-root-user'];
+  const plain = ['setpriv', '--bounding-set=-dac_override,-dac_read_search', ...program];
+  const line = `${mounts}\nexec "$@"`;
+  return ['unshare', ...asRoot, '--mount', 'sh', '-ec', line, 'sh', ...plain];
+}
+
+/** A Rezzik that a test may fill up, unplug and kill. */
+export class OwnApp {
+  private constructor(
+    readonly url: string,
+    readonly roots: string,
+    private readonly child: ChildProcess,
+  ) {}
+
+  static async start({ data, databaseUrl, mounts }: Start): Promise<OwnApp> {
+    const port = await freePort();
+    const roots = join(data, 'kept');
+    mkdirSync(roots, { recursive: true });
+    const next = join(process.cwd(), 'node_modules', 'next', 'dist', 'bin', 'next');
+    const served = [process.execPath, next, 'start', '-H', '127.0.0.1', '-p', String(port)];
+    const [program = '', ...args] = mounts === undefined ? served : apart(mounts, served);
+    const env = {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      REZZIK_PORT: String(port),
+      REZZIK_DATA: data,
+      REZZIK_ROOTS: roots,
+      REZZIK_DEMO: '0',
+      DISPLAY: '',
+      NODE_ENV: 'production' as const,
+      NEXT_TELEMETRY_DISABLED: '1',
+    };
+    const child = spawn(program, args, { env, stdio: ['ignore', 'ignore', 'inherit'] });
+    const app = new OwnApp(`http://127.0.0.1:${port}`, roots, child);
+    await app.answers();
+    return app;
+  }
+
+  private async answers(): Promise<void> {
+    for (let i = 0; i < 600; i += 1) {
+      if (this.child.exitCode !== null) throw new Error('The app ended at once.');
+      const ok = await fetch(`${this.url}/api/health`).then(
+        (answer) => answer.ok,
+        () => false,
+      );
+      if (ok) return;
+      await sleep(50);
+    }
+    throw new Error('The app does not answer.');
+  }
+
+  get pid(): number {
+    const { pid } = this.child;
+    if (pid === undefined) throw new Error('The app does not run.');
+    return pid;
+  }
+
+  /** Ends it: with SIGKILL, nothing of it can finish anything. */
+  async end(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
+    if (this.child.exitCode !== null || this.child.signalCode !== null) return;
+    const gone = once(this.child, 'exit');
+    this.child.kill(signal);
+    await gone;
+  }
+
+  /** What a command among the app's own mounts prints. */
+  inside(line: string): string {
+    const user = process.getuid?.() === 0 ? [] : ['--user', '--preserve-credentials'];
+    const where = ['--target', String(this.pid), ...user, '--mount'];
+    return execFileSync('nsenter', [...where, 'sh', '-ec', line], { encoding: 'utf8' });
+  }
+
+  /** Memory it holds and the most it ever held, bytes. */
+  memory(): { now: number; most: number } {
+    const status = readFileSync(`/proc/${this.pid}/status`, 'utf8');
+    const of = (name: string) =>
+      Number(new RegExp(`${name}:\\s+(\\d+) kB`).exec(status)?.[1]) * 1024;
+    return { now: of('VmRSS'), most: of('VmHWM') };
+  }
+
+  async post(path: string, body: unknown): Promise<{ status: number; body: unknown }> {
+    const answer = await fetch(this.url + path, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    return { status: answer.status, body: await answer.json() };
+  }
+
+  async addFolder(input: FolderInput): Promise<z.infer<typeof folderSchema>> {
+    return folderSchema.parse((await this.post('/api/folders', input)).body);
+  }
+
+  async addShot(picture: Buffer, title: string): Promise<string> {
+    const form = new FormData();
+    form.set('frame', new Blob([new Uint8Array(picture)]), 'frame.png');
+    form.set('title', title);
+    const answer = await fetch(`${this.url}/api/shots`, { method: 'POST', body: form });
+    return createdSchema.parse(await answer.json()).id;
+  }
+
+  async keep(shot: string, wish: { folderId: string; [more: string]: unknown }): Promise<Copy> {
+    const { status, body } = await this.post(`/api/shots/${shot}/copies`, wish);
+    if (status !== 201) throw new Error(JSON.stringify(body));
+    return copySchema.parse(body);
+  }
+}
