@@ -5,5 +5,6 @@ create table pattern_numbers (
   pattern text primary key,
   next_number integer not null default 1
 );
+alter table remotes add column max_bytes bigint;
 -- A link that has ended stays so, even when the clock is set back.
 alter table links add column ended boolean not null default false;

@@ -1,34 +1,21 @@
 import { z } from 'zod';
-import {
-  encodeShape,
-  factsRuleSchema,
-  firstFacts,
-  formatNames,
-  optionsSchema,
-  quality,
-  sizeWishSchema,
-} from './format';
+import { encodeShape, factsRuleSchema, formatNames } from './format';
 import { limits } from './limits';
 import { namePattern } from './namePattern';
+import { rulesInput, rulesPatch, rulesShape } from './rules';
 import { line } from './text';
 
 /** Numbers in names count on in their folder, or for their pattern in whatever folder. */
 export const numberWays = ['folder', 'pattern'] as const;
 
+const name = line(limits.nameLength).trim().min(1, 'must not be empty');
+const path = line(limits.pathLength).min(1, 'must not be empty');
+
 /** What a person sets of a folder. */
 export const folderInputSchema = z.strictObject({
-  name: line(limits.nameLength).trim().min(1, 'must not be empty'),
-  path: line(limits.pathLength).min(1, 'must not be empty'),
-  format: z.enum(formatNames).default('png'),
-  quality: quality.default(85),
-  /** The format's own options. */
-  options: optionsSchema.default({}),
-  /** The size every copy is brought to; empty for the picture's own. */
-  size: sizeWishSchema.default({}),
-  /** Copies have at most so many bytes; null for any. */
-  maxBytes: z.int().min(100).nullable().default(null),
-  facts: factsRuleSchema.default(firstFacts),
-  pattern: namePattern.default('{title} {date} {time}'),
+  name,
+  path,
+  ...rulesInput,
   numberBy: z.enum(numberWays).default('folder'),
   isDefault: z.boolean().default(false),
   /** Make the folder when it is not there yet. */
@@ -37,15 +24,9 @@ export const folderInputSchema = z.strictObject({
 export type FolderInput = z.input<typeof folderInputSchema>;
 
 export const folderPatchSchema = z.strictObject({
-  name: line(limits.nameLength).trim().min(1, 'must not be empty').optional(),
-  path: line(limits.pathLength).min(1, 'must not be empty').optional(),
-  format: z.enum(formatNames).optional(),
-  quality: quality.optional(),
-  options: optionsSchema.optional(),
-  size: sizeWishSchema.optional(),
-  maxBytes: z.int().min(100).nullable().optional(),
-  facts: factsRuleSchema.optional(),
-  pattern: namePattern.optional(),
+  name: name.optional(),
+  path: path.optional(),
+  ...rulesPatch,
   numberBy: z.enum(numberWays).optional(),
   isDefault: z.boolean().optional(),
   make: z.boolean().optional(),
@@ -55,12 +36,7 @@ export const folderSchema = z.object({
   id: z.uuid(),
   name: z.string(),
   path: z.string(),
-  format: z.enum(formatNames),
-  quality,
-  options: optionsSchema,
-  size: sizeWishSchema,
-  maxBytes: z.int().nullable(),
-  facts: factsRuleSchema,
+  ...rulesShape,
   pattern: z.string(),
   numberBy: z.enum(numberWays),
   isDefault: z.boolean(),

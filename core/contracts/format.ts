@@ -82,6 +82,8 @@ export const sizeShape = {
   longest: side.optional(),
   percent: z.number().min(1).max(400).optional(),
   fit: z.enum(fits).optional(),
+  /** Dots per inch written into the file, for a size on paper. */
+  density: z.int().min(1).max(2400).optional(),
 };
 export const sizeWishSchema = z.strictObject(sizeShape);
 export type SizeWish = z.infer<typeof sizeWishSchema>;
@@ -96,8 +98,6 @@ export const encodeShape = {
   maxBytes: z.int().min(100).max(limits.pictureBytes).optional(),
   /** Behind transparent parts where the format has none, and around a padded picture. */
   background: colour.optional(),
-  /** Dots per inch written into the file. */
-  density: z.int().min(1).max(2400).optional(),
 };
 
 /** Which facts are written into files. */

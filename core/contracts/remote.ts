@@ -1,30 +1,27 @@
 import { z } from 'zod';
-import {
-  factsRuleSchema,
-  firstFacts,
-  formatNames,
-  optionsSchema,
-  quality,
-  sizeWishSchema,
-} from './format';
 import { limits } from './limits';
-import { namePattern } from './namePattern';
+import { rulesInput, rulesPatch, rulesShape } from './rules';
 import { line } from './text';
 
-const address = z.url({ protocol: /^https?$/ }).max(2_000);
+const name = line(limits.nameLength).trim().min(1, 'must not be empty');
+const address = z.url({ protocol: /^https?$/, error: 'must be an address with http' }).max(2_000);
 export const remoteInputSchema = z.strictObject({
-  name: line(limits.nameLength).trim().min(1, 'must not be empty'),
+  name,
   url: address,
   username: line(200).default(''),
   password: line(500).default(''),
-  format: z.enum(formatNames).default('png'),
-  quality: quality.default(85),
-  options: optionsSchema.default({}),
-  size: sizeWishSchema.default({}),
-  facts: factsRuleSchema.default(firstFacts),
-  pattern: namePattern.default('{title} {date} {time}'),
+  ...rulesInput,
 });
 export type RemoteInput = z.input<typeof remoteInputSchema>;
+
+/** A password that is left out stays as it is. */
+export const remotePatchSchema = z.strictObject({
+  name: name.optional(),
+  url: address.optional(),
+  username: line(200).optional(),
+  password: line(500).optional(),
+  ...rulesPatch,
+});
 
 /** As it is told: the password never leaves the server. */
 export const remoteSchema = z.object({
@@ -32,8 +29,7 @@ export const remoteSchema = z.object({
   name: z.string(),
   url: z.string(),
   username: z.string(),
-  format: z.enum(formatNames),
-  quality,
+  ...rulesShape,
   pattern: z.string(),
   practice: z.boolean(),
   waiting: z.int(),

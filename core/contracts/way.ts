@@ -29,6 +29,10 @@ export const thenStepSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('link') }),
   z.strictObject({ do: z.literal('mail') }),
   z.strictObject({ do: z.literal('print') }),
+  /** To a remote folder. */
+  z.strictObject({ do: z.literal('send'), remoteId: z.uuid() }),
+  /** Into a folder that only one browser knows. */
+  z.strictObject({ do: z.literal('here'), folderId: z.uuid() }),
   /** Null means the default folder, whichever that is then. */
   z.strictObject({ do: z.literal('keep'), folderId: z.uuid().nullable() }),
 ]);

@@ -26,6 +26,7 @@ import { linkSchema, linksSchema, type Link, type LinkInput } from '@/core/contr
 import { mailDropSchema, type Dropped, type MailInput } from '@/core/contracts/mail';
 import { programsSchema, type Programs } from '@/core/contracts/program';
 import {
+  type remotePatchSchema,
   remoteSchema,
   remotesSchema,
   sendingSchema,
@@ -132,19 +133,19 @@ export interface PictureWish extends SizeWish {
   options?: FormatOptions;
   maxBytes?: number;
   background?: string;
-  density?: number;
+  facts?: FactsRule;
 }
 
 export interface CopyWish extends Partial<PictureWish> {
   folderId: string;
   name?: string;
-  facts?: FactsRule;
 }
 
 /** The fields of a wish as an address has them; the format's options by their own names. */
-export function pictureQuery({ options, ...wish }: PictureWish): string {
+export function pictureQuery({ options, facts, ...wish }: PictureWish): string {
   const query = new URLSearchParams();
-  for (const [name, value] of Object.entries({ ...options, ...wish })) {
+  const told = facts && { words: Number(facts.words), origin: Number(facts.origin) };
+  for (const [name, value] of Object.entries({ ...options, ...wish, ...told })) {
     if (value !== undefined) query.set(name, String(value));
   }
   return query.toString();
@@ -156,6 +157,8 @@ export interface MadePicture {
   width: number;
   height: number;
   quality: number;
+  /** Some pixel of it is transparent, or would be where the format could hold that. */
+  transparent: boolean;
 }
 
 export const api = {
@@ -186,6 +189,7 @@ export const api = {
       width: Number(width),
       height: Number(height),
       quality: Number(answer.headers.get('X-Picture-Quality')),
+      transparent: answer.headers.get('X-Picture-Transparent') === '1',
     };
   },
   formats: async (): Promise<FormatFacts[]> => (await read(formatsSchema, '/api/formats')).formats,
@@ -199,15 +203,21 @@ export const api = {
     (await read(linksSchema, `${shotPath(id)}/links`)).links,
   makeLink: (id: string, input: LinkInput): Promise<Link> =>
     read(linkSchema, `${shotPath(id)}/links`, sent('POST', input)),
+  openedLinks: async (): Promise<Link[]> => (await read(linksSchema, '/api/links')).links,
   takeBack: (id: string) => ask(`/api/links/${id}`, { method: 'DELETE' }),
   mail: async (id: string, input: MailInput): Promise<Blob> =>
     (await ask(`${shotPath(id)}/mail`, sent('POST', input))).blob(),
+  /** Into the mail drop of this computer. */
+  dropMail: (id: string, input: MailInput) =>
+    ask(`${shotPath(id)}/mail`, sent('POST', { ...input, drop: true })),
   mailDrop: async (): Promise<Dropped[]> => (await read(mailDropSchema, '/api/mail-drop')).messages,
   remotes: async (): Promise<Remote[]> => (await read(remotesSchema, '/api/remotes')).remotes,
   addRemote: (input: RemoteInput): Promise<Remote> =>
     read(remoteSchema, '/api/remotes', sent('POST', input)),
   practiceRemote: (): Promise<Remote> =>
     read(remoteSchema, '/api/remotes/practice', { method: 'POST' }),
+  changeRemote: (id: string, patch: z.input<typeof remotePatchSchema>): Promise<Remote> =>
+    read(remoteSchema, `/api/remotes/${id}`, sent('PATCH', patch)),
   removeRemote: (id: string) => ask(`/api/remotes/${id}`, { method: 'DELETE' }),
   send: (id: string, remoteId: string): Promise<Sending> =>
     read(sendingSchema, `${shotPath(id)}/sendings`, sent('POST', { remoteId })),

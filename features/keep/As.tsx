@@ -18,13 +18,11 @@ interface Props {
   formats: readonly FormatFacts[];
   wish: PictureWish;
   made: MadePicture | null;
-  /** Some pixel of the picture is transparent, as far as is known. */
-  transparent: boolean;
   onChange: (change: Partial<Wish>) => void;
 }
 
 /** The file format and its options, with size and likeness before anything is kept. */
-export function As({ shot, formats, wish, made, transparent, onChange }: Props) {
+export function As({ shot, formats, wish, made, onChange }: Props) {
   const facts = factsFor(formats, wish.format);
   const lossy = (facts?.quality ?? false) && wish.options?.lossless !== true;
   const chart = useChart(shot.id, shot.revision, wish, lossy && wish.maxBytes === undefined);
@@ -56,7 +54,7 @@ export function As({ shot, formats, wish, made, transparent, onChange }: Props) 
         ))}
       </div>
       <p className="mb-2 text-[13px] text-soft">{facts?.note}</p>
-      {transparent && facts && !facts.transparent && (
+      {made?.transparent && facts && !facts.transparent && (
         <label className="mb-2 flex items-center gap-2 text-[13px]">
           <input
             type="color"

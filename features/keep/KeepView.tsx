@@ -1,7 +1,6 @@
 import { FolderDown } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
-import type { Remote } from '@/core/contracts/remote';
 import type { Shot } from '@/core/contracts/shot';
 import { api, messageOf } from '../api/client';
 import { whenSettled } from '../mark/storing';
@@ -15,14 +14,17 @@ import { useAction } from '../keys/useAction';
 import { modifier, useKey } from '../ui/useKeys';
 import { As } from './As';
 import { keepEverywhere, type Result } from './keepEverywhere';
+import { asFolder, useBrowserFolders } from './browser/folders';
 import { NameField } from './NameField';
+import { countOf, noPlaces, type Places } from './places';
 import { Preview } from './Preview';
 import { Readable } from './Readable';
 import { Results } from './Results';
 import { Size } from './Size';
 import { factsFor, useFormats } from './useFormats';
+import { useRemotes } from './useRemotes';
 import { usePicture } from './usePicture';
-import { countOf, Where, type Places } from './Where';
+import { Where } from './Where';
 import { noWish, wishFor, type Wish } from './wish';
 
 export function KeepView({ id }: { id: string }) {
@@ -77,22 +79,23 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
   const [wish, setWish] = useState<Wish>(noWish);
   const formats = useFormats();
   const remotes = useRemotes();
+  const browserFolders = useBrowserFolders();
   const [places, setPlaces] = useState<Places>(() => ({
+    ...noPlaces,
     folders: folders.filter((f) => f.isDefault).map((f) => f.id),
-    remotes: [],
-    clipboard: false,
-    clipForm: 'picture',
-    link: false,
-    linkDays: 7,
-    mail: false,
   }));
   const [results, setResults] = useState<Result[]>([]);
   const [busy, setBusy] = useState(false);
-  const first = folders.find((f) => places.folders.includes(f.id)) ?? folders[0];
+  const here = browserFolders.find((f) => places.browser.includes(f.id));
+  const first = useMemo(
+    () =>
+      folders.find((f) => places.folders.includes(f.id)) ?? (here ? asFolder(here) : folders[0]),
+    [folders, places.folders, here],
+  );
   const leaving = useMemo(() => wishFor(wish, first), [wish, first]);
   const facts = factsFor(formats, leaving.format);
   const picture = usePicture(shot, leaving);
-  const { crop, shape, turn } = shot.document.view;
+  const { crop } = shot.document.view;
   const count = countOf(places);
   const keep = useCallback(async () => {
     if (busy || count === 0) return;
@@ -100,14 +103,16 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
     await keepEverywhere({
       shot,
       folders,
+      browserFolders,
       remotes,
+      formats,
       places,
       wish,
       onResult: (result) =>
         setResults((all) => [...all.filter((r) => r.key !== result.key), result]),
     });
     setBusy(false);
-  }, [busy, count, shot, folders, remotes, places, wish]);
+  }, [busy, count, shot, folders, browserFolders, remotes, formats, places, wish]);
   useAction('keep.go', () => void keep());
   const rename = (title: string) => {
     api.rename(shot.id, title).then(
@@ -131,7 +136,13 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
           className="flex w-[372px] shrink-0 flex-col border-l border-line bg-paper"
         >
           <div className="flex min-h-0 grow flex-col gap-4 overflow-auto p-4">
-            <Where folders={folders} remotes={remotes} places={places} onChange={setPlaces} />
+            <Where
+              folders={folders}
+              browserFolders={browserFolders}
+              remotes={remotes}
+              places={places}
+              onChange={setPlaces}
+            />
             {folders.length === 0 && (
               <p className="text-soft">
                 No folder is set up yet.{' '}
@@ -159,7 +170,6 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
               formats={formats}
               wish={leaving}
               made={picture.made}
-              transparent={shape !== undefined || turn?.angle !== undefined}
               onChange={(change) => setWish({ ...wish, ...change })}
             />
             <Size
@@ -199,13 +209,4 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
       </div>
     </>
   );
-}
-
-/** The remote folders; none while they cannot be asked for. */
-function useRemotes(): readonly Remote[] {
-  const [remotes, setRemotes] = useState<readonly Remote[]>([]);
-  useEffect(() => {
-    api.remotes().then(setRemotes, () => undefined);
-  }, []);
-  return remotes;
 }

@@ -1,5 +1,5 @@
 import { fits, type SizeWish } from '@/core/contracts/format';
-import { printPixels, webSizes } from '@/core/keep/fitSize';
+import { fitSize, printPixels, webSizes } from '@/core/keep/fitSize';
 import { NumberInput } from '../ui/NumberInput';
 
 interface Props {
@@ -27,7 +27,7 @@ function wayOf(size: SizeWish): Way {
   if (size.longest !== undefined) return 'longest';
   const web = webSizes.some((w) => w.width === size.width && w.height === size.height);
   if (web) return 'web';
-  if (size.width !== undefined && size.height === undefined) return 'print';
+  if (size.density !== undefined) return 'print';
   return size.width === undefined && size.height === undefined ? 'own' : 'pixels';
 }
 
@@ -42,7 +42,7 @@ export function Size({ own, size, onChange }: Props) {
       percent: { percent: 50 },
       longest: { longest: Math.min(1600, Math.max(own.width, own.height)) },
       web: { ...first, fit: 'pad' },
-      print: { width: printPixels(PRINT.mm, PRINT.density) },
+      print: { width: printPixels(PRINT.mm, PRINT.density), density: PRINT.density },
     };
     onChange(starts[next]);
   };
@@ -106,21 +106,13 @@ export function Size({ own, size, onChange }: Props) {
             <NumberInput
               key={side}
               label={side === 'width' ? 'Width' : 'Height'}
-              value={size[side] ?? own[side]}
+              value={size[side] ?? fitSize(own, size).sheet[side]}
               min={1}
               max={32_000}
               onCommit={(value) => onChange({ ...size, [side]: Math.round(value) })}
             />
           ))}
-        {way === 'print' && (
-          <NumberInput
-            label={`mm wide at ${PRINT.density} dpi`}
-            value={Math.round(((size.width ?? 0) / PRINT.density) * MM_PER_INCH)}
-            min={5}
-            max={2_000}
-            onCommit={(mm) => onChange({ width: printPixels(mm, PRINT.density) })}
-          />
-        )}
+        {way === 'print' && <OnPaper size={size} onChange={onChange} />}
         {both && (
           <select
             aria-label="How it fits"
@@ -140,5 +132,32 @@ export function Size({ own, size, onChange }: Props) {
         )}
       </div>
     </section>
+  );
+}
+
+/** A width on paper, at so many dots per inch, which the file says. */
+function OnPaper({ size, onChange }: Pick<Props, 'size' | 'onChange'>) {
+  const { width = 0, density = PRINT.density } = size;
+  const mm = Math.round((width / density) * MM_PER_INCH);
+  return (
+    <>
+      <NumberInput
+        label="mm wide"
+        value={mm}
+        min={5}
+        max={2_000}
+        onCommit={(next) => onChange({ width: printPixels(next, density), density })}
+      />
+      <NumberInput
+        label="dots per inch"
+        value={density}
+        min={36}
+        max={2_400}
+        onCommit={(next) => {
+          const dots = Math.round(next);
+          onChange({ width: printPixels(mm, dots), density: dots });
+        }}
+      />
+    </>
   );
 }

@@ -1,38 +1,28 @@
+import { FolderPlus } from 'lucide-react';
+import { useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import { limits } from '@/core/contracts/limits';
 import type { Remote } from '@/core/contracts/remote';
+import { messageOf } from '../api/client';
+import { Button } from '../ui/Button';
 import { formatBytes } from '../ui/format';
+import { NumberInput } from '../ui/NumberInput';
+import { Problem } from '../ui/Problem';
 import { Toggle } from '../ui/Toggle';
-
-/** In which form a shot goes to the clipboard. */
-export const clipForms = ['picture', 'both', 'markdown', 'html'] as const;
-export type ClipForm = (typeof clipForms)[number];
-const formLabels: Record<ClipForm, string> = {
-  picture: 'the picture',
-  both: 'picture and its description',
-  markdown: 'a Markdown line with a link',
-  html: 'an HTML line with a link',
-};
-
-export interface Places {
-  folders: string[];
-  remotes: string[];
-  clipboard: boolean;
-  clipForm: ClipForm;
-  link: boolean;
-  /** Days until a new link ends; null for never. */
-  linkDays: number | null;
-  mail: boolean;
-}
-
-export const countOf = (p: Places): number =>
-  p.folders.length + p.remotes.length + [p.clipboard, p.link, p.mail].filter(Boolean).length;
+import { addBrowserFolder, canHaveFolders, type BrowserFolder } from './browser/folders';
+import { clipForms, type ClipForm, type Places } from './places';
 
 interface Props {
   folders: Folder[];
+  browserFolders: readonly BrowserFolder[];
   remotes: readonly Remote[];
   places: Places;
   onChange: (places: Places) => void;
+}
+
+interface PartProps {
+  places: Places;
+  set: (change: Partial<Places>) => void;
 }
 
 const noteOf = (folder: Folder) => {
@@ -55,9 +45,21 @@ const noteOf = (folder: Folder) => {
 const toggled = (list: string[], id: string, on: boolean): string[] =>
   on ? [...list, id] : list.filter((one) => one !== id);
 
+const select = 'mt-1 h-8 w-full rounded-[6px] border border-edge bg-card px-2';
+
 /** The places, each with a switch. */
-export function Where({ folders, remotes, places, onChange }: Props) {
+export function Where({ folders, browserFolders, remotes, places, onChange }: Props) {
+  const [problem, setProblem] = useState<string | null>(null);
   const set = (change: Partial<Places>) => onChange({ ...places, ...change });
+  const choose = async () => {
+    try {
+      const added = await addBrowserFolder();
+      if (added) set({ browser: toggled(places.browser, added.id, true) });
+      setProblem(null);
+    } catch (error) {
+      setProblem(messageOf(error));
+    }
+  };
   return (
     <section aria-label="Where">
       <h2 className="mb-2 font-name text-base">Where</h2>
@@ -71,6 +73,15 @@ export function Where({ folders, remotes, places, onChange }: Props) {
             onChange={(on) => set({ folders: toggled(places.folders, folder.id, on) })}
           />
         ))}
+        {browserFolders.map((folder) => (
+          <Toggle
+            key={folder.id}
+            label={folder.name}
+            note={`“${folder.handle.name}”, written by this browser`}
+            checked={places.browser.includes(folder.id)}
+            onChange={(on) => set({ browser: toggled(places.browser, folder.id, on) })}
+          />
+        ))}
         {remotes.map((remote) => (
           <Toggle
             key={remote.id}
@@ -80,63 +91,138 @@ export function Where({ folders, remotes, places, onChange }: Props) {
             onChange={(on) => set({ remotes: toggled(places.remotes, remote.id, on) })}
           />
         ))}
-        <div>
-          <Toggle
-            label="Clipboard"
-            note="paste it anywhere"
-            checked={places.clipboard}
-            onChange={(clipboard) => set({ clipboard })}
-          />
-          {places.clipboard && (
-            <select
-              aria-label="What goes to the clipboard"
-              value={places.clipForm}
-              onChange={(event) => {
-                const clipForm = clipForms.find((form) => form === event.target.value);
-                if (clipForm) set({ clipForm });
-              }}
-              className="mt-1 h-8 w-full rounded-[6px] border border-edge bg-card px-2"
-            >
-              {clipForms.map((form) => (
-                <option key={form} value={form}>
-                  {formLabels[form]}
-                </option>
-              ))}
-            </select>
-          )}
-        </div>
-        <div>
-          <Toggle
-            label="Link"
-            note="shows this picture only; can be taken back"
-            checked={places.link}
-            onChange={(link) => set({ link })}
-          />
-          {places.link && (
-            <select
-              aria-label="How long the link lasts"
-              value={places.linkDays ?? 'never'}
-              onChange={(event) =>
-                set({
-                  linkDays: event.target.value === 'never' ? null : Number(event.target.value),
-                })
-              }
-              className="mt-1 h-8 w-full rounded-[6px] border border-edge bg-card px-2"
-            >
-              <option value={1}>ends after a day</option>
-              <option value={7}>ends after a week</option>
-              <option value={30}>ends after 30 days</option>
-              <option value="never">does not end by itself</option>
-            </select>
-          )}
-        </div>
-        <Toggle
-          label="Mail"
-          note="a message file for your mail program"
-          checked={places.mail}
-          onChange={(mail) => set({ mail })}
-        />
+        <ClipboardPlace places={places} set={set} />
+        <LinkPlace places={places} set={set} />
+        <MailPlace places={places} set={set} />
       </div>
+      {canHaveFolders() && (
+        <Button
+          look="quiet"
+          className="mt-1"
+          icon={<FolderPlus size={16} strokeWidth={1.75} />}
+          onClick={() => void choose()}
+        >
+          Another folder, for this browser
+        </Button>
+      )}
+      {problem && <Problem>{problem}</Problem>}
     </section>
+  );
+}
+
+const formLabels: Record<ClipForm, string> = {
+  picture: 'the picture',
+  both: 'picture and its description',
+  markdown: 'a Markdown line with a link',
+  html: 'an HTML line with a link',
+  path: 'the path of the copy in a folder',
+};
+
+function ClipboardPlace({ places, set }: PartProps) {
+  return (
+    <div>
+      <Toggle
+        label="Clipboard"
+        note="paste it anywhere"
+        checked={places.clipboard}
+        onChange={(clipboard) => set({ clipboard })}
+      />
+      {places.clipboard && (
+        <select
+          aria-label="What goes to the clipboard"
+          value={places.clipForm}
+          onChange={(event) => {
+            const clipForm = clipForms.find((form) => form === event.target.value);
+            if (clipForm) set({ clipForm });
+          }}
+          className={select}
+        >
+          {clipForms.map((form) => (
+            <option key={form} value={form}>
+              {formLabels[form]}
+            </option>
+          ))}
+        </select>
+      )}
+    </div>
+  );
+}
+
+function LinkPlace({ places, set }: PartProps) {
+  return (
+    <div>
+      <Toggle
+        label="Link"
+        note="shows this picture only; can be taken back"
+        checked={places.link}
+        onChange={(link) => set({ link })}
+      />
+      {places.link && (
+        <>
+          <select
+            aria-label="How long the link lasts"
+            value={places.linkDays ?? 'never'}
+            onChange={(event) =>
+              set({ linkDays: event.target.value === 'never' ? null : Number(event.target.value) })
+            }
+            className={select}
+          >
+            <option value={1}>ends after a day</option>
+            <option value={7}>ends after a week</option>
+            <option value={30}>ends after 30 days</option>
+            <option value="never">does not end by itself</option>
+          </select>
+          <div className="my-1">
+            <NumberInput
+              label="Ends after so many views (0 for any)"
+              value={places.linkViews ?? 0}
+              min={0}
+              max={1_000_000}
+              onCommit={(views) => set({ linkViews: views >= 1 ? Math.round(views) : null })}
+            />
+          </div>
+        </>
+      )}
+    </div>
+  );
+}
+
+function MailPlace({ places, set }: PartProps) {
+  const { message } = places;
+  const change = (part: Partial<Places['message']>) => set({ message: { ...message, ...part } });
+  return (
+    <div>
+      <Toggle
+        label="Mail"
+        note="a message file for your mail program"
+        checked={places.mail}
+        onChange={(mail) => set({ mail })}
+      />
+      {places.mail && (
+        <div className="mb-1 flex flex-col gap-1">
+          {(['to', 'subject'] as const).map((name) => (
+            <label key={name} className="flex items-center gap-2">
+              <span className="w-14 text-[13px] text-soft">{name === 'to' ? 'To' : 'Subject'}</span>
+              <input
+                value={message[name]}
+                placeholder={name === 'subject' ? 'the shot’s name' : ''}
+                maxLength={300}
+                onChange={(event) => change({ [name]: event.target.value })}
+                className="h-8 min-w-0 grow rounded-[6px] border border-edge bg-card px-2"
+              />
+            </label>
+          ))}
+          <label className="flex items-center gap-2 text-[13px]">
+            <input
+              type="checkbox"
+              className="size-4 accent-petrol"
+              checked={message.drop}
+              onChange={(event) => change({ drop: event.target.checked })}
+            />
+            Only into the mail drop, to try it
+          </label>
+        </div>
+      )}
+    </div>
   );
 }

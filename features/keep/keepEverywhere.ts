@@ -1,14 +1,19 @@
 import type { Copy, Folder } from '@/core/contracts/folder';
+import type { FormatFacts } from '@/core/contracts/format';
 import type { Link } from '@/core/contracts/link';
 import type { Remote, Sending } from '@/core/contracts/remote';
 import type { Shot } from '@/core/contracts/shot';
+import { saidOf } from '@/core/keep/saidOf';
 import { safeName } from '@/core/naming/safeName';
 import { xmlText } from '@/core/keep/xmp';
 import { api, ApiError, messageOf } from '../api/client';
 import { copyPicture, copyText } from '../pictures/clipboard';
 import { saveBlob } from '../pictures/saveBlob';
 import { wishFor, type Wish } from './wish';
-import type { ClipForm, Places } from './Where';
+import type { BrowserFolder } from './browser/folders';
+import { keepInBrowser } from './browser/keep';
+import { allowWriting } from './browser/write';
+import type { ClipForm, Places } from './places';
 
 /** What came of one place. */
 export interface Result {
@@ -30,7 +35,9 @@ type Outcome = Pick<Result, 'said' | 'copy' | 'link' | 'sending'>;
 interface Job {
   shot: Shot;
   folders: Folder[];
+  browserFolders: readonly BrowserFolder[];
   remotes: readonly Remote[];
+  formats: readonly FormatFacts[];
   places: Places;
   wish: Wish;
   onResult: (result: Result) => void;
@@ -38,12 +45,18 @@ interface Job {
 
 /** Keeps a shot in every chosen place; one that fails does not stop the others. */
 export async function keepEverywhere(job: Job): Promise<void> {
-  const { folders, remotes, places } = job;
+  const { folders, browserFolders, remotes, places } = job;
+  const inFolders = folders
+    .filter((f) => places.folders.includes(f.id))
+    .map((folder) => keepIn(job, folder));
   await Promise.all([
-    ...folders.filter((f) => places.folders.includes(f.id)).map((folder) => keepIn(job, folder)),
+    ...inFolders,
+    ...browserFolders
+      .filter((f) => places.browser.includes(f.id))
+      .map((folder) => keepHere(job, folder)),
     ...remotes.filter((r) => places.remotes.includes(r.id)).map((remote) => send(job, remote)),
-    ...(places.clipboard ? [copy(job, places.clipForm)] : []),
-    ...(places.link ? [link(job, places.linkDays)] : []),
+    ...(places.clipboard ? [copy(job, places.clipForm, Promise.all(inFolders))] : []),
+    ...(places.link ? [link(job)] : []),
     ...(places.mail ? [mail(job)] : []),
   ]);
 }
@@ -74,25 +87,43 @@ function keepIn(job: Job, folder: Folder): Promise<void> {
   }));
 }
 
+/** By this browser, into a folder of the computer it runs on. */
+function keepHere(job: Job, folder: BrowserFolder): Promise<void> {
+  return attempt(job, { key: folder.id, place: folder.name }, async () => {
+    await allowWriting(folder);
+    const path = await keepInBrowser(job.shot, folder, job.formats, job.wish);
+    return { said: `Kept in ${folder.name}: ${path}` };
+  });
+}
+
 /** What could not be sent now waits on the server, which says so. */
 function send(job: Job, remote: Remote): Promise<void> {
   return attempt(job, { key: remote.id, place: remote.name }, async () => {
     const sending = await api.send(job.shot.id, remote.id);
-    const said =
-      sending.state === 'sent'
-        ? `Sent to ${remote.name}: ${sending.name}`
-        : `Waits for ${remote.name}. ${sending.problem ?? ''} It is sent later by itself.`;
-    return { sending, said };
+    return { sending, said: saidOf(sending) };
   });
 }
 
 const altOf = (shot: Shot): string => shot.document.description ?? shot.title;
 
-function copy(job: Job, form: ClipForm): Promise<void> {
-  return attempt(job, { key: 'clipboard', place: 'Clipboard' }, () => copyAs(job, form));
+function copy(job: Job, form: ClipForm, kept: Promise<unknown>): Promise<void> {
+  return attempt(job, { key: 'clipboard', place: 'Clipboard' }, () =>
+    form === 'path' ? copyPath(job, kept) : copyAs(job, form),
+  );
 }
 
-async function copyAs({ shot, places }: Job, form: ClipForm): Promise<Outcome> {
+/** The path of the newest copy: of this time, where it is kept in a folder, too. */
+async function copyPath({ shot }: Job, kept: Promise<unknown>): Promise<Outcome> {
+  await kept;
+  const [newest] = await api.copies(shot.id);
+  if (!newest)
+    throw new Error('There is no copy yet. Choose a folder, too, then its path is copied.');
+  await copyText(newest.path);
+  return { said: 'The path is copied' };
+}
+
+async function copyAs(job: Job, form: Exclude<ClipForm, 'path'>): Promise<Outcome> {
+  const { shot } = job;
   const png = api.picture(shot.id, { format: 'png' }).then(({ blob }) => blob);
   if (form === 'picture') {
     await copyPicture(png);
@@ -108,7 +139,7 @@ async function copyAs({ shot, places }: Job, form: ClipForm): Promise<Outcome> {
     });
     return { said: 'Copied, with its description' };
   }
-  const made = await api.makeLink(shot.id, { days: places.linkDays });
+  const made = await newLink(job);
   const address = `${made.openAddress ?? made.address}.png`;
   const alt = altOf(shot).replace(/\s+/g, ' ');
   const line =
@@ -131,9 +162,12 @@ async function toBase64(blob: Blob): Promise<string> {
   });
 }
 
-function link(job: Job, days: number | null): Promise<void> {
+const newLink = ({ shot, places }: Job): Promise<Link> =>
+  api.makeLink(shot.id, { days: places.linkDays, mostViews: places.linkViews });
+
+function link(job: Job): Promise<void> {
   return attempt(job, { key: 'link', place: 'a link' }, async () => {
-    const made = await api.makeLink(job.shot.id, { days });
+    const made = await newLink(job);
     const address = made.openAddress ?? made.address;
     const copied = await copyText(address).then(
       () => true,
@@ -144,10 +178,15 @@ function link(job: Job, days: number | null): Promise<void> {
 }
 
 function mail(job: Job): Promise<void> {
+  const { to, subject, drop } = job.places.message;
   return attempt(job, { key: 'mail', place: 'a message' }, async () => {
-    const { maxBytes, format, quality, options } = wishFor(job.wish, undefined);
-    const blob = await api.mail(job.shot.id, { format, quality, options, maxBytes });
-    saveBlob(blob, `${safeName(job.shot.title)}.eml`);
+    const { facts: _, ...wish } = wishFor(job.wish, undefined);
+    const message = { ...wish, to: to.trim(), ...(subject.trim() && { subject: subject.trim() }) };
+    if (drop) {
+      await api.dropMail(job.shot.id, message);
+      return { said: 'The message lies in the mail drop, in Setup' };
+    }
+    saveBlob(await api.mail(job.shot.id, message), `${safeName(job.shot.title)}.eml`);
     return { said: 'The message is saved; open it with your mail program' };
   });
 }

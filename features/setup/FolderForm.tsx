@@ -1,18 +1,14 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { z } from 'zod';
 import { folderInputSchema, type Folder } from '@/core/contracts/folder';
-import { firstPattern, nameFrom, patternProblem } from '@/core/naming/pattern';
+import { factsRuleSchema } from '@/core/contracts/format';
+import { firstRules } from '@/core/contracts/rules';
 import { api, ApiError, messageOf } from '../api/client';
-import { firstFacts } from '@/core/contracts/format';
-import { OptionFields } from '../keep/OptionFields';
-import { Size } from '../keep/Size';
-import { factsFor, useFormats } from '../keep/useFormats';
 import { Button } from '../ui/Button';
-import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
-import { PatternHelp } from './PatternHelp';
+import { fieldLook, Row, RulesFields } from './Rules';
 
 interface Props {
   folder: Folder | null;
@@ -23,8 +19,9 @@ interface Props {
 
 type Fields = z.input<typeof folderInputSchema>;
 
-const field =
-  'h-9 w-full rounded-[7px] border border-edge bg-card px-2.5 aria-invalid:border-brick';
+/** What can be set of a folder, without what is only known of it. */
+const pickInput = ({ id: _, nextNumber: __, free: ___, problem: ____, ...input }: Folder): Fields =>
+  input;
 
 /** Everything of a folder; its path is checked by the server when it is entered. */
 export function FolderForm({ folder, firstPath, onDone }: Props) {
@@ -32,37 +29,11 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
   const form = useForm<Fields, unknown, z.output<typeof folderInputSchema>>({
     resolver: zodResolver(folderInputSchema),
     defaultValues: folder
-      ? {
-          name: folder.name,
-          path: folder.path,
-          format: folder.format,
-          quality: folder.quality,
-          options: folder.options,
-          size: folder.size,
-          maxBytes: folder.maxBytes,
-          facts: folder.facts,
-          pattern: folder.pattern,
-          isDefault: folder.isDefault,
-          make: false,
-        }
-      : {
-          name: '',
-          path: `${firstPath}/`,
-          format: 'png',
-          quality: 85,
-          options: {},
-          size: {},
-          maxBytes: null,
-          facts: firstFacts,
-          pattern: firstPattern,
-          isDefault: false,
-          make: false,
-        },
+      ? { ...pickInput(folder), make: false }
+      : { name: '', path: `${firstPath}/`, ...firstRules, numberBy: 'folder', isDefault: false },
   });
   const { register, handleSubmit, watch, formState } = form;
   const { errors } = formState;
-  const formats = useFormats();
-  const facts = factsFor(formats, watch('format') ?? 'png');
   const submit = handleSubmit(async (input) => {
     setRefused(null);
     try {
@@ -77,11 +48,11 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
   return (
     <form className="flex flex-col gap-3" onSubmit={(event) => void submit(event)} noValidate>
       <Row label="Name" error={errors.name?.message}>
-        <input className={field} aria-invalid={!!errors.name} {...register('name')} />
+        <input className={fieldLook} aria-invalid={!!errors.name} {...register('name')} />
       </Row>
       <Row label="Path" error={errors.path?.message}>
         <input
-          className={`${field} font-measure text-[13px]`}
+          className={`${fieldLook} font-measure text-[13px]`}
           aria-invalid={!!errors.path || !!refused}
           spellCheck={false}
           {...register('path')}
@@ -105,69 +76,23 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
           {refused.message}
         </Problem>
       )}
-      <div className="grid grid-cols-2 gap-3">
-        <Row label="Format">
-          <select
-            className={field}
-            {...register('format', { onChange: () => form.setValue('options', {}) })}
-          >
-            {formats.map(({ name, label }) => (
-              <option key={name} value={name}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </Row>
-        {facts?.quality && (
-          <Row label="Quality, 1 to 100" error={errors.quality?.message}>
-            <input
-              className={field}
-              inputMode="numeric"
-              {...register('quality', { valueAsNumber: true })}
-            />
-          </Row>
-        )}
-      </div>
-      {facts && (
-        <OptionFields
-          fields={facts.fields}
-          options={watch('options') ?? {}}
-          onChange={(options) => form.setValue('options', options)}
-        />
-      )}
-      <Size
-        own={{ width: 1440, height: 900 }}
-        size={watch('size') ?? {}}
-        onChange={(size) => form.setValue('size', size)}
+      <RulesFields
+        rules={{
+          ...firstRules,
+          ...watch(),
+          facts: factsRuleSchema.parse(watch('facts') ?? {}),
+        }}
+        errors={{ quality: errors.quality?.message, pattern: errors.pattern?.message }}
+        onChange={(change) =>
+          form.reset({ ...form.getValues(), ...change }, { keepIsSubmitted: true })
+        }
       />
-      <NumberInput
-        label="At most, KB (0 for any)"
-        value={(watch('maxBytes') ?? 0) / 1000}
-        min={0}
-        max={100_000}
-        onCommit={(kb) => form.setValue('maxBytes', kb > 0 ? Math.round(kb * 1000) : null)}
-      />
-      <label className="flex items-center gap-2">
-        <input type="checkbox" className="size-4 accent-petrol" {...register('facts.words')} />
-        Title, description and time are written into the file
-      </label>
-      <label className="flex items-center gap-2">
-        <input type="checkbox" className="size-4 accent-petrol" {...register('facts.origin')} />
-        So are the address and the window’s title
-      </label>
-      <Row label="Name pattern" error={errors.pattern?.message}>
-        <input
-          className={`${field} font-measure text-[13px]`}
-          aria-invalid={!!errors.pattern}
-          spellCheck={false}
-          {...register('pattern')}
-        />
+      <Row label="The number {n} counts on">
+        <select className={fieldLook} {...register('numberBy')}>
+          <option value="folder">in this folder</option>
+          <option value="pattern">for this pattern, in whatever folder</option>
+        </select>
       </Row>
-      <Example
-        pattern={watch('pattern') ?? ''}
-        extension={facts?.extension ?? watch('format') ?? 'png'}
-      />
-      <PatternHelp />
       <label className="flex items-center gap-2">
         <input
           type="checkbox"
@@ -183,33 +108,5 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
         </Button>
       </div>
     </form>
-  );
-}
-
-function Row({ label, error, children }: { label: string; error?: string; children: ReactNode }) {
-  return (
-    <label className="block">
-      <span className="mb-1 block font-bold">{label}</span>
-      {children}
-      {error && <span className="mt-1 block text-brick">{error}</span>}
-    </label>
-  );
-}
-
-function Example({ pattern, extension }: { pattern: string; extension: string }) {
-  if (patternProblem(pattern)) return null;
-  const name = nameFrom(pattern, {
-    title: 'Seed order slip',
-    window: 'Seed exchange – order',
-    takenAt: '2026-11-23T14:02:11Z',
-    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-    width: 1440,
-    height: 900,
-    number: 7,
-  });
-  return (
-    <p className="-mt-2 text-[13px] text-soft">
-      gives, for example, <span className="font-measure break-all">{`${name}.${extension}`}</span>
-    </p>
   );
 }

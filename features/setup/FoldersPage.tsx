@@ -8,6 +8,7 @@ import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
 import { limits } from '@/core/contracts/limits';
 import { formatBytes } from '../ui/format';
+import { BrowserFolders } from './BrowserFolders';
 import { FolderForm } from './FolderForm';
 
 const withQuality = ['jpeg', 'webp', 'avif'];
@@ -108,6 +109,7 @@ export function FoldersPage() {
           </li>
         ))}
       </ul>
+      <BrowserFolders />
       <Modal
         open={editing !== null}
         title={editing === 'new' ? 'Add a folder' : 'Edit the folder'}

@@ -14,6 +14,7 @@ import { IconButton } from '../ui/IconButton';
 import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
 import { TitleField } from '../ui/TitleField';
+import { ShotLinks } from './ShotLinks';
 
 interface Props {
   shot: ShotSummary;
@@ -114,6 +115,7 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
             ))}
           </ul>
         </section>
+        <ShotLinks shot={shot.id} onProblem={setProblem} />
       </div>
       <div className="flex flex-wrap gap-2 border-t border-line p-3">
         {shot.binnedAt ? (

@@ -1,5 +1,6 @@
 import {
   CircleHelp,
+  CloudUpload,
   Copy,
   FolderDown,
   Link2,
@@ -8,14 +9,50 @@ import {
   Printer,
   type LucideIcon,
 } from 'lucide-react';
+import type { Folder } from '@/core/contracts/folder';
 import type { ThenStep } from '@/core/contracts/way';
+import { useBrowserFolders } from '../keep/browser/folders';
+import { useRemotes } from '../keep/useRemotes';
 import { followLink } from '../shell/navigate';
 import { classes } from '../ui/classes';
 import { changeWay, useSettings } from './settingsStore';
 import { useFolders } from './useFolders';
 
-const same = (a: ThenStep, b: ThenStep): boolean =>
-  a.do === b.do && (a.do !== 'keep' || b.do !== 'keep' || a.folderId === b.folderId);
+/** What tells two steps apart. */
+const keyOf = (step: ThenStep): string =>
+  [step.do, 'folderId' in step && step.folderId, 'remoteId' in step && step.remoteId].join(' ');
+const same = (a: ThenStep, b: ThenStep): boolean => keyOf(a) === keyOf(b);
+
+interface Offer {
+  step: ThenStep;
+  label: string;
+  icon: LucideIcon;
+}
+
+/** Every place a shot can be kept in, but for the default folder. */
+function usePlaces(folders: readonly Folder[]): Offer[] {
+  const here = useBrowserFolders();
+  const remotes = useRemotes();
+  return [
+    ...folders
+      .filter((f) => !f.isDefault)
+      .map(({ id, name }): Offer => ({
+        step: { do: 'keep', folderId: id },
+        label: `Keep in ${name}`,
+        icon: FolderDown,
+      })),
+    ...here.map(({ id, name }): Offer => ({
+      step: { do: 'here', folderId: id },
+      label: `Keep in ${name}`,
+      icon: FolderDown,
+    })),
+    ...remotes.map(({ id, name }): Offer => ({
+      step: { do: 'send', remoteId: id },
+      label: `Send to ${name}`,
+      icon: CloudUpload,
+    })),
+  ];
+}
 
 interface StepsProps {
   then: readonly ThenStep[];
@@ -27,10 +64,9 @@ interface StepsProps {
 export function ThenSteps({ then, ask, onChange }: StepsProps) {
   const folders = useFolders();
   const usual = folders?.find((f) => f.isDefault);
-  const others = (folders ?? []).filter(
-    (f) => !f.isDefault && then.some((s) => s.do === 'keep' && s.folderId === f.id),
-  );
-  const offers: { step: ThenStep; label: string; icon: LucideIcon }[] = [
+  const places = usePlaces(folders ?? []);
+  const isOn = ({ step }: Offer) => then.some((s) => same(s, step));
+  const offers: Offer[] = [
     { step: { do: 'copy' }, label: 'Copy', icon: Copy },
     { step: { do: 'mark' }, label: 'Mark', icon: PencilLine },
   ];
@@ -43,11 +79,8 @@ export function ThenSteps({ then, ask, onChange }: StepsProps) {
     { step: { do: 'mail' }, label: 'Mail', icon: Mail },
     { step: { do: 'print' }, label: 'Print', icon: Printer },
   ] as const;
-  for (const { id, name } of others) {
-    offers.push({ step: { do: 'keep', folderId: id }, label: `Keep in ${name}`, icon: FolderDown });
-  }
-  offers.push(...further);
-  const more = (folders ?? []).filter((f) => !f.isDefault && !others.includes(f));
+  offers.push(...places.filter(isOn), ...further);
+  const more = places.filter((place) => !isOn(place));
   const toggle = (step: ThenStep) => {
     const on = then.some((s) => same(s, step));
     onChange({ then: on ? then.filter((s) => !same(s, step)) : [...then, step], ask: false });
@@ -59,7 +92,7 @@ export function ThenSteps({ then, ask, onChange }: StepsProps) {
           const place = then.findIndex((s) => same(s, step));
           return (
             <Choice
-              key={label}
+              key={keyOf(step)}
               label={label}
               icon={icon}
               on={!ask && place >= 0}
@@ -70,15 +103,18 @@ export function ThenSteps({ then, ask, onChange }: StepsProps) {
         })}
         {more.length > 0 && (
           <select
-            aria-label="Keep in another folder"
+            aria-label="Keep in another place"
             value=""
-            onChange={(event) => toggle({ do: 'keep', folderId: event.target.value })}
+            onChange={(event) => {
+              const place = more.find(({ step }) => keyOf(step) === event.target.value);
+              if (place) toggle(place.step);
+            }}
             className="h-7 max-w-[150px] rounded-full border border-edge bg-card px-2 text-[13px]"
           >
             <option value="">Keep in …</option>
-            {more.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
+            {more.map(({ step, label }) => (
+              <option key={keyOf(step)} value={keyOf(step)}>
+                {label}
               </option>
             ))}
           </select>

@@ -1,10 +1,14 @@
 import type { ShotDocument } from '@/core/contracts/document';
 import type { ThenStep } from '@/core/contracts/way';
 import { contains } from '@/core/geometry/rect';
+import { saidOf } from '@/core/keep/saidOf';
 import { untouched } from '@/core/shot/document';
 import { api, ApiError, messageOf } from '../api/client';
 import { dropFromOutbox, putInOutbox, untilSafe, whenStored } from '../outbox/outbox';
 import { forget, remember } from '../outbox/memory';
+import { browserFolder } from '../keep/browser/folders';
+import { keepInBrowser } from '../keep/browser/keep';
+import { allowWriting } from '../keep/browser/write';
 import { copyPicture, copyText } from '../pictures/clipboard';
 import { saveBlob } from '../pictures/saveBlob';
 import { paintPng } from '../pictures/pictures';
@@ -81,6 +85,8 @@ export function finishTake(taken: Taken): void {
     if (step.do === 'keep') void keep(key, id, step.folderId);
     if (step.do === 'link') void link(key, id);
     if (step.do === 'mail') void mail(key, id);
+    if (step.do === 'send') void send(key, id, step.remoteId);
+    if (step.do === 'here') void keepHere(key, id, step.folderId);
     if (step.do === 'print') void whenStored(id).then(() => navigate(`/print/${id}`));
   }
   void arrive(key, id);
@@ -157,6 +163,31 @@ async function mail(key: string, id: string): Promise<void> {
     tell(key, 'The message is saved; open it with your mail program');
   } catch (error) {
     tell(key, `No message. ${messageOf(error)}`, { again: () => void mail(key, id) });
+  }
+}
+
+async function send(key: string, id: string, remoteId: string): Promise<void> {
+  try {
+    await whenStored(id);
+    tell(key, saidOf(await api.send(id, remoteId)));
+  } catch (error) {
+    tell(key, `Not sent. ${messageOf(error)}`, { again: () => void send(key, id, remoteId) });
+  }
+}
+
+async function keepHere(key: string, id: string, folderId: string): Promise<void> {
+  try {
+    const folder = await browserFolder(folderId);
+    if (!folder) throw new Error('Its folder is known to another browser only.');
+    await allowWriting(folder);
+    await whenStored(id);
+    const [shot, formats] = await Promise.all([api.shot(id), api.formats()]);
+    const path = await keepInBrowser(shot, folder, formats);
+    tell(key, `Kept in ${folder.name}: ${path}`);
+  } catch (error) {
+    tell(key, `Not kept in a folder. ${messageOf(error)}`, {
+      again: () => void keepHere(key, id, folderId),
+    });
   }
 }
 

@@ -2,6 +2,7 @@ import { linkInputSchema } from '@/core/contracts/link';
 import { mailInputSchema } from '@/core/contracts/mail';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Routine, ThenStep, Way } from '@/core/contracts/way';
+import { saidOf } from '@/core/keep/saidOf';
 import { contains, type Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { pointerPiece } from '@/core/marks/piece/pointer';
@@ -12,6 +13,8 @@ import { keepCopy } from '../keep/copies';
 import { makeLink } from '../links/links';
 import { dropMessage } from '../mail/drop';
 import { messageFor } from '../mail/message';
+import { sendTo } from '../remote/queue';
+import { listRemotes } from '../remote/remotes';
 import { changeSettings, getSettings } from '../settings/settings';
 import { storeShot } from '../shots/store';
 import { allowedScreen } from './access';
@@ -77,17 +80,23 @@ async function directChoice(way: Way, still: Still): Promise<ScreenChoice | null
 
 /** What can be asked for on the screen: one key each, the same as on the stilled picture in Rezzik. */
 async function thenOffers(): Promise<Offer[]> {
-  const folders = await listFolders();
+  const [folders, remotes] = await Promise.all([listFolders(), listRemotes()]);
+  const places: Omit<Offer, 'key'>[] = [
+    ...folders.map(({ id, name }) => ({
+      label: name,
+      step: { do: 'keep' as const, folderId: id },
+    })),
+    ...remotes.map(({ id, name }) => ({
+      label: name,
+      step: { do: 'send' as const, remoteId: id },
+    })),
+  ];
   return [
     { key: 'c', label: 'Copy', step: { do: 'copy' } },
     { key: 'm', label: 'Mark', step: { do: 'mark' } },
     { key: 'l', label: 'Link', step: { do: 'link' } },
     { key: 'e', label: 'Mail', step: { do: 'mail' } },
-    ...folders.slice(0, 9).map(({ id, name }, i): Offer => ({
-      key: String(i + 1),
-      label: name,
-      step: { do: 'keep', folderId: id },
-    })),
+    ...places.slice(0, 9).map((place, i) => ({ key: String(i + 1), ...place })),
   ];
 }
 
@@ -150,6 +159,8 @@ async function doStep(step: ThenStep, shot: string): Promise<string> {
       return 'A message lies in the mail drop';
     }
     if (step.do === 'print') return 'Print it from Rezzik; it is on the Shelf';
+    if (step.do === 'here') return 'Its folder is the browser’s: keep it from Rezzik’s page';
+    if (step.do === 'send') return saidOf(await sendTo(shot, step.remoteId));
     const folders = await listFolders();
     const folder = folders.find((f) => (step.folderId ? f.id === step.folderId : f.isDefault));
     if (!folder) return 'Not kept: its folder is gone. The shot is safe on the Shelf.';
@@ -157,7 +168,12 @@ async function doStep(step: ThenStep, shot: string): Promise<string> {
     return `Kept: ${path}`;
   } catch (error) {
     const words = error instanceof Error ? error.message : String(error);
-    const what = { copy: 'Not copied', link: 'No link', mail: 'No message' } as const;
+    const what = {
+      copy: 'Not copied',
+      link: 'No link',
+      mail: 'No message',
+      send: 'Not sent',
+    } as const;
     const said = step.do in what ? what[step.do as keyof typeof what] : 'Not kept';
     return `${said}. ${words} The shot is safe on the Shelf.`;
   }

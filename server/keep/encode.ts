@@ -24,7 +24,6 @@ export interface EncodeWish extends SizeWish {
   options?: FormatOptions | undefined;
   maxBytes?: number | undefined;
   background?: string | undefined;
-  density?: number | undefined;
   facts?: FactsRule | undefined;
 }
 
@@ -34,6 +33,8 @@ export interface Encoded {
   height: number;
   /** What it was written with, which “at most so many bytes” may have chosen. */
   quality: number;
+  /** No pixel was transparent, whether or not the format could have held it. */
+  opaque: boolean;
 }
 
 const WHITE = '#FFFFFF';
@@ -106,7 +107,8 @@ async function encodeNow(id: string, wish: EncodeWish): Promise<Encoded> {
   const source = { pixels, shot: paintable };
   if (wish.maxBytes !== undefined) return withinBytes(wish, source, made, wish.maxBytes);
   const bytes = await format.encode(source, made);
-  return { bytes, width: pixels.width, height: pixels.height, quality: made.quality };
+  const { width, height, opaque } = pixels;
+  return { bytes, width, height, opaque, quality: made.quality };
 }
 
 const LEAST_QUALITY = 20;
@@ -125,6 +127,7 @@ async function withinBytes(
     bytes: await format.encode({ ...source, pixels }, { ...wish, quality }),
     width: pixels.width,
     height: pixels.height,
+    opaque: pixels.opaque,
     quality,
   });
   const first = await at(source.pixels, wish.quality);

@@ -4,7 +4,15 @@ import { fit } from '../http/body';
 import type { EncodeWish } from './encode';
 import { formats } from './formats';
 
-const querySchema = z.strictObject({ ...encodeShape, format: z.enum(formatNames).default('png') });
+const flag = z.enum(['0', '1']).transform((text) => text === '1');
+
+const querySchema = z.strictObject({
+  ...encodeShape,
+  format: z.enum(formatNames).default('png'),
+  /** Facts to be written into the file, as folders have rules for: words, and where from. */
+  words: flag.default(true),
+  origin: flag.default(false),
+});
 const numbers = ['quality', 'width', 'height', 'longest', 'percent', 'maxBytes', 'density'];
 
 /** The cache-breaking number that addresses of pictures carry. */
@@ -33,5 +41,6 @@ export function readPictureQuery(query: URLSearchParams): EncodeWish {
           ? Number(text)
           : text;
   }
-  return { ...fit(read, querySchema), options };
+  const { words, origin, ...wish } = fit(read, querySchema);
+  return { ...wish, options, facts: { words, origin } };
 }

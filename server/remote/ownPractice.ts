@@ -4,7 +4,7 @@ import { remoteInputSchema, type Remote } from '@/core/contracts/remote';
 import { sql } from '../db/sql';
 import { env } from '../env';
 import { startPractice } from './practice';
-import { addRemote, listRemotes, type RemoteRow } from './remotes';
+import { addRemote, listRemotes, remoteRow } from './remotes';
 
 interface Held {
   rezzikPractice?: Promise<{ port: number }>;
@@ -36,7 +36,9 @@ export async function practiceRemote(): Promise<Remote> {
 /** Starts the stand-in again after a restart; it gets a new port. */
 export async function resumePractice(): Promise<void> {
   if (held.rezzikPractice) return;
-  const [row] = await sql()<RemoteRow[]>`select * from remotes where practice`;
+  const [row] = await sql()<
+    { id: string; username: string; password: string }[]
+  >`select id, username, password from remotes where practice`;
   if (!row) return;
   const { username, password } = row;
   held.rezzikPractice = startPractice({ folder: folder(), username, password });

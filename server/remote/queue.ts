@@ -1,13 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import {
-  factsRuleSchema,
-  formatNames,
-  optionsSchema,
-  sizeWishSchema,
-} from '@/core/contracts/format';
 import { sendingSchema, type Sending } from '@/core/contracts/remote';
 import { hasNumber } from '@/core/naming/pattern';
-import { z } from 'zod';
 import { sql } from '../db/sql';
 import { notFound } from '../http/fault';
 import { namesFor } from '../keep/copies';
@@ -71,13 +64,14 @@ export async function listSendings(shotId?: string): Promise<Sending[]> {
  */
 export async function sendTo(shotId: string, remoteId: string): Promise<Sending> {
   const [shot, remote] = await Promise.all([getShot(shotId), remoteRow(remoteId)]);
-  const format = formats[z.enum(formatNames).parse(remote.format)];
+  const format = formats[remote.format];
   const encoded = await encodeShot(shotId, {
-    ...sizeWishSchema.parse(remote.size),
-    format: format.name,
+    ...remote.size,
+    format: remote.format,
     quality: remote.quality,
-    options: optionsSchema.parse(remote.options),
-    facts: factsRuleSchema.parse(remote.facts),
+    options: remote.options,
+    maxBytes: remote.maxBytes ?? undefined,
+    facts: remote.facts,
   });
   const number = hasNumber(remote.pattern) ? await countOf(remoteId) : 1;
   const name = `${namesFor(remote.pattern, shot, encoded, number).join('/')}.${format.extension}`;

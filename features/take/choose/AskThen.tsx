@@ -1,6 +1,8 @@
-import { Copy, FolderDown, Link2, Mail, PencilLine, Printer } from 'lucide-react';
+import { CloudUpload, Copy, FolderDown, Link2, Mail, PencilLine, Printer } from 'lucide-react';
 import { useCallback, useMemo, useState } from 'react';
 import type { ThenStep } from '@/core/contracts/way';
+import { useBrowserFolders } from '../../keep/browser/folders';
+import { useRemotes } from '../../keep/useRemotes';
 import { Button } from '../../ui/Button';
 import { classes } from '../../ui/classes';
 import { Key } from '../../ui/Key';
@@ -21,6 +23,8 @@ interface Offer {
 /** What to do with the chosen part, for once: one key each, several at will, Enter. */
 export function AskThen({ choosing }: { choosing: Choosing }) {
   const folders = useFolders();
+  const here = useBrowserFolders();
+  const remotes = useRemotes();
   const [steps, setSteps] = useState<readonly ThenStep[]>([]);
   const { chosen, stilled } = choosing;
   const offers = useMemo<Offer[]>(
@@ -30,14 +34,27 @@ export function AskThen({ choosing }: { choosing: Choosing }) {
       { key: 'L', label: 'Link', step: { do: 'link' }, icon: Link2 },
       { key: 'E', label: 'Mail', step: { do: 'mail' }, icon: Mail },
       { key: 'P', label: 'Print', step: { do: 'print' }, icon: Printer },
-      ...(folders ?? []).slice(0, 9).map((folder, i): Offer => ({
-        key: String(i + 1),
-        label: `Keep in ${folder.name}`,
-        step: { do: 'keep', folderId: folder.id },
-        icon: FolderDown,
-      })),
+      ...[
+        ...(folders ?? []).map((folder) => ({
+          label: `Keep in ${folder.name}`,
+          step: { do: 'keep' as const, folderId: folder.id },
+          icon: FolderDown,
+        })),
+        ...here.map(({ id, name }) => ({
+          label: `Keep in ${name}`,
+          step: { do: 'here' as const, folderId: id },
+          icon: FolderDown,
+        })),
+        ...remotes.map(({ id, name }) => ({
+          label: `Send to ${name}`,
+          step: { do: 'send' as const, remoteId: id },
+          icon: CloudUpload,
+        })),
+      ]
+        .slice(0, 9)
+        .map((place, i) => ({ key: String(i + 1), ...place })),
     ],
-    [folders],
+    [folders, here, remotes],
   );
   const toggle = useCallback((step: ThenStep) => {
     const same = (other: ThenStep) => JSON.stringify(other) === JSON.stringify(step);

@@ -5,9 +5,10 @@ import { readPictureQuery } from '@/server/keep/pictureQuery';
 
 export const GET = route<{ id: string }>(async (request, params) => {
   const wish = readPictureQuery(new URL(request.url).searchParams);
-  const { bytes, width, height, quality } = await encodeShot(readId(params), wish);
+  const { bytes, width, height, quality, opaque } = await encodeShot(readId(params), wish);
   return bytesAnswer(bytes, formats[wish.format].mediaType, {
     'X-Picture-Size': `${width}x${height}`,
     'X-Picture-Quality': String(quality),
+    'X-Picture-Transparent': opaque ? '0' : '1',
   });
 });

@@ -1,0 +1,46 @@
+/** In which form a shot goes to the clipboard. */
+export const clipForms = ['picture', 'both', 'markdown', 'html', 'path'] as const;
+export type ClipForm = (typeof clipForms)[number];
+
+export interface MailWish {
+  to: string;
+  subject: string;
+  /** Into the mail drop of this computer, not into a file. */
+  drop: boolean;
+}
+
+/** Where a shot is kept this time. */
+export interface Places {
+  folders: string[];
+  /** Folders of the computer that the browser runs on. */
+  browser: string[];
+  remotes: string[];
+  clipboard: boolean;
+  clipForm: ClipForm;
+  link: boolean;
+  /** Days until a new link ends; null for never. */
+  linkDays: number | null;
+  /** Views until it ends; null for any number. */
+  linkViews: number | null;
+  mail: boolean;
+  message: MailWish;
+}
+
+export const noPlaces: Places = {
+  folders: [],
+  browser: [],
+  remotes: [],
+  clipboard: false,
+  clipForm: 'picture',
+  link: false,
+  linkDays: 7,
+  linkViews: null,
+  mail: false,
+  message: { to: '', subject: '', drop: false },
+};
+
+export const countOf = (p: Places): number =>
+  p.folders.length +
+  p.browser.length +
+  p.remotes.length +
+  [p.clipboard, p.link, p.mail].filter(Boolean).length;

@@ -1,0 +1,83 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import type { z } from 'zod';
+import { factsRuleSchema } from '@/core/contracts/format';
+import { remoteInputSchema, type Remote, type RemoteInput } from '@/core/contracts/remote';
+import { firstRules } from '@/core/contracts/rules';
+import { api, messageOf } from '../../api/client';
+import { Button } from '../../ui/Button';
+import { Problem } from '../../ui/Problem';
+import { fieldLook, Row, RulesFields } from '../Rules';
+
+const pickInput = ({ id: _, practice: __, waiting: ___, ...input }: Remote): RemoteInput => ({
+  ...input,
+  password: '',
+});
+
+/** Everything of a folder on another machine. */
+export function RemoteForm({ remote, onDone }: { remote: Remote | null; onDone: () => void }) {
+  const [refused, setRefused] = useState<string | null>(null);
+  const form = useForm<RemoteInput, unknown, z.output<typeof remoteInputSchema>>({
+    resolver: zodResolver(remoteInputSchema),
+    defaultValues: remote
+      ? pickInput(remote)
+      : { name: '', url: 'https://', username: '', password: '', ...firstRules },
+  });
+  const { register, handleSubmit, watch, formState } = form;
+  const { errors } = formState;
+  const submit = handleSubmit(async ({ password, ...input }) => {
+    try {
+      if (remote) await api.changeRemote(remote.id, { ...input, ...(password && { password }) });
+      else await api.addRemote({ ...input, password });
+      onDone();
+    } catch (error) {
+      setRefused(messageOf(error));
+    }
+  });
+  return (
+    <form className="flex flex-col gap-3" onSubmit={(event) => void submit(event)} noValidate>
+      <div className="grid grid-cols-2 gap-3">
+        <Row label="Name" error={errors.name?.message}>
+          <input className={fieldLook} aria-invalid={!!errors.name} {...register('name')} />
+        </Row>
+        <Row label="Address" error={errors.url?.message}>
+          <input
+            className={fieldLook}
+            aria-invalid={!!errors.url}
+            spellCheck={false}
+            {...register('url')}
+          />
+        </Row>
+        <Row label="User name">
+          <input className={fieldLook} autoComplete="off" {...register('username')} />
+        </Row>
+        <Row label={remote ? 'Password, if it is another' : 'Password'}>
+          <input
+            className={fieldLook}
+            type="password"
+            autoComplete="new-password"
+            {...register('password')}
+          />
+        </Row>
+      </div>
+      <RulesFields
+        rules={{
+          ...firstRules,
+          ...watch(),
+          facts: factsRuleSchema.parse(watch('facts') ?? {}),
+        }}
+        errors={{ quality: errors.quality?.message, pattern: errors.pattern?.message }}
+        onChange={(change) =>
+          form.reset({ ...form.getValues(), ...change }, { keepIsSubmitted: true })
+        }
+      />
+      {refused && <Problem>{refused}</Problem>}
+      <div className="flex justify-end">
+        <Button type="submit" look="next" disabled={formState.isSubmitting}>
+          {remote ? 'Save it' : 'Add it'}
+        </Button>
+      </div>
+    </form>
+  );
+}

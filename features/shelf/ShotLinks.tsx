@@ -1,0 +1,39 @@
+import { useCallback, useEffect, useState } from 'react';
+import type { Link } from '@/core/contracts/link';
+import { api, messageOf } from '../api/client';
+import { OpenLink } from '../setup/sending/Links';
+
+interface Props {
+  shot: string;
+  onProblem: (words: string) => void;
+}
+
+/** The links a shot ever got, ended ones too, each with the way to take it back. */
+export function ShotLinks({ shot, onProblem }: Props) {
+  const [links, setLinks] = useState<readonly Link[]>([]);
+  const read = useCallback(async () => setLinks(await api.links(shot)), [shot]);
+  useEffect(() => {
+    read().catch((error: unknown) => onProblem(messageOf(error)));
+  }, [read, onProblem]);
+  if (links.length === 0) return null;
+  const act = async (work: Promise<unknown>) => {
+    try {
+      await work;
+      await read();
+      return true;
+    } catch (error) {
+      onProblem(messageOf(error));
+      return false;
+    }
+  };
+  return (
+    <section aria-label="Links">
+      <h2 className="mb-1 font-name text-base">Links</h2>
+      <ul className="flex flex-col gap-1">
+        {links.map((link) => (
+          <OpenLink key={link.id} link={link} act={act} />
+        ))}
+      </ul>
+    </section>
+  );
+}
