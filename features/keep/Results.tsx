@@ -27,11 +27,16 @@ export function Results({ results, shot }: { results: Result[]; shot: Shot }) {
   );
 }
 
+const failureOf = ({ not, place, problem, gone }: Result): string =>
+  gone
+    ? `${not ?? `Not kept in ${place}.`} The shot was deleted meanwhile.`
+    : `${not ?? `Not kept in ${place}.`} ${problem ?? ''} The shot itself is safe.`;
+
 function Outcome({ result, shot }: { result: Result; shot: Shot }) {
   if (result.state === 'failed') {
     return (
       <Problem reason={result.reason} action={<Button onClick={result.again}>Try again</Button>}>
-        Not kept in {result.place}. {result.problem} The shot itself is safe.
+        {failureOf(result)}
       </Problem>
     );
   }

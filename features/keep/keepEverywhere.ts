@@ -19,6 +19,8 @@ import type { ClipForm, Places } from './places';
 export interface Result {
   key: string;
   place: string;
+  /** What did not happen, where that is not “not kept in” the place. */
+  not?: string;
   state: 'working' | 'done' | 'failed';
   /** What happened, in a few words, where it was no file in a folder. */
   said?: string;
@@ -27,6 +29,8 @@ export interface Result {
   sending?: Sending;
   problem?: string;
   reason?: string;
+  /** The shot itself is not there any more. */
+  gone?: boolean;
   again: () => void;
 }
 
@@ -63,7 +67,7 @@ export async function keepEverywhere(job: Job): Promise<void> {
 
 async function attempt(
   job: Job,
-  facts: Pick<Result, 'key' | 'place'>,
+  facts: Pick<Result, 'key' | 'place' | 'not'>,
   work: () => Promise<Outcome>,
 ): Promise<void> {
   const again = () => void attempt(job, facts, work);
@@ -71,10 +75,17 @@ async function attempt(
   try {
     job.onResult({ ...facts, state: 'done', ...(await work()), again });
   } catch (error) {
-    const reason = error instanceof ApiError ? error.reason : undefined;
-    job.onResult({ ...facts, state: 'failed', problem: messageOf(error), reason, again });
+    const { reason, code } = error instanceof ApiError ? error : {};
+    const gone = code === 'not-found' && (await isGone(job.shot));
+    job.onResult({ ...facts, state: 'failed', problem: messageOf(error), reason, gone, again });
   }
 }
+
+const isGone = (shot: Shot): Promise<boolean> =>
+  api.shot(shot.id).then(
+    () => false,
+    (error: unknown) => error instanceof ApiError && error.code === 'not-found',
+  );
 
 function keepIn(job: Job, folder: Folder): Promise<void> {
   const { pattern } = job.wish;
@@ -98,16 +109,20 @@ function keepHere(job: Job, folder: BrowserFolder): Promise<void> {
 
 /** What could not be sent now waits on the server, which says so. */
 function send(job: Job, remote: Remote): Promise<void> {
-  return attempt(job, { key: remote.id, place: remote.name }, async () => {
-    const sending = await api.send(job.shot.id, remote.id);
-    return { sending, said: saidOf(sending) };
-  });
+  return attempt(
+    job,
+    { key: remote.id, place: remote.name, not: `Not sent to ${remote.name}.` },
+    async () => {
+      const sending = await api.send(job.shot.id, remote.id);
+      return { sending, said: saidOf(sending) };
+    },
+  );
 }
 
 const altOf = (shot: Shot): string => shot.document.description ?? shot.title;
 
 function copy(job: Job, form: ClipForm, kept: Promise<unknown>): Promise<void> {
-  return attempt(job, { key: 'clipboard', place: 'Clipboard' }, () =>
+  return attempt(job, { key: 'clipboard', place: 'Clipboard', not: 'Not copied.' }, () =>
     form === 'path' ? copyPath(job, kept) : copyAs(job, form),
   );
 }
@@ -166,7 +181,7 @@ const newLink = ({ shot, places }: Job): Promise<Link> =>
   api.makeLink(shot.id, { days: places.linkDays, mostViews: places.linkViews });
 
 function link(job: Job): Promise<void> {
-  return attempt(job, { key: 'link', place: 'a link' }, async () => {
+  return attempt(job, { key: 'link', place: 'a link', not: 'No link was made.' }, async () => {
     const made = await newLink(job);
     const address = made.openAddress ?? made.address;
     const copied = await copyText(address).then(
@@ -179,14 +194,22 @@ function link(job: Job): Promise<void> {
 
 function mail(job: Job): Promise<void> {
   const { to, subject, drop } = job.places.message;
-  return attempt(job, { key: 'mail', place: 'a message' }, async () => {
-    const { facts: _, ...wish } = wishFor(job.wish, undefined);
-    const message = { ...wish, to: to.trim(), ...(subject.trim() && { subject: subject.trim() }) };
-    if (drop) {
-      await api.dropMail(job.shot.id, message);
-      return { said: 'The message lies in the mail drop, in Setup' };
-    }
-    saveBlob(await api.mail(job.shot.id, message), `${safeName(job.shot.title)}.eml`);
-    return { said: 'The message is saved; open it with your mail program' };
-  });
+  return attempt(
+    job,
+    { key: 'mail', place: 'a message', not: 'No message was made.' },
+    async () => {
+      const { facts: _, ...wish } = wishFor(job.wish, undefined);
+      const message = {
+        ...wish,
+        to: to.trim(),
+        ...(subject.trim() && { subject: subject.trim() }),
+      };
+      if (drop) {
+        await api.dropMail(job.shot.id, message);
+        return { said: 'The message lies in the mail drop, in Setup' };
+      }
+      saveBlob(await api.mail(job.shot.id, message), `${safeName(job.shot.title)}.eml`);
+      return { said: 'The message is saved; open it with your mail program' };
+    },
+  );
 }

@@ -21,13 +21,20 @@ export const openBase = (): string | null => {
   return rezzikLinks ? `http://${ownAddress()}:${rezzikLinks.port}` : null;
 };
 
-/** Opens the listener on a port, or closes it with null. @throws when the port is taken */
+/**
+ * Opens the listener on a port, or closes it with null. @throws when the port is taken; then the
+ * listener stays where it was
+ */
 export async function openLinks(port: number | null): Promise<void> {
   const before = held.rezzikLinks;
-  if (before?.port === port || (!before && port === null)) return;
-  held.rezzikLinks = null;
-  if (before) await new Promise<void>((resolve) => before.server.close(() => resolve()));
-  if (port === null) return;
+  if (before?.port === port) return;
+  held.rezzikLinks = port === null ? null : { server: await listen(port), port };
+  before?.server.close();
+  // Who reads slowly does not keep it open.
+  before?.server.closeAllConnections();
+}
+
+async function listen(port: number): Promise<Server> {
   const server = createServer((request, response) => {
     const path = (request.url ?? '').split('?')[0] ?? '';
     const allowed = request.method === 'GET' || request.method === 'HEAD';
@@ -50,5 +57,5 @@ export async function openLinks(port: number | null): Promise<void> {
     server.once('error', reject);
     server.listen(port, '0.0.0.0', () => resolve());
   });
-  held.rezzikLinks = { server, port };
+  return server;
 }

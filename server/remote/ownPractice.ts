@@ -4,7 +4,7 @@ import { remoteInputSchema, type Remote } from '@/core/contracts/remote';
 import { sql } from '../db/sql';
 import { env } from '../env';
 import { startPractice } from './practice';
-import { addRemote, listRemotes, remoteRow } from './remotes';
+import { addRemote, listRemotes } from './remotes';
 
 interface Held {
   rezzikPractice?: Promise<{ port: number }>;

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
+import type {
+  remoteInputSchema} from '@/core/contracts/remote';
 import {
-  remoteInputSchema,
   remoteSchema,
   type Remote,
   type remotePatchSchema,

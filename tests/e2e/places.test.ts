@@ -1,70 +1,34 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
-import {
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  writeFileSync,
-} from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key, until } from 'selenium-webdriver';
 import { simpleParser } from 'mailparser';
-import sharp from 'sharp';
 import { App, decode, plainPng, sendShot, WAIT } from './lib/app';
+import { allowClipboard, lettered, newFolder, openKeep, readClipboard } from './lib/keeping';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
 
 let browser: Browser;
 let app: App;
 const downloads = mkdtempSync(join(tmpdir(), 'rezzik-downloads-'));
-const root = join(process.env.REZZIK_ROOTS ?? '', 'places');
+let root = '';
 let folderId = '';
 
 beforeAll(async () => {
-  mkdirSync(root, { recursive: true });
   browser = await openBrowser();
   app = new App(browser.driver);
   await browser.driver.sendDevToolsCommand('Browser.setDownloadBehavior', {
     behavior: 'allow',
     downloadPath: downloads,
   });
-  await browser.driver.sendDevToolsCommand('Browser.grantPermissions', {
-    permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
-    origin: appUrl(),
-  });
-  const made = await fetch(`${appUrl()}/api/folders`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ name: 'Places', path: root, pattern: '{title}' }),
-  });
-  folderId = ((await made.json()) as { id: string }).id;
+  await allowClipboard(browser);
+  ({ id: folderId, path: root } = await newFolder('Places'));
 }, 120_000);
 afterAll(() => browser.close());
 
-/** A picture with letters, large enough for a loss to be seen. */
-async function lettered(): Promise<Buffer> {
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="400" height="240"><rect width="400" height="240" fill="#fff"/><g font-family="sans-serif" fill="#1c2b2a"><text x="20" y="60" font-size="28">Pond edge, bed 12</text><text x="20" y="110" font-size="15">Marsh marigold, checked by Wren</text></g><rect x="20" y="150" width="180" height="50" fill="#D55E00"/></svg>`;
-  return sharp(Buffer.from(svg)).png().toBuffer();
-}
-
-async function open(title: string): Promise<string> {
-  const id = await sendShot(await lettered(), title);
-  await app.go(`/shots/${id}/keep`);
-  await app.named('Clipboard');
-  // Only what the test asks for is on.
-  for (const on of await browser.driver.findElements(
-    By.css('section[aria-label="Where"] [role="switch"][aria-checked="true"]'),
-  ))
-    await on.click();
-  return id;
-}
-
-const readText = () =>
-  browser.driver.executeAsyncScript<string>(
-    'const done = arguments[0]; navigator.clipboard.readText().then(done, (e) => done(String(e)));',
-  );
+const open = (title: string) => openKeep(app, title);
+const readText = () => readClipboard(browser);
 
 test.each([
   ['WebP', 'webp'],
