@@ -88,6 +88,15 @@ export function startApp({ port, databaseUrl, data, mode = 'start', env = {}, st
   });
 }
 
+/** A first list of programs that open copies, for its owner to change: the file manager. */
+function offerPrograms(data) {
+  const file = join(data, 'programs.json');
+  const command = '/usr/bin/xdg-open';
+  if (existsSync(file) || !existsSync(command)) return;
+  const list = [{ name: 'Open the place', command, opensFolder: true }];
+  writeFileSync(file, `${JSON.stringify(list, null, 2)}\n`, { mode: 0o600 });
+}
+
 /**
  * The whole way for `npm run demo`, `npm start` and `npm run dev`.
  * @param name the npm command, for what is said
@@ -102,6 +111,7 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   await needModules();
   if (mode === 'start') await needBuild();
   mkdirSync(join(data, 'kept'), { recursive: true });
+  offerPrograms(data);
   const database = own ? await startDatabase(data) : null;
   const databaseUrl = database?.url ?? process.env.DATABASE_URL;
   if (demo) say('Starting; the first time, the demo data is made, which takes a moment …');

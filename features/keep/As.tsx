@@ -96,19 +96,21 @@ interface LimitsProps {
 
 /** “No more than so much”, and “as small as looks the same”. */
 function Limits({ shot, wish, made, lossy, onChange }: LimitsProps) {
-  const [looking, setLooking] = useState(false);
+  /** What stops the search that is going on. */
+  const [looking, setLooking] = useState<AbortController | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const same = async () => {
-    setLooking(true);
+    const stop = new AbortController();
+    setLooking(stop);
     setProblem(null);
     try {
       const { maxBytes: _, ...free } = wish;
-      const found = await api.sameLooking(shot.id, free);
+      const found = await api.sameLooking(shot.id, free, stop.signal);
       onChange({ quality: found.quality, maxBytes: null });
     } catch (error) {
-      setProblem(messageOf(error));
+      if (!stop.signal.aborted) setProblem(messageOf(error));
     } finally {
-      setLooking(false);
+      setLooking(null);
     }
   };
   return (
@@ -122,8 +124,13 @@ function Limits({ shot, wish, made, lossy, onChange }: LimitsProps) {
           onCommit={(kb) => onChange({ maxBytes: kb > 0 ? Math.round(kb * 1000) : null })}
         />
         {lossy && (
-          <Button disabled={looking} onClick={() => void same()}>
+          <Button disabled={looking !== null} onClick={() => void same()}>
             {looking ? 'Looking …' : 'Looks the same'}
+          </Button>
+        )}
+        {looking && (
+          <Button look="quiet" onClick={() => looking.abort()}>
+            Stop looking
           </Button>
         )}
       </div>

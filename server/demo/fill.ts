@@ -6,6 +6,7 @@ import { paintDesk } from '@/core/desk/build';
 import { deskEvent, placeOf } from '@/core/desk/events';
 import { createDesk, deskBounds, deskDisplays, frontWindow, type Desk } from '@/core/desk/model';
 import { DOCUMENT_VERSION, type ShotDocument } from '@/core/contracts/document';
+import type { FolderInput } from '@/core/contracts/folder';
 import { firstWay, routineInputSchema, type RoutineInput } from '@/core/contracts/way';
 import { sql } from '../db/sql';
 import { env } from '../env';
@@ -23,11 +24,27 @@ function fixedId(name: string): string {
   return `${h.slice(0, 8)}-${h.slice(8, 12)}-4${h.slice(13, 16)}-8${h.slice(17, 20)}-${h.slice(20, 32)}`;
 }
 
-const folders = [
-  { name: 'Guides', format: 'png' as const, pattern: '{title}-{n:3}' },
-  { name: 'Faults', format: 'png' as const, pattern: 'fault {date} {time}' },
-  { name: 'Records', format: 'png' as const, pattern: '{date} {window}' },
-  { name: 'Web', format: 'jpeg' as const, pattern: '{title} {size}' },
+/** Each for another use, by rules of its own. */
+const folders: Omit<FolderInput, 'path'>[] = [
+  { name: 'Guides', format: 'png', pattern: '{title}-{n:3}' },
+  {
+    name: 'Faults',
+    format: 'jpeg',
+    maxBytes: 60_000,
+    pattern: 'fault {date} {time}',
+  },
+  {
+    name: 'Records',
+    format: 'tiff',
+    facts: { words: true, origin: true },
+    pattern: '{date:yyyy-MM}/{date} {window}',
+  },
+  {
+    name: 'Web',
+    format: 'webp',
+    size: { longest: 640 },
+    pattern: '{title:lower,-}-{size}',
+  },
 ];
 
 const MINUTE = 60_000;
@@ -103,6 +120,8 @@ async function storeScene(id: string, scene: Scene, index: number, now: Date): P
     },
   });
   for (const name of scene.keep ?? []) await keepCopy(id, { folderId: fixedId(name) });
+  const folderId = fixedId('Guides');
+  for (const format of scene.also ?? []) await keepCopy(id, { folderId, format });
 }
 
 /** So many days back, at the scene's time of day; never in the future. */

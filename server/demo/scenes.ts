@@ -1,4 +1,5 @@
 import type { MarkInput } from '@/core/marks/registry';
+import type { FormatName } from '@/core/contracts/format';
 import type { Rect } from '@/core/geometry/rect';
 
 /** One shot of the demo: what was on the desk, what was chosen and what was said about it. */
@@ -12,6 +13,8 @@ export interface Scene {
   crop?: Rect;
   marks?: MarkInput[];
   keep?: ('Guides' | 'Faults' | 'Records' | 'Web')[];
+  /** Formats in which it is kept in Guides besides. */
+  also?: FormatName[];
 }
 
 const VERMILLION = '#D55E00';
@@ -203,6 +206,7 @@ export const scenes: readonly Scene[] = [
   menu('Print a label', 'Labels', 15, '09:20', {
     marks: [arrow('a', [600, 250], [520, 165], [20, -20]), text('t', 430, 255, 'Preview it first')],
     keep: ['Guides', 'Web'],
+    also: ['svg', 'pdf'],
   }),
   notes('Frost tonight', 14, '16:10', {
     marks: [oval('o', { x: 90, y: 680, width: 480, height: 60 })],
@@ -221,6 +225,7 @@ export const scenes: readonly Scene[] = [
     clicks: [['hover', 'row:0']],
     marks: [arrow('a', [560, 260], [662, 190])],
     keep: ['Guides'],
+    also: ['gif', 'bmp', 'avif'],
   }),
   notes('Key to the nursery', 10, '09:09', { keep: ['Records'] }),
   fault(9, '10:15'),

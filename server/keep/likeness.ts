@@ -95,12 +95,17 @@ async function toRgba(image: Sharp): Promise<Rgba> {
 export const SAME = { likeness: 0.98, low: 0.95 } as const;
 const LEAST_QUALITY = 20;
 
-/** The lowest quality that looks the same, by halving. */
-export async function sameLooking(id: string, wish: EncodeWish): Promise<Likeness> {
+/** The lowest quality that looks the same, by halving. @throws what the signal was stopped for */
+export async function sameLooking(
+  id: string,
+  wish: EncodeWish,
+  signal?: AbortSignal,
+): Promise<Likeness> {
   let [low, high] = [LEAST_QUALITY, 95];
   let best: Likeness | null = null;
   if (!formats[wish.format].quality) return likenessOf(id, wish);
   while (low <= high) {
+    signal?.throwIfAborted();
     const quality = Math.floor((low + high) / 2);
     const tried = await likenessOf(id, { ...wish, quality });
     if (tried.likeness >= SAME.likeness && tried.low >= SAME.low) {

@@ -1,12 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import type {
-  remoteInputSchema} from '@/core/contracts/remote';
-import {
-  remoteSchema,
-  type Remote,
-  type remotePatchSchema,
-} from '@/core/contracts/remote';
+import type { remoteInputSchema } from '@/core/contracts/remote';
+import { remoteSchema, type Remote, type remotePatchSchema } from '@/core/contracts/remote';
 import { json, sql } from '../db/sql';
 import { fit } from '../http/body';
 import { notFound } from '../http/fault';

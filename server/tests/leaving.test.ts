@@ -11,6 +11,7 @@ import { randomFrom } from '@/core/random/random';
 import { addFolder } from '../folders/folders';
 import { keepCopy } from '../keep/copies';
 import { encodeShot } from '../keep/encode';
+import { formats } from '../keep/formats';
 import { likenessOf, sameLooking, SAME } from '../keep/likeness';
 import { renameCopies } from '../keep/renameCopies';
 import { answerLink } from '../links/answer';
@@ -83,6 +84,22 @@ describe('size', () => {
   });
 });
 
+test('at most so many bytes takes eight encodings of a JPEG at most, whatever is allowed', async () => {
+  const encode = jest.spyOn(formats.jpeg, 'encode');
+  const { bytes } = await encodeShot(shot, { format: 'jpeg', quality: 95 });
+  try {
+    for (const share of [1, 0.9, 0.6, 0.4, 0.25, 0.15, 0.1]) {
+      encode.mockClear();
+      const maxBytes = Math.round(bytes.length * share);
+      const made = await encodeShot(shot, { format: 'jpeg', quality: 95, maxBytes });
+      expect(made.bytes.length).toBeLessThanOrEqual(maxBytes);
+      expect(encode.mock.calls.length).toBeLessThanOrEqual(8);
+    }
+  } finally {
+    encode.mockRestore();
+  }
+});
+
 describe('likeness', () => {
   test('is one for the very same, and falls with quality', async () => {
     expect(await likenessOf(shot, { format: 'png' })).toMatchObject({ likeness: 1, worst: null });
@@ -100,6 +117,11 @@ describe('likeness', () => {
     const less = await likenessOf(shot, { format: 'jpeg', quality: found.quality - 1 });
     expect(less.likeness < SAME.likeness || less.low < SAME.low || found.quality === 20).toBe(true);
   });
+});
+
+test('a search for what looks the same can be stopped', async () => {
+  const stop = AbortSignal.abort();
+  await expect(sameLooking(shot, { format: 'jpeg' }, stop)).rejects.toThrow(/abort/i);
 });
 
 describe('nothing hidden leaves', () => {

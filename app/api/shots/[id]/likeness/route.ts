@@ -8,5 +8,6 @@ export const GET = route<{ id: string }>(async (request, params) => {
   query.delete('same');
   const wish = readPictureQuery(query);
   const id = readId(params);
-  return Response.json(await (same ? sameLooking(id, wish) : likenessOf(id, wish)));
+  const work = same ? sameLooking(id, wish, request.signal) : likenessOf(id, wish);
+  return Response.json(await work);
 });
