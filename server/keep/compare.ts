@@ -1,16 +1,10 @@
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
+import type { LikenessMap } from '@/core/keep/likenessMap';
 
 export interface Rgba {
   data: Uint8ClampedArray;
-  width: number;
-  height: number;
-}
-
-/** Likeness place by place, row by row; a little smaller than the pictures. */
-export interface LikenessMap {
-  data: Float64Array;
   width: number;
   height: number;
 }

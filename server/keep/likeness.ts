@@ -1,51 +1,11 @@
 import sharp, { type Sharp } from 'sharp';
 import type { FormatFacts } from '@/core/contracts/format';
 import type { Likeness } from '@/core/contracts/likeness';
-import type { Rect } from '@/core/geometry/rect';
+import { lowLikeness, SPOT, worstSpot } from '@/core/keep/likenessMap';
 import { paintedPixels } from '../paint/picture';
-import { compare, type LikenessMap, type Rgba } from './compare';
+import { compare, type Rgba } from './compare';
 import { encodeShot, sizedPixels, type EncodeWish } from './encode';
 import { formats } from './formats';
-
-/** Side of what is shown as the worst spot. */
-const SPOT = 48;
-
-/** The place where the result is least like the original, and how like it is there. */
-function worstSpot(
-  { data, width, height }: LikenessMap,
-  picture: Rgba,
-): { at: Rect; likeness: number } {
-  let [least, index] = [Infinity, 0];
-  for (let i = 0; i < data.length; i += 1) {
-    const value = data[i] ?? 1;
-    if (value < least) [least, index] = [value, i];
-  }
-  // The map is a little smaller than the picture: half a window is missing at each side.
-  const x = (index % width) + (picture.width - width) / 2;
-  const y = Math.floor(index / width) + (picture.height - height) / 2;
-  const w = Math.min(SPOT, picture.width);
-  const h = Math.min(SPOT, picture.height);
-  return {
-    at: {
-      x: Math.round(Math.min(Math.max(0, x - w / 2), picture.width - w)),
-      y: Math.round(Math.min(Math.max(0, y - h / 2), picture.height - h)),
-      width: w,
-      height: h,
-    },
-    likeness: least,
-  };
-}
-
-/** The share of places that may be less like. */
-const FEW = 0.05;
-
-function lowOf({ data }: LikenessMap): number {
-  const step = Math.max(1, Math.floor(data.length / 40_000));
-  const some: number[] = [];
-  for (let i = 0; i < data.length; i += step) some.push(data[i] ?? 1);
-  some.sort((a, b) => a - b);
-  return some[Math.floor(some.length * FEW)] ?? 1;
-}
 
 const comparable = (format: FormatFacts['name']): boolean =>
   format !== 'svg' && format !== 'pdf' && format !== 'bmp';
@@ -64,7 +24,7 @@ export async function likenessOf(id: string, wish: EncodeWish): Promise<Likeness
   if (Math.min(width, height) < SPOT / 4) return exact;
   const { likeness, map } = await compare(before, after);
   const worst = likeness < 1 ? worstSpot(map, before) : null;
-  return { quality, bytes, likeness, low: lowOf(map), worst };
+  return { quality, bytes, likeness, low: lowLikeness(map, before), worst };
 }
 
 const WHITE = '#FFFFFF';
@@ -91,8 +51,8 @@ async function toRgba(image: Sharp): Promise<Rgba> {
   };
 }
 
-/** Looks the same: like on the whole, and in nearly every place. */
-export const SAME = { likeness: 0.98, low: 0.95 } as const;
+/** Looks the same: like on the whole, and nearly wherever there is something to see. */
+export const SAME = { likeness: 0.98, low: 0.96 } as const;
 const LEAST_QUALITY = 20;
 
 /** The lowest quality that looks the same, by halving. @throws what the signal was stopped for */

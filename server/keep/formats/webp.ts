@@ -4,7 +4,7 @@ import { asTransparent, withFacts } from './raw';
 export const webp: Format = {
   name: 'webp',
   label: 'WebP',
-  note: 'Smaller than JPEG and PNG; for pages and newer programs.',
+  note: 'Smaller than JPEG and PNG; for pages and newer programs. Thin coloured lines lose some colour.',
   mediaType: 'image/webp',
   extension: 'webp',
   transparent: true,
