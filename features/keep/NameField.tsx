@@ -1,6 +1,7 @@
 import { useId } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
+import { nameFactsOf } from '@/core/naming/nameFacts';
 import { nameFrom, patternProblem } from '@/core/naming/pattern';
 import { PatternHelp } from '../setup/PatternHelp';
 
@@ -17,15 +18,8 @@ interface Props {
 export function NameField({ shot, folder, extension, size, pattern, onChange }: Props) {
   const id = useId();
   const problem = patternProblem(pattern);
-  const name = nameFrom(pattern, {
-    title: shot.title,
-    window: shot.provenance.windowTitle ?? '',
-    takenAt: shot.provenance.takenAt,
-    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-    width: size.width,
-    height: size.height,
-    number: folder?.nextNumber ?? 1,
-  });
+  const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
+  const name = nameFrom(pattern, nameFactsOf(shot, size, folder?.nextNumber ?? 1, timeZone));
   return (
     <section aria-label="Name">
       <h2 className="mb-2 font-name text-base">

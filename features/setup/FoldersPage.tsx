@@ -3,6 +3,7 @@ import { useCallback, useEffect, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import { api, messageOf } from '../api/client';
 import { Button } from '../ui/Button';
+import { Confirm } from '../ui/Confirm';
 import { IconButton } from '../ui/IconButton';
 import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
@@ -126,25 +127,14 @@ export function FoldersPage() {
           />
         )}
       </Modal>
-      <Modal
+      <Confirm
         open={removing !== null}
         title={`Remove “${removing?.name ?? ''}” from the list?`}
         description="The folder and the files in it stay where they are. Rezzik only stops offering it."
+        verb="Remove"
+        onYes={() => removing && void act(api.removeFolder(removing.id))}
         onClose={() => setRemoving(null)}
-      >
-        <div className="flex justify-end gap-2">
-          <Button onClick={() => setRemoving(null)}>Leave it</Button>
-          <Button
-            look="danger"
-            onClick={() => {
-              if (removing) void act(api.removeFolder(removing.id));
-              setRemoving(null);
-            }}
-          >
-            Remove
-          </Button>
-        </div>
-      </Modal>
+      />
     </div>
   );
 }

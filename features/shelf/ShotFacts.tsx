@@ -10,8 +10,8 @@ import { navigate } from '../shell/navigate';
 import { notify } from '../shell/noticeStore';
 import { Button } from '../ui/Button';
 import { formatBytes, formatMoment } from '../ui/format';
+import { Confirm } from '../ui/Confirm';
 import { IconButton } from '../ui/IconButton';
-import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
 import { TitleField } from '../ui/TitleField';
 import { ShotLinks } from './ShotLinks';
@@ -154,19 +154,14 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
           </>
         )}
       </div>
-      <Modal
+      <Confirm
         open={erasing}
         title="Delete this shot for good?"
         description="Its frame, marks and history are erased and cannot come back. Files kept in folders stay where they are."
+        verb="Delete for good"
+        onYes={() => void act(api.erase(shot.id), () => onGone(shot.id))}
         onClose={() => setErasing(false)}
-      >
-        <div className="flex justify-end gap-2">
-          <Button onClick={() => setErasing(false)}>Leave it</Button>
-          <Button look="danger" onClick={() => void act(api.erase(shot.id), () => onGone(shot.id))}>
-            Delete for good
-          </Button>
-        </div>
-      </Modal>
+      />
     </aside>
   );
 }

@@ -5,6 +5,7 @@ import type { z } from 'zod';
 import type { Copy, copyInputSchema, Folder } from '@/core/contracts/folder';
 import type { FormatName } from '@/core/contracts/format';
 import type { Shot } from '@/core/contracts/shot';
+import { nameFactsOf } from '@/core/naming/nameFacts';
 import { hasNumber, pathFrom } from '@/core/naming/pattern';
 import { numbered } from '@/core/naming/safeName';
 import { sql } from '../db/sql';
@@ -30,15 +31,7 @@ export function namesFor(
   size: { width: number; height: number },
   number: number,
 ): string[] {
-  return pathFrom(pattern, {
-    title: shot.title,
-    window: shot.provenance.windowTitle ?? '',
-    takenAt: shot.provenance.takenAt,
-    timeZone: timeZone(),
-    width: size.width,
-    height: size.height,
-    number,
-  });
+  return pathFrom(pattern, nameFactsOf(shot, size, number, timeZone()));
 }
 
 /**

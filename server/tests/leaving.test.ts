@@ -6,6 +6,7 @@ import sharp from 'sharp';
 import { formatNames, type FormatName } from '@/core/contracts/format';
 import { linkInputSchema } from '@/core/contracts/link';
 import { mailInputSchema } from '@/core/contracts/mail';
+import { remoteInputSchema } from '@/core/contracts/remote';
 import { markSchema } from '@/core/marks/registry';
 import { randomFrom } from '@/core/random/random';
 import { addFolder } from '../folders/folders';
@@ -17,6 +18,10 @@ import { renameCopies } from '../keep/renameCopies';
 import { answerLink } from '../links/answer';
 import { makeLink } from '../links/links';
 import { messageFor } from '../mail/message';
+import { thumbnail } from '../paint/picture';
+import { startPractice } from '../remote/practice';
+import { sendTo } from '../remote/queue';
+import { addRemote } from '../remote/remotes';
 import { renameShot, storeShot } from '../shots/store';
 import { begin, finish, gradientPng, storeTelling, testFolder } from './setup';
 
@@ -192,6 +197,43 @@ describe('nothing hidden leaves', () => {
       expect(Buffer.from(first.bytes).includes('PIN 101')).toBe(false);
     },
   );
+
+  test('by link, by mail, to a remote folder and as a thumbnail they are the same, too', async () => {
+    const { server, port } = await startPractice({
+      folder: testFolder('hidden-remote'),
+      username: 'wren',
+      password: 'fern',
+    });
+    const remote = await addRemote(
+      remoteInputSchema.parse({
+        name: 'Hidden',
+        url: `http://127.0.0.1:${port}/`,
+        username: 'wren',
+        password: 'fern',
+        pattern: '{n}',
+      }),
+    );
+    const leaving = async (seed: number): Promise<Record<string, Uint8Array | undefined>> => {
+      const id = await telling(seed);
+      const link = await makeLink(id, linkInputSchema.parse({}));
+      const message = await simpleParser(await messageFor(id, mailInputSchema.parse({})));
+      const sent = await sendTo(id, remote.id);
+      expect(sent.state).toBe('sent');
+      return {
+        page: (await answerLink(link.path)).body,
+        picture: (await answerLink(link.picturePath)).body,
+        message: message.attachments[0]?.content,
+        sent: readFileSync(join(testFolder('hidden-remote'), sent.name)),
+        thumbnail: await thumbnail(id),
+      };
+    };
+    const [first, second] = [await leaving(303), await leaving(404)];
+    for (const place of Object.keys(first)) {
+      const [a, b] = [first[place], second[place]];
+      expect([place, a && b && Buffer.from(a).equals(b)]).toEqual([place, true]);
+    }
+    server.close();
+  });
 
   test('a link, a message and a copy carry neither address nor window title', async () => {
     const secrets = ['Secret garden plan', 'inside.fernhollow', '471147'];

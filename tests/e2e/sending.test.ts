@@ -224,6 +224,42 @@ describe('as a file', () => {
   }, 60_000);
 });
 
+describe('out of the window', () => {
+  test('dragged out it is a file of the name it will have', async () => {
+    await openKeep(app, 'Dragged out');
+    await app.click('JPEG');
+    await app.sees('quality');
+    const given = await browser.driver.executeScript<string>(`
+      const event = new DragEvent('dragstart', { bubbles: true, dataTransfer: new DataTransfer() });
+      document.querySelector('main img[alt$="as it will arrive"]').dispatchEvent(event);
+      return event.dataTransfer.getData('DownloadURL');`);
+    expect(given).toMatch(/^image\/jpeg:Dragged out\.jpg:blob:http/);
+  }, 60_000);
+
+  test('the browser’s share sheet gets the file, where there is one', async () => {
+    const source = `
+      navigator.canShare = ({ files }) => files.length === 1;
+      navigator.share = ({ files: [file] }) => {
+        window.shared = [file.name, file.type, file.size > 100];
+        return Promise.resolve();
+      };`;
+    const { identifier } = (await browser.driver.sendAndGetDevToolsCommand(
+      'Page.addScriptToEvaluateOnNewDocument',
+      { source },
+    )) as unknown as { identifier: string };
+    await openKeep(app, 'Shared');
+    await app.click('Share');
+    expect(await browser.driver.executeScript('return window.shared')).toEqual([
+      'Shared.png',
+      'image/png',
+      true,
+    ]);
+    await browser.driver.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', {
+      identifier,
+    });
+  }, 60_000);
+});
+
 test('a listed program opens a copy from the Shelf; one that cannot start is said', async () => {
   const data = dirname(process.env.REZZIK_ROOTS ?? '');
   const [list, script, out] = ['programs.json', 'note.mjs', 'note.txt'].map((f) => join(data, f));

@@ -11,7 +11,7 @@ jest.setTimeout(120_000);
 const data = join(process.env.REZZIK_DATA ?? '', 'disks');
 const root = join(data, 'kept');
 const disk = (name: string) => join(root, name);
-const names = ['small', 'stick', 'sealed', 'closed', 'real'];
+const names = ['long', 'small', 'stick', 'sealed', 'closed', 'real'];
 
 let app: OwnApp;
 let shot: string;
@@ -68,7 +68,7 @@ describe('a disk that will not take it is said in plain words; the shot is safe;
       await (await fetch(`${app.url}/api/shots/${shot}/copies`)).json(),
     );
     expect(copies.map((copy) => copy.path).sort()).toEqual(
-      ['closed', 'real/copies', 'sealed', 'small', 'stick/copies'].map((name) =>
+      ['closed', 'long', 'real/copies', 'sealed', 'small', 'stick/copies'].map((name) =>
         join(disk(name), 'Bed.png'),
       ),
     );
@@ -126,6 +126,17 @@ describe('a disk that will not take it is said in plain words; the shot is safe;
     });
     expect(seenIn('closed')).toEqual([]);
     app.inside(`rm '${path}' && mkdir '${path}'`);
+    await kept(id);
+  });
+
+  test('a path longer than file systems allow', async () => {
+    const { id } = await add('long');
+    const wordy = await app.addShot(await busyPng(60, 40, 4), 'b'.repeat(230));
+    const name = Array.from({ length: 30 }, () => '{title}').join('/');
+    const { status, body } = await app.post(`/api/shots/${wordy}/copies`, { folderId: id, name });
+    expect(status).toBe(400);
+    expect(refusalSchema.parse(body).error.message).toMatch(/longer than/);
+    expect(seenIn('long')).toEqual([]);
     await kept(id);
   });
 

@@ -1,4 +1,5 @@
 import type { Shot } from '@/core/contracts/shot';
+import { nameFactsOf } from '@/core/naming/nameFacts';
 import { hasNumber, pathFrom } from '@/core/naming/pattern';
 import { numbered } from '@/core/naming/safeName';
 import type { MadePicture } from '../../api/client';
@@ -46,15 +47,9 @@ export async function writeInto(
 ): Promise<string> {
   const counts = hasNumber(pattern);
   const nameAt = async (attempt: number): Promise<string[]> => {
-    const parts = pathFrom(pattern, {
-      title: shot.title,
-      window: shot.provenance.windowTitle ?? '',
-      takenAt: shot.provenance.takenAt,
-      timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-      width: picture.width,
-      height: picture.height,
-      number: counts ? await nextNumber(folder.id) : 1,
-    });
+    const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
+    const number = counts ? await nextNumber(folder.id) : 1;
+    const parts = pathFrom(pattern, nameFactsOf(shot, picture, number, timeZone));
     const name = numbered(parts.pop() ?? 'shot', counts ? 1 : attempt);
     return [...parts, `${name}.${extension}`];
   };

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Remote } from '@/core/contracts/remote';
 import { api } from '../../api/client';
 import { Button } from '../../ui/Button';
+import { Confirm } from '../../ui/Confirm';
 import { IconButton } from '../../ui/IconButton';
 import { Modal } from '../../ui/Modal';
 import type { Act } from './act';
@@ -64,7 +65,7 @@ export function Remotes({ remotes, act }: { remotes: readonly Remote[]; act: Act
           />
         )}
       </Modal>
-      <Modal
+      <Confirm
         open={removing !== null}
         title={`Remove “${removing?.name ?? ''}” from the list?`}
         description={
@@ -72,21 +73,10 @@ export function Remotes({ remotes, act }: { remotes: readonly Remote[]; act: Act
             ? `${removing.waiting} copies still wait to be sent there; they are not sent any more. What was sent stays.`
             : 'What was sent there stays. Rezzik only stops offering it.'
         }
+        verb="Remove"
+        onYes={() => removing && void act(api.removeRemote(removing.id))}
         onClose={() => setRemoving(null)}
-      >
-        <div className="flex justify-end gap-2">
-          <Button onClick={() => setRemoving(null)}>Leave it</Button>
-          <Button
-            look="danger"
-            onClick={() => {
-              if (removing) void act(api.removeRemote(removing.id));
-              setRemoving(null);
-            }}
-          >
-            Remove
-          </Button>
-        </div>
-      </Modal>
+      />
     </section>
   );
 }
