@@ -85,7 +85,7 @@ describe('a folder of the computer the browser runs on', () => {
     await openKeep(app, 'Pond Edge');
     await app.click('Garden');
     await app.click('Keep in 1 place');
-    await app.sees('/pond-edge 01.jpg');
+    await app.sees('Kept in Garden: ');
     const files = await filesInside();
     const kept = Object.keys(files).find((name) => name.endsWith('/pond-edge 01.jpg'));
     expect(files[kept ?? '']?.slice(0, 3)).toEqual(JPEG);
