@@ -15,17 +15,20 @@ import {
   useBrowserFolders,
   type BrowserFolder,
 } from '../keep/browser/folders';
+import { useFormats } from '../keep/useFormats';
 import { Button } from '../ui/Button';
 import { IconButton } from '../ui/IconButton';
 import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
 import { fieldLook, Row, RulesFields } from './Rules';
+import { rulesInWords } from './rulesInWords';
 
 const icon = { size: 18, strokeWidth: 1.75 };
 
 /** Folders of the computer that the browser runs on, written by the browser itself. */
 export function BrowserFolders() {
   const folders = useBrowserFolders();
+  const formats = useFormats();
   const [editing, setEditing] = useState<BrowserFolder | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const act = (work: Promise<unknown>) => {
@@ -62,7 +65,7 @@ export function BrowserFolders() {
             <div className="min-w-0 grow">
               <p className="font-name text-base">{folder.name}</p>
               <p className="text-[13px] text-soft">
-                “{folder.handle.name}” · {folder.format.toUpperCase()} ·{' '}
+                “{folder.handle.name}” · {rulesInWords(folder, formats)} ·{' '}
                 <span className="font-measure">{folder.pattern}</span>
               </p>
             </div>

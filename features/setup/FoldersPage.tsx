@@ -2,6 +2,7 @@ import { FolderPlus, PencilLine, Star, Trash2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import { api, messageOf } from '../api/client';
+import { useFormats } from '../keep/useFormats';
 import { Button } from '../ui/Button';
 import { Confirm } from '../ui/Confirm';
 import { IconButton } from '../ui/IconButton';
@@ -11,15 +12,11 @@ import { limits } from '@/core/contracts/limits';
 import { formatBytes } from '../ui/format';
 import { BrowserFolders } from './BrowserFolders';
 import { FolderForm } from './FolderForm';
-
-const withQuality = ['jpeg', 'webp', 'avif'];
-const labelOf = ({ format, quality }: Folder): string =>
-  withQuality.includes(format)
-    ? `${format.toUpperCase()}, quality ${quality}`
-    : format.toUpperCase();
+import { rulesInWords } from './rulesInWords';
 
 /** The places on the computer Rezzik runs on where copies are kept. */
 export function FoldersPage() {
+  const formats = useFormats();
   const [folders, setFolders] = useState<Folder[] | null>(null);
   const [roots, setRoots] = useState<string[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
@@ -86,7 +83,8 @@ export function FoldersPage() {
               </p>
               <p className="font-measure text-[13px] break-all text-soft">{folder.path}</p>
               <p className="text-[13px] text-soft">
-                {labelOf(folder)} · <span className="font-measure">{folder.pattern}</span>
+                {rulesInWords(folder, formats)} ·{' '}
+                <span className="font-measure">{folder.pattern}</span>
               </p>
               {folder.free !== null && folder.free < limits.littleRoom && (
                 <p className="text-brick">Only {formatBytes(folder.free)} are free there.</p>

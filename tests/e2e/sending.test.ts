@@ -113,7 +113,7 @@ describe('remote folders', () => {
     await app.type('Address', 'http://127.0.0.1:9/', Key.TAB);
     await (await browser.driver.findElement(By.css('[role="dialog"] select'))).sendKeys('WebP');
     await (await app.named('Add it', inForm)).click();
-    await app.sees('WEBP');
+    await app.sees('WebP, quality 85');
 
     await openKeep(app, 'To the far shed');
     await app.click('Far shed');

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Copy } from '@/core/contracts/folder';
 import { sha256 } from '@/server/frames/intake';
@@ -78,4 +78,23 @@ test(`${KEEPS} keeps, ${AT_ONCE} at a time: none is lost, the page is answered, 
   expect(waits.length).toBeGreaterThan(20);
   expect(Math.max(...waits)).toBeLessThan(took / 5);
   expect(app.memory().most).toBeLessThan(MOST_MEMORY);
+});
+
+test('two processes that keep fifty at once under one name never collide', async () => {
+  const other = await OwnApp.start({ data, databaseUrl: process.env.DATABASE_URL ?? '' });
+  try {
+    const shot = await app.addShot(await busyPng(200, 120, 8), 'Twins');
+    for (const pattern of ['{title}', '{title} {n:3}']) {
+      const name = `twins ${pattern.length}`;
+      const path = join(app.roots, name);
+      const { id: folderId } = await app.addFolder({ name, path, pattern, make: true });
+      const copies = await Promise.all(
+        Array.from({ length: 50 }, (_, i) => (i % 2 ? app : other).keep(shot, { folderId })),
+      );
+      expect(new Set(copies.map((copy) => copy.path)).size).toBe(50);
+      expect(readdirSync(path)).toHaveLength(50);
+    }
+  } finally {
+    await other.end();
+  }
 });

@@ -2,10 +2,12 @@ import { PencilLine, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import type { Remote } from '@/core/contracts/remote';
 import { api } from '../../api/client';
+import { useFormats } from '../../keep/useFormats';
 import { Button } from '../../ui/Button';
 import { Confirm } from '../../ui/Confirm';
 import { IconButton } from '../../ui/IconButton';
 import { Modal } from '../../ui/Modal';
+import { rulesInWords } from '../rulesInWords';
 import type { Act } from './act';
 import { RemoteForm } from './RemoteForm';
 
@@ -13,6 +15,7 @@ const icon = { size: 18, strokeWidth: 1.75 };
 
 /** Folders on other machines. */
 export function Remotes({ remotes, act }: { remotes: readonly Remote[]; act: Act }) {
+  const formats = useFormats();
   const [editing, setEditing] = useState<Remote | 'new' | null>(null);
   const [removing, setRemoving] = useState<Remote | null>(null);
   return (
@@ -37,7 +40,7 @@ export function Remotes({ remotes, act }: { remotes: readonly Remote[]; act: Act
               <p className="font-name text-base">{remote.name}</p>
               <p className="font-measure text-[13px] break-all text-soft">{remote.url}</p>
               <p className="text-[13px] text-soft">
-                {remote.format.toUpperCase()} ·{' '}
+                {rulesInWords(remote, formats)} ·{' '}
                 <span className="font-measure">{remote.pattern}</span>
               </p>
             </div>
