@@ -1,10 +1,12 @@
 import { Archive, FolderDown, Printer, X } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { ShotSummary } from '@/core/contracts/shot';
-import { api, messageOf } from '../api/client';
+import { api } from '../api/client';
+import { useRemotes } from '../keep/useRemotes';
 import { navigate } from '../shell/navigate';
 import { Button } from '../ui/Button';
+import { useRun, type Run } from './useRun';
 
 interface Props {
   shots: readonly ShotSummary[];
@@ -12,67 +14,34 @@ interface Props {
   onGone: (id: string) => void;
 }
 
-interface Failure {
-  shot: ShotSummary;
-  problem: string;
-}
+type What = 'keep' | 'bin';
 
-interface Run {
-  done: number;
-  total: number;
-  failed: readonly Failure[];
-  stopped: boolean;
-  over: boolean;
-}
-
-/** At a time: the server encodes with all its cores, more would only wait. */
-const AT_ONCE = 2;
+const MOST_PRINTED = 50;
+const icon = { size: 16, strokeWidth: 1.75 };
 
 /** What is done with several chosen shots at once, with progress and a way to stop. */
 export function Many({ shots, onClear, onGone }: Props) {
   const [folders, setFolders] = useState<readonly Folder[]>([]);
-  const [folderId, setFolderId] = useState('');
-  const [run, setRun] = useState<Run | null>(null);
-  const stop = useRef(false);
+  const remotes = useRemotes();
+  const [place, setPlace] = useState('');
   useEffect(() => {
     api.folders().then(
       ({ folders: all }) => {
         setFolders(all);
-        setFolderId(all.find((f) => f.isDefault)?.id ?? all[0]?.id ?? '');
+        setPlace(all.find((f) => f.isDefault)?.id ?? all[0]?.id ?? '');
       },
       () => undefined,
     );
   }, []);
-  const each = async (
-    these: readonly ShotSummary[],
-    work: (shot: ShotSummary) => Promise<unknown>,
-  ) => {
-    stop.current = false;
-    const state: Run = { done: 0, total: these.length, failed: [], stopped: false, over: false };
-    setRun(state);
-    const queue = [...these];
-    const failed: Failure[] = [];
-    let done = 0;
-    const next = async (): Promise<void> => {
-      const shot = queue.shift();
-      if (!shot || stop.current) return;
-      await work(shot).catch((error: unknown) => failed.push({ shot, problem: messageOf(error) }));
-      done += 1;
-      setRun({ ...state, done, failed: [...failed] });
-      return next();
-    };
-    await Promise.all(Array.from({ length: AT_ONCE }, next));
-    setRun({ ...state, done, failed, stopped: stop.current, over: true });
-  };
-  const keep = (these: readonly ShotSummary[]) =>
-    void each(these, (shot) => api.keep(shot.id, { folderId }));
-  const bin = () =>
-    void each(shots, async (shot) => {
+  const remote = remotes.find(({ id }) => id === place);
+  const { run, busy, start, stop } = useRun<What>({
+    keep: (shot) =>
+      remote ? api.send(shot.id, remote.id) : api.keep(shot.id, { folderId: place }),
+    bin: async (shot) => {
       await api.bin(shot.id);
       onGone(shot.id);
-    });
-  const icon = { size: 16, strokeWidth: 1.75 };
-  const busy = run !== null && !run.over;
+    },
+  });
   return (
     <section
       aria-label="Chosen shots"
@@ -83,32 +52,32 @@ export function Many({ shots, onClear, onGone }: Props) {
       </span>
       <select
         aria-label="Folder"
-        value={folderId}
+        value={place}
         disabled={busy}
-        onChange={(event) => setFolderId(event.target.value)}
+        onChange={(event) => setPlace(event.target.value)}
         className="h-8 rounded-[6px] border border-edge bg-card px-2"
       >
-        {folders.map((folder) => (
-          <option key={folder.id} value={folder.id}>
-            {folder.name}
+        {[...folders, ...remotes].map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
           </option>
         ))}
       </select>
       <Button
         icon={<FolderDown {...icon} />}
-        disabled={busy || !folderId}
-        onClick={() => keep(shots)}
+        disabled={busy || !place}
+        onClick={() => void start('keep', shots)}
       >
         Keep all
       </Button>
       <Button
         icon={<Printer {...icon} />}
-        disabled={busy || shots.length > 50}
+        disabled={busy || shots.length > MOST_PRINTED}
         onClick={() => navigate(`/print/${shots.map((shot) => shot.id).join(',')}`)}
       >
         Print all
       </Button>
-      <Button icon={<Archive {...icon} />} disabled={busy} onClick={bin}>
+      <Button icon={<Archive {...icon} />} disabled={busy} onClick={() => void start('bin', shots)}>
         Put in the bin
       </Button>
       <Button look="quiet" icon={<X {...icon} />} disabled={busy} onClick={onClear}>
@@ -117,14 +86,9 @@ export function Many({ shots, onClear, onGone }: Props) {
       {run && (
         <div role="status" className="flex w-full flex-wrap items-center gap-2">
           <span>{said(run)}</span>
-          {busy && (
-            <Button
-              onClick={() => {
-                stop.current = true;
-              }}
-            >
-              Stop
-            </Button>
+          {busy && <Button onClick={stop}>Stop</Button>}
+          {run.left.length > 0 && (
+            <Button onClick={() => void start(run.what, run.left)}>Go on with the rest</Button>
           )}
           {run.over && run.failed.length > 0 && (
             <>
@@ -135,7 +99,16 @@ export function Many({ shots, onClear, onGone }: Props) {
                   </li>
                 ))}
               </ul>
-              <Button onClick={() => keep(run.failed.map((f) => f.shot))}>Try those again</Button>
+              <Button
+                onClick={() =>
+                  void start(
+                    run.what,
+                    run.failed.map(({ shot }) => shot),
+                  )
+                }
+              >
+                Try those again
+              </Button>
             </>
           )}
         </div>
@@ -144,11 +117,10 @@ export function Many({ shots, onClear, onGone }: Props) {
   );
 }
 
-function said({ done, total, failed, stopped, over }: Run): string {
+function said({ done, total, failed, left, over }: Run<What>): string {
   if (!over) return `${done} of ${total} …`;
-  const good = done - failed.length;
-  const parts = [`${good} of ${total} done`];
+  const parts = [`${done - failed.length} of ${total} done`];
   if (failed.length) parts.push(`${failed.length} not, each is safe on the Shelf`);
-  if (stopped) parts.push('stopped');
+  if (left.length) parts.push('stopped');
   return `${parts.join('; ')}.`;
 }

@@ -4,6 +4,7 @@ import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } fro
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key, until } from 'selenium-webdriver';
+import sharp from 'sharp';
 import { simpleParser } from 'mailparser';
 import { App, decode, plainPng, sendShot, WAIT } from './lib/app';
 import { allowClipboard, lettered, newFolder, openKeep, readClipboard } from './lib/keeping';
@@ -155,19 +156,42 @@ test('the practice remote folder gets the picture', async () => {
 }, 60_000);
 
 describe('many at once', () => {
-  test('are chosen in the Shelf and kept, with a report of those that could not be', async () => {
-    const titles = ['Many one', 'Many two', 'Many three'];
-    for (const title of titles) await sendShot(await plainPng(60, 40, '#009E73'), title);
+  const choose = async (titles: readonly string[]) => {
     await app.go('/shelf');
     for (const title of titles) {
       const box = By.xpath(`//label[contains(., "Choose ${title} among several")]//input`);
       const found = await browser.driver.wait(until.elementLocated(box), WAIT);
       await browser.driver.executeScript('arguments[0].click()', found);
     }
-    await app.sees('3 shots chosen');
-    const folder = await browser.driver.findElement(By.css('select[aria-label="Folder"]'));
     const places = By.xpath('//select[@aria-label="Folder"]/option[.="Places"]');
     await (await browser.driver.wait(until.elementLocated(places), WAIT)).click();
+  };
+
+  test('can be stopped, and what was not kept by then is not', async () => {
+    const noise = { type: 'gaussian', mean: 128, sigma: 40 } as const;
+    const create = { width: 1800, height: 1200, channels: 3, background: '#FFFFFF' } as const;
+    const picture = await sharp({ create: { ...create, noise } })
+      .png({ compressionLevel: 1 })
+      .toBuffer();
+    const titles = Array.from({ length: 10 }, (_, i) => `Stopped ${'abcdefghij'.charAt(i)}`);
+    for (const title of titles) await sendShot(picture, title);
+    await choose(titles);
+    await app.click('Keep all');
+    await app.click('Stop');
+    const said = await (await app.sees('stopped.')).getText();
+    const kept = () => readdirSync(root).filter((name) => name.startsWith('Stopped')).length;
+    expect(kept()).toBeLessThan(titles.length);
+    expect(said).toBe(`${kept()} of 10 done; stopped.`);
+    await app.click('Go on with the rest');
+    await app.until('the rest', () => Promise.resolve(kept() === titles.length), 60_000);
+  }, 90_000);
+
+  test('are chosen in the Shelf and kept, with a report of those that could not be', async () => {
+    const titles = ['Many one', 'Many two', 'Many three'];
+    for (const title of titles) await sendShot(await plainPng(60, 40, '#009E73'), title);
+    await choose(titles);
+    await app.sees('3 shots chosen');
+    const folder = await browser.driver.findElement(By.css('select[aria-label="Folder"]'));
     expect(await folder.getAttribute('value')).toBe(folderId);
     await app.click('Keep all');
     await app.sees('3 of 3 done');
