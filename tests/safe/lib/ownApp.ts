@@ -1,4 +1,4 @@
-import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdirSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -25,12 +25,12 @@ async function freePort(): Promise<number> {
   return address.port;
 }
 
-/**
- * A program among mounts of its own, as root there, but one that file permissions hold for.
- * Whoever is not root becomes so in a user namespace.
- */
+/** Whoever may not have mounts of his own becomes root in a user namespace. */
+const mapped = (): boolean => spawnSync('unshare', ['--mount', 'true']).status !== 0;
+
+/** A program among mounts of its own, as root there, but one that file permissions hold for. */
 function apart(mounts: string, program: readonly string[]): string[] {
-  const asRoot = process.getuid?.() === 0 ? [] : ['--map-root-user'];
+  const asRoot = mapped() ? ['--map-root-user'] : [];
   const plain = ['setpriv', '--bounding-set=-dac_override,-dac_read_search', ...program];
   const line = `${mounts}\nexec "$@"`;
   return ['unshare', ...asRoot, '--mount', 'sh', '-ec', line, 'sh', ...plain];
@@ -97,7 +97,7 @@ export class OwnApp {
 
   /** What a command among the app's own mounts prints. */
   inside(line: string): string {
-    const user = process.getuid?.() === 0 ? [] : ['--user', '--preserve-credentials'];
+    const user = mapped() ? ['--user', '--preserve-credentials'] : [];
     const where = ['--target', String(this.pid), ...user, '--mount'];
     return execFileSync('nsenter', [...where, 'sh', '-ec', line], { encoding: 'utf8' });
   }
