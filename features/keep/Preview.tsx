@@ -31,7 +31,9 @@ export function Preview({ shot, picture, wish, facts }: Props) {
   const [actual, setActual] = useState(false);
   const before = useHeldSpace();
   const dots = window.devicePixelRatio;
-  const { made, url } = picture;
+  const { made, url, making } = picture;
+  /** Until a change is made, what is there is not yet what the name says. */
+  const ready = making ? null : made;
   const size = made ?? crop;
   const { quality: _, maxBytes: __, options: ___, ...sized } = wish;
   const beforeUrl = `/api/shots/${shot.id}/picture?${pictureQuery({ ...sized, format: 'png' })}&r=${shot.revision}`;
@@ -61,16 +63,16 @@ export function Preview({ shot, picture, wish, facts }: Props) {
         <Button
           className="rounded-full"
           icon={<Download {...icon} />}
-          disabled={!made}
-          onClick={() => made && saveBlob(made.blob, fileName)}
+          disabled={!ready}
+          onClick={() => ready && saveBlob(ready.blob, fileName)}
         >
           Download
         </Button>
-        {made && canShare(made.blob, fileName) && (
+        {ready && canShare(ready.blob, fileName) && (
           <Button
             className="rounded-full"
             icon={<Share2 {...icon} />}
-            onClick={() => void share(made.blob, fileName, shot.title)}
+            onClick={() => void share(ready.blob, fileName, shot.title)}
           >
             Share
           </Button>
@@ -106,7 +108,7 @@ export function Preview({ shot, picture, wish, facts }: Props) {
           <img
             src={(before && lossy) || !raster ? beforeUrl : url}
             alt={`${shot.title}, as it will arrive`}
-            onDragStart={(event) => dragOut(event, made?.blob, fileName, url)}
+            onDragStart={(event) => dragOut(event, ready?.blob, fileName, url)}
             className={
               actual
                 ? 'max-w-none shadow-picture'
@@ -134,7 +136,10 @@ export function Preview({ shot, picture, wish, facts }: Props) {
 
 /** Dragged out of the window the picture is a file of the name it will have. */
 function dragOut(event: DragEvent, blob: Blob | undefined, name: string, url: string): void {
-  if (!blob) return;
+  if (!blob) {
+    event.preventDefault();
+    return;
+  }
   event.dataTransfer.effectAllowed = 'copy';
   event.dataTransfer.setData('DownloadURL', `${blob.type}:${name}:${url}`);
   event.dataTransfer.setData('text/uri-list', url);

@@ -228,12 +228,19 @@ describe('out of the window', () => {
   test('dragged out it is a file of the name it will have', async () => {
     await openKeep(app, 'Dragged out');
     await app.click('JPEG');
-    await app.sees('quality');
-    const given = await browser.driver.executeScript<string>(`
+    const given = () =>
+      browser.driver.executeScript<string>(`
       const event = new DragEvent('dragstart', { bubbles: true, dataTransfer: new DataTransfer() });
       document.querySelector('main img[alt$="as it will arrive"]').dispatchEvent(event);
       return event.dataTransfer.getData('DownloadURL');`);
-    expect(given).toMatch(/^image\/jpeg:Dragged out\.jpg:blob:http/);
+    // Until it is made anew nothing can be dragged: never a PNG that is called a JPEG.
+    let seen = await given();
+    await app.until('the picture anew', async () => {
+      if (seen) return true;
+      seen = await given();
+      return false;
+    });
+    expect(seen).toMatch(/^image\/jpeg:Dragged out\.jpg:blob:http/);
   }, 60_000);
 
   test('the browser’s share sheet gets the file, where there is one', async () => {
