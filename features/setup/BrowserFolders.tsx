@@ -20,7 +20,7 @@ import { Button } from '../ui/Button';
 import { IconButton } from '../ui/IconButton';
 import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
-import { fieldLook, Row, RulesFields } from './Rules';
+import { fieldLook, Row, RulesFields, rulesOf } from './Rules';
 import { rulesInWords } from './rulesInWords';
 
 const icon = { size: 18, strokeWidth: 1.75 };
@@ -121,7 +121,7 @@ function Form({ folder, onSave }: FormProps) {
         <input className={fieldLook} aria-invalid={!!errors.name} {...form.register('name')} />
       </Row>
       <RulesFields
-        rules={{ ...folder, ...form.watch(), facts: { ...folder.facts, ...form.watch('facts') } }}
+        rules={rulesOf(form.watch())}
         errors={{ quality: errors.quality?.message, pattern: errors.pattern?.message }}
         onChange={(change) =>
           form.reset({ ...form.getValues(), ...change }, { keepIsSubmitted: true })

@@ -3,12 +3,11 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { z } from 'zod';
 import { folderInputSchema, type Folder } from '@/core/contracts/folder';
-import { factsRuleSchema } from '@/core/contracts/format';
 import { firstRules } from '@/core/contracts/rules';
 import { api, ApiError, messageOf } from '../api/client';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';
-import { fieldLook, Row, RulesFields } from './Rules';
+import { fieldLook, Row, RulesFields, rulesOf } from './Rules';
 
 interface Props {
   folder: Folder | null;
@@ -77,11 +76,7 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
         </Problem>
       )}
       <RulesFields
-        rules={{
-          ...firstRules,
-          ...watch(),
-          facts: factsRuleSchema.parse(watch('facts') ?? {}),
-        }}
+        rules={rulesOf(watch())}
         errors={{ quality: errors.quality?.message, pattern: errors.pattern?.message }}
         onChange={(change) =>
           form.reset({ ...form.getValues(), ...change }, { keepIsSubmitted: true })

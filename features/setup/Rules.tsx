@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react';
-import type { Rules } from '@/core/contracts/rules';
+import type { z } from 'zod';
+import { factsRuleSchema } from '@/core/contracts/format';
+import { firstRules, type Rules } from '@/core/contracts/rules';
 import { nameFrom, pathFrom, patternProblem } from '@/core/naming/pattern';
 import { OptionFields } from '../keep/OptionFields';
 import { Size } from '../keep/Size';
@@ -26,6 +28,16 @@ export function Row({ label, error, children }: RowProps) {
     </label>
   );
 }
+
+/** The rules that stand in a form, whole: what is not said there is as usual. */
+export const rulesOf = ({
+  facts,
+  ...values
+}: Partial<Omit<Rules, 'facts'>> & { facts?: z.input<typeof factsRuleSchema> }): Rules => ({
+  ...firstRules,
+  ...values,
+  facts: factsRuleSchema.parse(facts ?? {}),
+});
 
 interface Props {
   rules: Rules;

@@ -5,6 +5,7 @@ import type { Programs } from '@/core/contracts/program';
 import type { Remote, Sending } from '@/core/contracts/remote';
 import { api, messageOf } from '../api/client';
 import { readSettings } from '../take/settingsStore';
+import { actThen } from '../ui/act';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';
 import { Drop } from './sending/Drop';
@@ -47,16 +48,7 @@ export function SendingPage() {
     void read();
     void readSettings();
   }, [read]);
-  const act = async (work: Promise<unknown>) => {
-    try {
-      await work;
-      await read();
-      return true;
-    } catch (error) {
-      setProblem(messageOf(error));
-      return false;
-    }
-  };
+  const act = actThen(read, setProblem);
   return (
     <div className="flex max-w-3xl flex-col gap-6">
       <h1 className="font-name text-xl">Sending</h1>

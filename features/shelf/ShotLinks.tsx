@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { Link } from '@/core/contracts/link';
 import { api, messageOf } from '../api/client';
+import { actThen } from '../ui/act';
 import { OpenLink } from '../setup/sending/Links';
 
 interface Props {
@@ -16,16 +17,7 @@ export function ShotLinks({ shot, onProblem }: Props) {
     read().catch((error: unknown) => onProblem(messageOf(error)));
   }, [read, onProblem]);
   if (links.length === 0) return null;
-  const act = async (work: Promise<unknown>) => {
-    try {
-      await work;
-      await read();
-      return true;
-    } catch (error) {
-      onProblem(messageOf(error));
-      return false;
-    }
-  };
+  const act = actThen(read, onProblem);
   return (
     <section aria-label="Links">
       <h2 className="mb-1 font-name text-base">Links</h2>

@@ -23,22 +23,15 @@ import { startPractice } from '../remote/practice';
 import { sendTo } from '../remote/queue';
 import { addRemote } from '../remote/remotes';
 import { renameShot, storeShot } from '../shots/store';
-import { begin, finish, gradientPng, storeTelling, testFolder } from './setup';
+import { begin, finish, gradientPng, sizeOf, storeTelling, testFolder } from './setup';
 
 let shot: string;
-const SIZE = { width: 240, height: 160 };
-const description = 'Four beds seen from above.';
 beforeAll(async () => {
   await begin();
-  shot = await storeTelling(SIZE, description);
+  shot = await storeTelling();
 });
 afterAll(finish);
 jest.setTimeout(90_000);
-
-const sizeOf = async (bytes: Uint8Array) => {
-  const { width, height } = await sharp(bytes).metadata();
-  return [width, height];
-};
 
 describe('size', () => {
   test.each([

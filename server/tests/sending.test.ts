@@ -11,7 +11,6 @@ import {
 import type { Server } from 'node:http';
 import { join } from 'node:path';
 import { simpleParser } from 'mailparser';
-import sharp from 'sharp';
 import * as linksRoute from '@/app/api/links/route';
 import { linkInputSchema, linksSchema } from '@/core/contracts/link';
 import { mailInputSchema } from '@/core/contracts/mail';
@@ -30,22 +29,15 @@ import { listPrograms, openCopy } from '../programs/programs';
 import { startPractice } from '../remote/practice';
 import { listSendings, sendDue, sendTo } from '../remote/queue';
 import { addRemote } from '../remote/remotes';
-import { at, begin, finish, request, storeTelling, testFolder } from './setup';
+import { at, begin, finish, request, sizeOf, storeTelling, telling, testFolder } from './setup';
 
 let shot: string;
-const SIZE = { width: 240, height: 160 };
-const description = 'Four beds seen from above.';
 beforeAll(async () => {
   await begin();
-  shot = await storeTelling(SIZE, description);
+  shot = await storeTelling();
 });
 afterAll(finish);
 jest.setTimeout(90_000);
-
-const sizeOf = async (bytes: Uint8Array) => {
-  const { width, height } = await sharp(bytes).metadata();
-  return [width, height];
-};
 
 describe('links', () => {
   test('show the picture, count views, end, and are taken back at once', async () => {
@@ -53,7 +45,7 @@ describe('links', () => {
     expect(link.path).toMatch(/^\/v\/[A-Za-z0-9_-]{22}$/);
     const page = await answerLink(link.path);
     expect(page.status).toBe(200);
-    expect(Buffer.from(page.body).toString('utf8')).toContain(`alt="${description}"`);
+    expect(Buffer.from(page.body).toString('utf8')).toContain(`alt="${telling.description}"`);
     expect(page.headers).toMatchObject({
       'Referrer-Policy': 'no-referrer',
       'Cache-Control': 'no-store',
@@ -131,7 +123,7 @@ describe('mail', () => {
     const message = await messageFor(shot, input);
     const read = await simpleParser(message);
     expect(read.subject).toBe('Grüße – beds');
-    expect(read.text).toContain(description);
+    expect(read.text).toContain(telling.description);
     const [attached] = read.attachments;
     expect(attached).toMatchObject({ filename: 'Beds.png', contentType: 'image/png' });
     const picture = await encodeShot(shot, { format: 'png' });

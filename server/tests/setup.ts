@@ -59,11 +59,11 @@ export async function formRequest(
 /** The context Next.js gives a route handler. */
 export const at = <P>(params: P): { params: Promise<P> } => ({ params: Promise.resolve(params) });
 
+export const telling = { width: 240, height: 160, description: 'Four beds seen from above.' };
+
 /** A shot that knows where it comes from, which nobody else should learn. */
-export async function storeTelling(
-  size: { width: number; height: number },
-  description: string,
-): Promise<string> {
+export async function storeTelling(): Promise<string> {
+  const { description, ...size } = telling;
   const { id } = await storeShot({
     picture: await gradientPng(size.width, size.height),
     title: 'Beds',
@@ -86,6 +86,11 @@ export function gradient(width: number, height: number): Uint8Array {
   }
   return data;
 }
+
+export const sizeOf = async (bytes: Uint8Array) => {
+  const { width, height } = await sharp(bytes).metadata();
+  return [width, height];
+};
 
 export const gradientPng = (width: number, height: number): Promise<Buffer> =>
   sharp(gradient(width, height), { raw: { width, height, channels: 3 } })

@@ -8,7 +8,7 @@ import { formatMoment } from '../../ui/format';
 import { NumberInput } from '../../ui/NumberInput';
 import { Problem } from '../../ui/Problem';
 import { Toggle } from '../../ui/Toggle';
-import type { Act } from './act';
+import type { Act } from '../../ui/act';
 
 const FIRST_PORT = 4311;
 

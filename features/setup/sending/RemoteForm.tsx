@@ -2,13 +2,12 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { z } from 'zod';
-import { factsRuleSchema } from '@/core/contracts/format';
 import { remoteInputSchema, type Remote, type RemoteInput } from '@/core/contracts/remote';
 import { firstRules } from '@/core/contracts/rules';
 import { api, messageOf } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Problem } from '../../ui/Problem';
-import { fieldLook, Row, RulesFields } from '../Rules';
+import { fieldLook, Row, RulesFields, rulesOf } from '../Rules';
 
 const pickInput = ({ id: _, practice: __, waiting: ___, ...input }: Remote): RemoteInput => ({
   ...input,
@@ -62,11 +61,7 @@ export function RemoteForm({ remote, onDone }: { remote: Remote | null; onDone: 
         </Row>
       </div>
       <RulesFields
-        rules={{
-          ...firstRules,
-          ...watch(),
-          facts: factsRuleSchema.parse(watch('facts') ?? {}),
-        }}
+        rules={rulesOf(watch())}
         errors={{ quality: errors.quality?.message, pattern: errors.pattern?.message }}
         onChange={(change) =>
           form.reset({ ...form.getValues(), ...change }, { keepIsSubmitted: true })

@@ -8,7 +8,7 @@ import { Confirm } from '../../ui/Confirm';
 import { IconButton } from '../../ui/IconButton';
 import { Modal } from '../../ui/Modal';
 import { rulesInWords } from '../rulesInWords';
-import type { Act } from './act';
+import type { Act } from '../../ui/act';
 import { RemoteForm } from './RemoteForm';
 
 const icon = { size: 18, strokeWidth: 1.75 };

@@ -3,7 +3,7 @@ import type { Sending } from '@/core/contracts/remote';
 import { api } from '../../api/client';
 import { formatBytes, formatMoment } from '../../ui/format';
 import { IconButton } from '../../ui/IconButton';
-import type { Act } from './act';
+import type { Act } from '../../ui/act';
 
 /** Copies for remote folders that could not be sent yet, and why. */
 export function Waiting({ sendings, act }: { sendings: readonly Sending[]; act: Act }) {
