@@ -1,4 +1,4 @@
-import { allFontFiles, createShaper } from '@/core/paint/harfbuzz';
+import { allFontFiles, createShaper, fontsVersion } from '@/core/paint/harfbuzz';
 import type { Shaper } from '@/core/paint/shaper';
 
 let loading: Promise<Shaper> | null = null;
@@ -16,7 +16,7 @@ async function load(): Promise<Shaper> {
   const [harfbuzz, ...files] = await Promise.all([
     import('harfbuzzjs'),
     ...allFontFiles.map(async (name) => {
-      const answer = await fetch(`/fonts/${name}`);
+      const answer = await fetch(`/fonts/${name}?v=${fontsVersion}`);
       if (!answer.ok) throw new Error(`The font ${name} could not be loaded.`);
       return [name, new Uint8Array(await answer.arrayBuffer())] as const;
     }),

@@ -85,5 +85,7 @@ export const takenNoticeSchema = z.object({
   lines: z.array(z.string()),
   shot: z.uuid().optional(),
   mark: z.boolean().optional(),
+  /** Keep shall open and ask. */
+  keep: z.boolean().optional(),
 });
 export type TakenNotice = z.infer<typeof takenNoticeSchema>;

@@ -53,6 +53,15 @@ export const foldersSchema = z.object({
   roots: z.array(z.string()),
 });
 
+/** The folders below a place of the computer, to choose one from. */
+export const placesSchema = z.object({
+  path: z.string(),
+  /** Null at a root. */
+  above: z.string().nullable(),
+  folders: z.array(z.object({ name: z.string(), path: z.string() })),
+});
+export type Places = z.infer<typeof placesSchema>;
+
 export const copyInputSchema = z.strictObject({
   folderId: z.uuid(),
   ...encodeShape,
@@ -68,7 +77,17 @@ export const copySchema = z.object({
   sha256: z.string(),
   format: z.enum(formatNames),
   folderName: z.string().nullable(),
+  /** Its file is called by an earlier name of the shot. */
+  behind: z.boolean(),
   keptAt: z.iso.datetime(),
 });
 export type Copy = z.infer<typeof copySchema>;
+/** What became of the files of a shot that got another name. */
+export const renamedSchema = z.object({
+  renamed: z.int(),
+  /** Files that stay as they are called, with the reason. */
+  left: z.array(z.object({ path: z.string(), problem: z.string() })),
+});
+export type Renamed = z.infer<typeof renamedSchema>;
+
 export const copiesSchema = z.object({ copies: z.array(copySchema) });

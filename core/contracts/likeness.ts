@@ -6,7 +6,7 @@ export const likenessSchema = z.object({
   bytes: z.int(),
   /** Structural similarity at full resolution, 1 for the very same. */
   likeness: z.number(),
-  /** What all but the worst twentieth of the picture reaches. */
+  /** What all but the worst fiftieth of places with something to see reach. */
   low: z.number(),
   /** Where it is least like the original; null where nothing differs. */
   worst: z

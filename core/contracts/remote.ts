@@ -33,6 +33,8 @@ export const remoteSchema = z.object({
   pattern: z.string(),
   practice: z.boolean(),
   waiting: z.int(),
+  /** What cannot be made safe there, in words. */
+  caution: z.string().nullable(),
 });
 export type Remote = z.infer<typeof remoteSchema>;
 export const remotesSchema = z.object({ remotes: z.array(remoteSchema) });
@@ -42,7 +44,7 @@ export const sendingSchema = z.object({
   remoteName: z.string(),
   name: z.string(),
   size: z.int(),
-  state: z.enum(['waiting', 'sent']),
+  state: z.enum(['waiting', 'stopped', 'sent']),
   tries: z.int(),
   problem: z.string().nullable(),
   nextTry: z.iso.datetime(),
@@ -52,3 +54,5 @@ export type Sending = z.infer<typeof sendingSchema>;
 export const sendingsSchema = z.object({ sendings: z.array(sendingSchema) });
 
 export const sendInputSchema = z.strictObject({ remoteId: z.uuid() });
+
+export const sendingPatchSchema = z.strictObject({ state: z.literal('stopped') });

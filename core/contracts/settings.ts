@@ -13,6 +13,8 @@ export type LastRegion = z.infer<typeof lastRegionSchema>;
 
 const shape = {
   showCountdown: z.boolean(),
+  /** The delay of a take stays for the next ones; else it is for that take. */
+  delayStays: z.boolean(),
   sound: z.boolean(),
   notice: z.boolean(),
   thumbnail: z.boolean(),
@@ -34,12 +36,16 @@ const shape = {
 export const settingsSchema = z.object({ way: waySchema, ...shape });
 export type Settings = z.infer<typeof settingsSchema>;
 
+/** The settings as they are told, with what of the stored ones could not be read. */
+export const settingsAnswerSchema = settingsSchema.extend({ problem: z.string().optional() });
+
 export const settingsPatchSchema = z.strictObject({ way: wayPatchSchema, ...shape }).partial();
 export type SettingsPatch = z.infer<typeof settingsPatchSchema>;
 
 export const firstSettings: Settings = {
   way: firstWay,
   showCountdown: true,
+  delayStays: true,
   sound: false,
   notice: true,
   thumbnail: true,

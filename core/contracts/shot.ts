@@ -19,6 +19,8 @@ export type Stored = z.infer<typeof storedSchema>;
 export const shotSchema = z.object({
   id: z.uuid(),
   title: z.string(),
+  /** A person gave or confirmed the name. */
+  titleOwn: z.boolean(),
   revision,
   document: documentSchema,
   provenance: provenanceSchema,
@@ -77,6 +79,8 @@ export const shotPageSchema = z.object({
   /** Ask for the next page with this; null after the last. */
   next: z.string().nullable(),
   total: z.int(),
+  /** How many were taken today, the binned ones too; the next one is one more. */
+  today: z.int(),
 });
 
 export const errorSchema = z.object({ error: z.object({ code: z.string(), message: z.string() }) });
@@ -88,4 +92,16 @@ export const dropRestSchema = z.strictObject({
   /** The shots that share the frame do the same. */
   others: z.boolean().default(false),
 });
-export const sharingSchema = z.object({ sharing: z.int() });
+/** What else shows a shot, or will: asked for before its rest is dropped. */
+export const besidesSchema = z.object({
+  /** Other shots with the same frame. */
+  sharing: z.int(),
+  /** Paths of kept copies. */
+  copies: z.array(z.string()),
+  /** Remote folders that have it, with the names there. */
+  sent: z.array(z.string()),
+  /** Copies that wait to be sent. */
+  waiting: z.int(),
+  links: z.int(),
+});
+export type Besides = z.infer<typeof besidesSchema>;

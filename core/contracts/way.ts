@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { formatNames } from './format';
 import { limits } from './limits';
 import { line } from './text';
 
@@ -35,8 +36,19 @@ export const thenStepSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('here'), folderId: z.uuid() }),
   /** Null means the default folder, whichever that is then. */
   z.strictObject({ do: z.literal('keep'), folderId: z.uuid().nullable() }),
+  /** Keep opens, its name selected; Enter keeps. */
+  z.strictObject({ do: z.literal('keepAsk') }),
+  /** Kept in the default folder, and the copy opened by a listed program. */
+  z.strictObject({ do: z.literal('program'), program: line(100).min(1) }),
 ]);
 export type ThenStep = z.infer<typeof thenStepSchema>;
+
+/** A size that fits any picture. */
+export const waySizeSchema = z.union([
+  z.strictObject({ percent: z.number().min(1).max(400) }),
+  z.strictObject({ longest: z.int().min(1).max(limits.side) }),
+]);
+export type WaySize = z.infer<typeof waySizeSchema>;
 
 const shape = {
   source: z.enum(takenFrom),
@@ -61,12 +73,26 @@ const shape = {
   then: z.array(thenStepSchema).max(8),
   /** Ask on the stilled picture instead. */
   ask: z.boolean(),
+  /** A region: begins with the last one, to be adjusted. */
+  fromLast: z.boolean().default(false),
+  /** The size of what is copied, kept and sent; null follows each place. */
+  size: waySizeSchema.nullable().default(null),
+  /** The format of what is kept and sent; null follows each place. */
+  format: z.enum(formatNames).nullable().default(null),
 };
 
 /** A way of taking: what, from where, when, and what then. Every routine is one, and so is the last way. */
 export const waySchema = z.strictObject(shape);
 export type Way = z.infer<typeof waySchema>;
-export const wayPatchSchema = waySchema.partial();
+/** A change of a way; what it does not name stays, defaults or not. */
+export const wayPatchSchema = z
+  .strictObject({
+    ...shape,
+    fromLast: z.boolean(),
+    size: waySizeSchema.nullable(),
+    format: z.enum(formatNames).nullable(),
+  })
+  .partial();
 
 export const firstWay: Way = {
   source: 'desk',
@@ -81,6 +107,9 @@ export const firstWay: Way = {
   delay: 0,
   then: [{ do: 'mark' }],
   ask: false,
+  fromLast: false,
+  size: null,
+  format: null,
 };
 
 /** A named way of taking, started by one key or click. */

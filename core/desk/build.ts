@@ -78,7 +78,7 @@ function addTooltip(scene: Scene, desk: Desk): void {
   const { pointer } = desk;
   const area = pointer && scene.at(pointer);
   if (!pointer || !area?.tooltip || desk.drag || desk.menu) return;
-  if (desk.now - desk.restingSince < TOOLTIP_AFTER) return;
+  if (!isRested(desk)) return;
   const width = area.tooltip.length * 6.6 + 20;
   const display = deskDisplays.find((d) => contains(d.bounds, pointer)) ?? deskDisplays[0];
   const x = Math.min(pointer.x + 12, right(display.bounds) - width * display.scale);
@@ -89,6 +89,17 @@ function addTooltip(scene: Scene, desk: Desk): void {
     scene.words(area.tooltip ?? '', 9, 5, { size: 12 });
   });
 }
+
+const isRested = (desk: Desk): boolean => desk.now - desk.restingSince >= TOOLTIP_AFTER;
+
+/**
+ * Whether two states of the desk give the same pixels, as far as is known without painting: time
+ * passes all the time, but is seen only in the readings of each second and in a tooltip.
+ */
+export const looksSame = ({ now, ...before }: Desk, after: Desk): boolean =>
+  Math.floor(now / 1000) === Math.floor(after.now / 1000) &&
+  isRested({ now, ...before }) === isRested(after) &&
+  Object.entries(before).every(([name, value]) => value === after[name as keyof Desk]);
 
 /**
  * Paints a part of the desk, without the pointer.

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { createCanvas } from '@napi-rs/canvas';
 import { testShaper } from '@/tests/lib/shaper';
 import type { Shaper } from '../paint/shaper';
-import { barShows, buildScene, deskPointer, paintDesk } from './build';
+import { barShows, buildScene, deskPointer, looksSame, paintDesk } from './build';
 import { deskEvent, placeOf, type DeskEvent } from './events';
 import { createDesk, deskBounds, deskDisplays, reading, type Desk } from './model';
 
@@ -28,6 +28,25 @@ const pixels = (desk: Desk) => {
 test('the same seed, time and events give the very same frame', () => {
   expect(pixels(createDesk(7, NOW)).equals(pixels(createDesk(7, NOW)))).toBe(true);
   expect(pixels(createDesk(7, NOW)).equals(pixels(createDesk(7, NOW + 1000)))).toBe(false);
+});
+
+test('where two moments are said to look the same, they do', () => {
+  const moved = after(fresh, { type: 'move', at: at(fresh, 'menu:Beds') });
+  const events: DeskEvent[] = [
+    ...[150, 300, 450, 700, 900, 1100].map((ms): DeskEvent => ({ type: 'tick', now: NOW + ms })),
+    { type: 'wheel', by: 20 },
+    { type: 'tick', now: NOW + 1300 },
+  ];
+  const same: boolean[] = [];
+  let desk = moved;
+  for (const event of events) {
+    const next = deskEvent(desk, event);
+    same.push(looksSame(desk, next));
+    if (looksSame(desk, next)) expect(pixels(next).equals(pixels(desk))).toBe(true);
+    desk = next;
+  }
+  // Something shows at 600 ms of rest, at the full second, and by the wheel.
+  expect(same).toEqual([true, true, true, false, true, false, false, true]);
 });
 
 test('corners that no display covers are empty, the rest is opaque', () => {

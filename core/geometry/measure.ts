@@ -24,3 +24,10 @@ export function measure(from: Point, to: Point): Measure {
     area: width * height,
   };
 }
+
+/** The numbers of a measure in words, as they are shown and copied; a tenth of a pixel is enough. */
+export function measureWords(from: Point, to: Point): string {
+  const m = measure(from, to);
+  const round = (v: number) => Math.round(v * 10) / 10;
+  return `x ${round(m.x)}, y ${round(m.y)}, width ${round(m.width)}, height ${round(m.height)}, diagonal ${round(m.diagonal)}, angle ${round(m.angle)}°, area ${round(m.area)}`;
+}

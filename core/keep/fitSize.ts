@@ -19,7 +19,7 @@ export interface Fitted {
   at: { x: number; y: number };
 }
 
-const whole = (v: number): number => Math.max(1, Math.min(limits.side, Math.round(v)));
+const whole = (v: number): number => Math.max(1, Math.round(v));
 
 /** The scaled size when only a factor is known: no side becomes nothing. */
 const scaledBy = ({ width, height }: Size, by: number): Size => ({
@@ -88,6 +88,14 @@ function fitBoth(source: Size, box: Size, fit: NonNullable<SizeWish['fit']>): Fi
       y: Math.floor((box.height - inside.height) / 2),
     },
   };
+}
+
+/** Why a size is not made, in words; null when it is within the bounds that hold for pictures. */
+export function sizeProblem({ scaled, sheet }: Pick<Fitted, 'scaled' | 'sheet'>): string | null {
+  const fits = ({ width, height }: Size) =>
+    Math.max(width, height) <= limits.side && width * height <= limits.pixels;
+  if (fits(scaled) && fits(sheet)) return null;
+  return `That would be ${sheet.width} × ${sheet.height} pixels; Rezzik makes up to 134 megapixels and 32 767 a side.`;
 }
 
 /** True when nothing is scaled, cut or padded. */

@@ -48,8 +48,8 @@ export interface HideArea {
 export interface Scene {
   /** The part of the frame that is shown, in frame pixels. */
   view: Rect;
-  /** The filling of a Hide mark, by its id; null where it hides nothing that is shown. */
-  patch: (id: string) => Patch | null;
+  /** Draws the filling of a Hide mark, by its id; nothing where it hides nothing that is shown. */
+  drawPatch: (surface: Surface, id: string) => void;
   /** What is painted below a mark, whole pixels of the frame; what is hidden is hidden there, too. */
   below: (id: string, wanted: Rect) => RgbaPixels;
   /** A picture that the document holds; null where it holds none of that key. */
@@ -126,6 +126,8 @@ export interface MarkKind<M extends MarkBase> {
   hide?(mark: M): HideArea;
   /** Only of kinds that hold words, which are typed in place. */
   words?: {
+    /** False for those marks of the kind that bear none; all do where it is absent. */
+    holds?(mark: M): boolean;
     read(mark: M): string;
     write(mark: M, text: string): M;
     field(mark: M, tools: MarkTools): WordsField;

@@ -17,14 +17,16 @@ const SIZE = { width: 640, height: 420 };
 /** The pixels a mark changes. */
 function touched(mark: Mark): { x: number; y: number }[] {
   const { surface, scene } = onChequer([mark], SIZE, tools);
-  const pixels = () => surface.getImageData(0, 0, SIZE.width, SIZE.height).data;
+  // The sheet is opaque, so that whole pixels can be compared.
+  const pixels = () =>
+    new Uint32Array(surface.getImageData(0, 0, SIZE.width, SIZE.height).data.buffer);
   const before = pixels();
   paintMark(surface, mark, tools, scene);
   const after = pixels();
   const places = [];
-  for (let i = 0; i < after.length; i += 4) {
-    if ([0, 1, 2].some((c) => after[i + c] !== before[i + c])) {
-      places.push({ x: (i / 4) % SIZE.width, y: Math.floor(i / 4 / SIZE.width) });
+  for (let i = 0; i < after.length; i += 1) {
+    if (after[i] !== before[i]) {
+      places.push({ x: i % SIZE.width, y: Math.floor(i / SIZE.width) });
     }
   }
   return places;
@@ -32,6 +34,10 @@ function touched(mark: Mark): { x: number; y: number }[] {
 
 describe.each(everyMark.map((mark) => [mark.id, mark] as const))('%s', (_, mark) => {
   const kind = kindOf(mark);
+  let places: ReturnType<typeof touched>;
+  beforeAll(() => {
+    places = touched(mark);
+  });
 
   test('fits its schema', () => {
     expect(kind.schema.parse(JSON.parse(JSON.stringify(mark)))).toEqual(mark);
@@ -39,7 +45,6 @@ describe.each(everyMark.map((mark) => [mark.id, mark] as const))('%s', (_, mark)
 
   test('paints something, all of it within its bounds', () => {
     const bounds = outerPixels(kind.bounds(mark, tools));
-    const places = touched(mark);
     expect(places.length).toBeGreaterThan(20);
     if (kind.everywhere) return;
     for (const p of places)
@@ -59,7 +64,6 @@ describe.each(everyMark.map((mark) => [mark.id, mark] as const))('%s', (_, mark)
   });
 
   test('is hit where it is painted, and not far away', () => {
-    const places = touched(mark);
     const some = places[Math.floor(places.length / 2)];
     if (!kind.everywhere) expect(some && kind.hit(mark, some, 2, tools)).toBe(true);
     expect(kind.hit(mark, { x: 5000, y: 5000 }, 2, tools)).toBe(false);
@@ -113,6 +117,10 @@ describe.each(everyMark.map((mark) => [mark.id, mark] as const))('%s', (_, mark)
         .success,
     ).toBe(true);
   });
+});
+
+test('every kind there is has an example here', () => {
+  expect([...new Set(everyMark.map((mark) => mark.kind))].sort()).toEqual([...markNames].sort());
 });
 
 test.each(markNames)('the %s tool makes a mark that fits', (name) => {

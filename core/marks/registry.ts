@@ -110,3 +110,9 @@ export const firstStyles: Record<MarkName, Style> = {
   callout: { ...firstStyle, outline: 3, corner: 10 },
   stamp: { ...firstStyle, size: 48 },
 };
+
+/** How a mark holds words; none where it bears none. */
+export function wordsOf(mark: Mark): ReturnType<typeof kindOf>['words'] {
+  const { words } = kindOf(mark);
+  return words?.holds && !words.holds(mark) ? undefined : words;
+}

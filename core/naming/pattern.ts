@@ -64,6 +64,9 @@ export function patternProblem(pattern: string): string | null {
     }
   }
   if (/[{}]/.test(pattern.replace(FIELD, ''))) return 'A brace { or } has no partner.';
+  const parts = pattern.split('/').map((part) => part.trim());
+  if (parts.includes('..') || parts.includes('.'))
+    return 'A part of the name cannot be “.” or “..”: copies stay in their folder.';
   return pattern.trim() === '' ? 'The pattern is empty.' : null;
 }
 

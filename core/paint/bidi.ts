@@ -3,6 +3,8 @@ import bidiFactory from 'bidi-js';
 /** A part of a line that runs one way. */
 export interface VisualRun {
   text: string;
+  /** Where it begins in the line, in UTF-16 units. */
+  from: number;
   rightToLeft: boolean;
 }
 
@@ -12,16 +14,20 @@ const RIGHT_TO_LEFT = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/;
 
 /** The runs of one line from left to right, as they are seen (Unicode Standard Annex 9). */
 export function visualRuns(line: string): VisualRun[] {
-  if (!RIGHT_TO_LEFT.test(line)) return [{ text: line, rightToLeft: false }];
+  if (!RIGHT_TO_LEFT.test(line)) return [{ text: line, from: 0, rightToLeft: false }];
   const { levels } = bidi.getEmbeddingLevels(line);
-  const runs: { text: string; level: number }[] = [];
+  const runs: { text: string; from: number; level: number }[] = [];
   for (let i = 0; i < line.length; i += 1) {
     const level = levels[i] ?? 0;
     const last = runs.at(-1);
     if (last?.level === level) last.text += line[i] ?? '';
-    else runs.push({ text: line[i] ?? '', level });
+    else runs.push({ text: line[i] ?? '', from: i, level });
   }
-  return reordered(runs).map(({ text, level }) => ({ text, rightToLeft: level % 2 === 1 }));
+  return reordered(runs).map(({ text, from, level }) => ({
+    text,
+    from,
+    rightToLeft: level % 2 === 1,
+  }));
 }
 
 /** Rule L2: from the highest level down, every stretch of at least that level is turned around. */

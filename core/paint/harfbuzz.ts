@@ -36,6 +36,9 @@ export const allFontFiles: readonly string[] = [
   ...new Set(Object.values(fontFiles).flatMap((weights) => Object.values(weights).flat())),
 ];
 
+/** Tells these font files from those of other versions, so that browsers may hold on to them. */
+export const fontsVersion = '03fa73d7';
+
 interface LoadedFont {
   font: HarfBuzz.Font;
   unitsPerEm: number;
@@ -59,22 +62,26 @@ export function createShaper(hb: typeof HarfBuzz, files: ReadonlyMap<string, Uin
     const bytes = files.get(name);
     if (!bytes) throw new Error(`Font file ${name} is missing.`);
     const face = new hb.Face(new hb.Blob(Uint8Array.from(bytes).buffer));
-    const entry = { font: new hb.Font(face), unitsPerEm: face.upem, outlines: new Map() };
+    const entry: LoadedFont = {
+      ...{ font: new hb.Font(face), unitsPerEm: face.upem, outlines: new Map() },
+    };
     loaded.set(name, entry);
     return entry;
   };
   const fontsFor = (style: FontStyle) => fontFiles[style.face][style.weight].map(load);
   const runs = new Map<string, ShapedRun>();
+  const pen = createPen(hb);
   return {
     shape(text, style) {
       const key = `${style.face} ${style.weight} ${style.size} ${text}`;
       const before = runs.get(key);
       if (before) return before;
       if (runs.size >= KEPT_RUNS) runs.clear();
-      const run = shapeRun(hb, fontsFor(style), text, style.size);
+      const run = shapeRun(hb, fontsFor(style), pen, text, style.size);
       runs.set(key, run);
       return run;
     },
+    edges: (text, style) => edgesOf(hb, fontsFor(style), text, style.size),
     metrics(style) {
       const [first] = fontsFor(style);
       if (!first) throw new Error(`No font for ${style.face}.`);
@@ -85,33 +92,47 @@ export function createShaper(hb: typeof HarfBuzz, files: ReadonlyMap<string, Uin
   };
 }
 
+interface Piece {
+  font: LoadedFont;
+  text: string;
+  /** Where it begins in the whole text, in UTF-16 units. */
+  from: number;
+  rightToLeft: boolean;
+}
+
+/** A piece as HarfBuzz sets it: its glyphs in the order they are seen. */
+function setPiece(hb: typeof HarfBuzz, { font, text, rightToLeft }: Piece) {
+  const buffer = new hb.Buffer();
+  buffer.addText(text);
+  buffer.guessSegmentProperties();
+  buffer.setDirection(rightToLeft ? hb.Direction.RTL : hb.Direction.LTR);
+  hb.shape(font.font, buffer);
+  return { infos: buffer.getGlyphInfos(), positions: buffer.getGlyphPositions() };
+}
+
+const piecesOf = (fonts: readonly LoadedFont[], text: string): Piece[] =>
+  visualRuns(text).flatMap((run) => inOrder(splitByFont(fonts, run.text), run));
+
 function shapeRun(
   hb: typeof HarfBuzz,
   fonts: readonly LoadedFont[],
+  pen: Pen,
   text: string,
   size: number,
 ): ShapedRun {
   const glyphs: PlacedGlyph[] = [];
   let advance = 0;
-  for (const piece of visualRuns(text).flatMap((run) =>
-    inOrder(splitByFont(fonts, run.text), run),
-  )) {
-    const { font, unitsPerEm } = piece.font;
-    const scale = size / unitsPerEm;
-    const buffer = new hb.Buffer();
-    buffer.addText(piece.text);
-    buffer.guessSegmentProperties();
-    buffer.setDirection(piece.rightToLeft ? hb.Direction.RTL : hb.Direction.LTR);
-    hb.shape(font, buffer);
-    const positions = buffer.getGlyphPositions();
-    buffer.getGlyphInfos().forEach((info, i) => {
+  for (const piece of piecesOf(fonts, text)) {
+    const scale = size / piece.font.unitsPerEm;
+    const { infos, positions } = setPiece(hb, piece);
+    infos.forEach((info, i) => {
       const position = positions[i];
       if (!position) return;
       glyphs.push({
         x: advance + position.xOffset * scale,
         y: -position.yOffset * scale,
         scale,
-        outline: outlineOf(hb, piece.font, info.codepoint),
+        outline: pen(piece.font, info.codepoint),
       });
       advance += position.xAdvance * scale;
     });
@@ -119,12 +140,37 @@ function shapeRun(
   return { glyphs, advance };
 }
 
+/** Each cluster's advance is counted where it begins, and then summed up. */
+function edgesOf(
+  hb: typeof HarfBuzz,
+  fonts: readonly LoadedFont[],
+  text: string,
+  size: number,
+): Float64Array {
+  const edges = new Float64Array(text.length + 1);
+  for (const piece of piecesOf(fonts, text)) {
+    const scale = size / piece.font.unitsPerEm;
+    const { infos, positions } = setPiece(hb, piece);
+    infos.forEach((info, i) => {
+      const at = piece.from + info.cluster + 1;
+      edges[at] = (edges[at] ?? 0) + (positions[i]?.xAdvance ?? 0) * scale;
+    });
+  }
+  for (let i = 1; i < edges.length; i += 1) edges[i] = (edges[i] ?? 0) + (edges[i - 1] ?? 0);
+  return edges;
+}
+
 /** Pieces of a run from left to right, as they are seen. */
 function inOrder(
   pieces: { font: LoadedFont; text: string }[],
-  { rightToLeft }: VisualRun,
-): { font: LoadedFont; text: string; rightToLeft: boolean }[] {
-  const all = pieces.map((piece) => ({ ...piece, rightToLeft }));
+  { from, rightToLeft }: VisualRun,
+): Piece[] {
+  let at = from;
+  const all = pieces.map((piece) => {
+    const begins = at;
+    at += piece.text.length;
+    return { ...piece, from: begins, rightToLeft };
+  });
   return rightToLeft ? all.reverse() : all;
 }
 
@@ -146,21 +192,29 @@ function splitByFont(
   return pieces;
 }
 
-function outlineOf(
-  hb: typeof HarfBuzz,
-  font: LoadedFont,
-  glyph: number,
-): readonly OutlineCommand[] {
-  const before = font.outlines.get(glyph);
-  if (before) return before;
-  const commands: OutlineCommand[] = [];
-  const draw = new hb.DrawFuncs();
-  draw.setMoveToFunc((x, y) => commands.push(['M', x, y]));
-  draw.setLineToFunc((x, y) => commands.push(['L', x, y]));
-  draw.setQuadraticToFunc((cx, cy, x, y) => commands.push(['Q', cx, cy, x, y]));
-  draw.setCubicToFunc((ax, ay, bx, by, x, y) => commands.push(['C', ax, ay, bx, by, x, y]));
-  draw.setClosePathFunc(() => commands.push(['Z']));
-  font.font.drawGlyph(glyph, draw);
-  font.outlines.set(glyph, commands);
-  return commands;
+/** Draws a glyph's outline, once. */
+type Pen = (font: LoadedFont, glyph: number) => readonly OutlineCommand[];
+
+/** One set of callbacks for all glyphs: each of them costs HarfBuzz a small module of its own. */
+function createPen(hb: typeof HarfBuzz): Pen {
+  let commands: OutlineCommand[] = [];
+  let draw: HarfBuzz.DrawFuncs | null = null;
+  const begin = (): HarfBuzz.DrawFuncs => {
+    const fresh = new hb.DrawFuncs();
+    fresh.setMoveToFunc((x, y) => commands.push(['M', x, y]));
+    fresh.setLineToFunc((x, y) => commands.push(['L', x, y]));
+    fresh.setQuadraticToFunc((cx, cy, x, y) => commands.push(['Q', cx, cy, x, y]));
+    fresh.setCubicToFunc((ax, ay, bx, by, x, y) => commands.push(['C', ax, ay, bx, by, x, y]));
+    fresh.setClosePathFunc(() => commands.push(['Z']));
+    return fresh;
+  };
+  return ({ font, outlines }, glyph) => {
+    const before = outlines.get(glyph);
+    if (before) return before;
+    commands = [];
+    draw ??= begin();
+    font.drawGlyph(glyph, draw);
+    outlines.set(glyph, commands);
+    return commands;
+  };
 }

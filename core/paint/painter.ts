@@ -1,6 +1,6 @@
 import type { ShotDocument } from '../contracts/document';
 import type { PaintTools } from '../marks/contract';
-import type { Mark } from '../marks/registry';
+import { kindOf, type Mark } from '../marks/registry';
 import { traceView } from '../shot/viewShape';
 import { paintMark } from './paintMark';
 import { PaintScene } from './scene';
@@ -32,7 +32,9 @@ export function paintShot(
   surface.clip();
   drawFrame(surface);
   scene.drawHidden(surface);
-  for (const mark of marks) paintMark(surface, mark, tools, scene);
+  // What hides below everything else is drawn already.
+  const first = marks.findIndex((mark) => mark.halo || !kindOf(mark).hide);
+  for (const mark of first < 0 ? [] : marks.slice(first)) paintMark(surface, mark, tools, scene);
   if (view.shape) {
     // One antialiased cut at the end; clipping to the shape would cut every mark's edge anew.
     surface.globalCompositeOperation = 'destination-in';

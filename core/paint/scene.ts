@@ -1,12 +1,13 @@
 import { polygonContains } from 'd3-polygon';
 import type { ShotDocument } from '../contracts/document';
-import { inflate, overlap, type Rect } from '../geometry/rect';
+import { bottom, inflate, overlap, right, type Rect } from '../geometry/rect';
 import type { HideArea, Patch, PaintTools, Scene } from '../marks/contract';
 import { hiddenPixels } from '../marks/hide/looks';
 import { blotOut, surroundOf } from '../marks/hide/surround';
 import { kindOf, markBounds, type Mark } from '../marks/registry';
-import { maskOf, widened, type Mask } from '../raster/mask';
-import type { RgbaPixels } from '../raster/pixels';
+import type { Mask } from '../raster/mask';
+import { hiddenOf, type Hidden } from './hidden';
+import { putPixels, type RgbaPixels } from '../raster/pixels';
 import { heldPixels } from '../raster/png';
 import { turnReach } from '../shot/turn';
 import { HALO } from './haloSurface';
@@ -22,12 +23,8 @@ export interface Sources {
   tools: PaintTools;
   /** What the document holds for its pieces. */
   pictures: ShotDocument['pictures'];
-}
-
-interface Hidden {
-  mark: Mark;
-  area: HideArea;
-  mask: Mask;
+  /** Marks under a hand: what lies below them shall be there when they are gone from over it. */
+  moving?: ReadonlySet<string>;
 }
 
 /**
@@ -37,17 +34,14 @@ interface Hidden {
  */
 export class PaintScene implements Scene {
   readonly view: Rect;
+  /** What hides something that no other hides above it, the lowest first. */
   private readonly hidden: readonly Hidden[];
   private readonly patches = new Map<string, Patch>();
+  private readonly images = new Map<Patch, unknown>();
 
   constructor(private readonly from: Sources) {
     this.view = from.view.crop;
-    const reach = turnReach(from.view.turn);
-    this.hidden = from.marks.flatMap((mark) => {
-      const area = mark.off ? null : kindOf(mark).hide?.(mark);
-      const mask = area && knownMask(mark, area, this.view, reach);
-      return mask ? [{ mark, area, mask }] : [];
-    });
+    this.hidden = hiddenOf(from);
   }
 
   patch(id: string): Patch | null {
@@ -66,10 +60,7 @@ export class PaintScene implements Scene {
     const cached = known.get(key);
     if (cached) return cached;
     const at = surroundOf(mask, this.view);
-    const pixels =
-      area.look.look === 'colour'
-        ? { data: new Uint8ClampedArray(at.width * at.height * 4), ...size(at) }
-        : this.frame(at);
+    const pixels = this.around(at, mask, area.look.look !== 'colour');
     const surround = blotOut(at, pixels, this.masks(), this.shows());
     const patch = { x: mask.x, y: mask.y, pixels: hiddenPixels(mask, surround, area.look) };
     remember(known, key, patch);
@@ -99,6 +90,18 @@ export class PaintScene implements Scene {
       ((x + 0.5 - cx) / (crop.width / 2)) ** 2 + ((y + 0.5 - cy) / (crop.height / 2)) ** 2 <= 1;
   }
 
+  /** The frame around a hidden area; what lies under one that leaves nothing free is not read. */
+  private around(at: Rect, mask: Mask, isRead: boolean): RgbaPixels {
+    if (isRead && !mask.whole) return this.frame(at);
+    const pixels = { data: new Uint8ClampedArray(at.width * at.height * 4), ...size(at) };
+    if (isRead) {
+      for (const rim of rimOf(at, mask)) {
+        putPixels(pixels, this.frame(rim), { x: rim.x - at.x, y: rim.y - at.y });
+      }
+    }
+    return pixels;
+  }
+
   private frame(at: Rect): RgbaPixels {
     const { tools, drawFrame } = this.from;
     const sheet = tools.sheet(at.width, at.height);
@@ -116,11 +119,16 @@ export class PaintScene implements Scene {
   drawHidden(surface: Surface, { within, except }: { within?: Rect; except?: string } = {}): void {
     for (const { mark, mask } of this.hidden) {
       if (mark.id === except || (within && !overlap(mask, within))) continue;
-      const patch = this.patch(mark.id);
-      if (patch) {
-        surface.drawImage(this.from.tools.bitmap(patch.pixels), patch.x, patch.y);
-      }
+      this.drawPatch(surface, mark.id);
     }
+  }
+
+  drawPatch(surface: Surface, id: string): void {
+    const patch = this.patch(id);
+    if (!patch) return;
+    const image = this.images.get(patch) ?? this.from.tools.bitmap(patch.pixels);
+    this.images.set(patch, image);
+    surface.drawImage(image, patch.x, patch.y);
   }
 
   /** Close-ups may lie over close-ups: what each shows is painted once, not anew by all above it. */
@@ -159,18 +167,19 @@ export class PaintScene implements Scene {
   }
 }
 
-/** Masks of marks that did not change are not rasterised at every repaint. */
-const masks = new WeakMap<Mark, { view: Rect; reach: number; mask: Mask | null }>();
-
-function knownMask(mark: Mark, { outline }: HideArea, view: Rect, reach: number): Mask | null {
-  const known = masks.get(mark);
-  if (known?.view === view && known.reach === reach) return known.mask;
-  const mask = widened(maskOf(outline, inflate(view, reach)), reach, view);
-  masks.set(mark, { view, reach, mask });
-  return mask;
-}
-
 const size = ({ width, height }: Rect) => ({ width, height });
+
+/** What lies around a rectangle within another one: above, below, left and right of it. */
+function rimOf(at: Rect, inner: Rect): Rect[] {
+  const { x, width } = at;
+  const across = { y: inner.y, height: inner.height };
+  return [
+    { x, width, y: at.y, height: inner.y - at.y },
+    { x, width, y: bottom(inner), height: bottom(at) - bottom(inner) },
+    { ...across, x, width: inner.x - x },
+    { ...across, x: right(inner), width: right(at) - right(inner) },
+  ].filter((rim) => rim.width > 0 && rim.height > 0);
+}
 
 /** Fillings are worked out once for a frame, not at every repaint; the oldest are let go. */
 const cache = new WeakMap<object, Map<string, Patch>>();

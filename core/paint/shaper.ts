@@ -37,6 +37,12 @@ export interface ShapedRun {
 /** Text to glyph outlines: the same in the browser, in workers and on the server. */
 export interface Shaper {
   shape(text: string, style: FontStyle): ShapedRun;
+  /**
+   * How far along a text its characters lead, in pixels: `text.length + 1` values from 0 up. Units
+   * of one cluster (UTF-16 pairs, marks, ligatures) lead on together, at its first. Where the
+   * text is cut, shapes and kerning may differ a little from these.
+   */
+  edges(text: string, style: FontStyle): Float64Array;
   /** Distances from the baseline, in pixels, both positive. */
   metrics(style: FontStyle): { ascent: number; descent: number };
 }

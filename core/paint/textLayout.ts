@@ -1,3 +1,4 @@
+import LineBreaker from 'linebreak';
 import { startsRight } from './bidi';
 import { runPath, type FontStyle, type ShapedRun, type Shaper } from './shaper';
 import type { Surface } from './surface';
@@ -33,8 +34,8 @@ export interface Setting {
 }
 
 /**
- * Breaks text at line ends, spaces and hyphens so that no line is wider than `width` pixels.
- * A word wider than that is broken between characters.
+ * Breaks text at line ends and where lines may break (Unicode Standard Annex 14), so that no line
+ * is wider than `width` pixels. A word wider than that is broken between characters.
  */
 export function layoutText(
   shaper: Shaper,
@@ -45,8 +46,7 @@ export function layoutText(
 ): TextBlock {
   const { ascent, descent } = shaper.metrics(style);
   const height = style.size * lineSpacing;
-  const measure = (part: string) => shaper.shape(part, style).advance;
-  const texts = text.split(/\r\n|\r|\n/).flatMap((row) => breakRow(row, width, measure));
+  const texts = text.split(/\r\n|\r|\n/).flatMap((row) => breakRow(row, width, shaper, style));
   const runs = texts.map((part) => shaper.shape(part, style));
   const longest = runs.reduce((most, run) => Math.max(most, run.advance), 0);
   const space = within ?? longest;
@@ -63,36 +63,93 @@ export function layoutText(
   return { lines, width: longest, height: lines.length * height };
 }
 
-function breakRow(row: string, width: number, measure: (text: string) => number): string[] {
-  if (measure(row) <= width) return [row];
-  const lines: string[] = [];
-  let line = '';
-  for (const word of row.match(/\s*[^\s-]*-?/g)?.filter(Boolean) ?? []) {
-    if (line === '' || measure(line + word) <= width) {
-      line += word;
-    } else {
-      lines.push(line);
-      line = word.trimStart();
-    }
-    while (measure(line) > width) {
-      const head = longestHead(line, width, measure);
-      if (head.length === line.length) break;
-      lines.push(head);
-      line = line.slice(head.length);
-    }
-  }
-  return [...lines, line];
+/** A row that is to be broken, measured once. */
+interface Row {
+  text: string;
+  /** How far along it each of its characters leads. */
+  edges: Float64Array;
+  /** Where it may be broken, its end last. */
+  breaks: readonly number[];
 }
 
-/** As many whole characters as fit, at least one; marks stay with what they belong to. */
-function longestHead(word: string, width: number, measure: (text: string) => number): string {
-  const characters = word.match(/\P{M}[\p{M}\u200d\ufe0f]*/gu) ?? [word];
-  let head = characters[0] ?? word;
-  for (const character of characters.slice(1)) {
-    if (measure(head + character) > width) break;
-    head += character;
+/** Letters that join are cut into other shapes; a few times that may make a line too wide. */
+const MOST_ATTEMPTS = 5;
+
+/** Each run is shaped once to break the row, and each line to be seen. */
+function breakRow(text: string, width: number, shaper: Shaper, style: FontStyle): string[] {
+  if (width === Infinity || text === '') return [text];
+  const edges = shaper.edges(text, style);
+  if ((edges[text.length] ?? 0) <= width) return [text];
+  const row: Row = { text, edges, breaks: breaksOf(text) };
+  const lines: string[] = [];
+  let start = 0;
+  let next = 0;
+  while (start < text.length) {
+    let taken = fit(row, start, next, width);
+    let room = width;
+    // Cut off from its neighbours a line may be a little wider than it was within the row.
+    for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt += 1) {
+      const over = shaper.shape(lineOf(text, start, taken.end), style).advance - width;
+      if (over <= 0) break;
+      room -= over;
+      taken = fit(row, start, next, room);
+    }
+    lines.push(taken.end === text.length ? text.slice(start) : lineOf(text, start, taken.end));
+    start = taken.end;
+    next = taken.next;
   }
-  return head;
+  return lines;
+}
+
+const lineOf = (text: string, from: number, to: number): string => text.slice(from, to).trimEnd();
+
+function breaksOf(text: string): number[] {
+  const breaker = new LineBreaker(text);
+  const all: number[] = [];
+  for (let at = breaker.nextBreak(); at; at = breaker.nextBreak()) all.push(at.position);
+  if (all.at(-1) !== text.length) all.push(text.length);
+  return all;
+}
+
+/** As much from `start` as fits: up to a break, or within a word where that alone is too wide. */
+function fit(
+  { text, edges, breaks }: Row,
+  start: number,
+  firstBreak: number,
+  width: number,
+): { end: number; next: number } {
+  const from = edges[start] ?? 0;
+  const fits = (to: number) => (edges[to] ?? 0) - from <= width;
+  let next = firstBreak;
+  let end = start;
+  for (; next < breaks.length; next += 1) {
+    const to = breaks[next] ?? text.length;
+    // Spaces at the end of a line take no room.
+    let seen = to;
+    while (seen > start && /\s/.test(text[seen - 1] ?? '')) seen -= 1;
+    if (!fits(seen)) break;
+    end = to;
+  }
+  if (end > start) return { end, next };
+  return { end: charactersThatFit(text, start, breaks[next] ?? text.length, fits), next };
+}
+
+/** The end of as many whole characters as fit, of at least one; marks stay with what they belong to. */
+function charactersThatFit(
+  text: string,
+  start: number,
+  limit: number,
+  fits: (to: number) => boolean,
+): number {
+  const character = /\P{M}[\p{M}\u200d\ufe0f]*/uy;
+  let end = start;
+  while (end < limit) {
+    character.lastIndex = end;
+    const length = character.exec(text)?.[0].length ?? 1;
+    if (end > start && !fits(end + length)) break;
+    end += length;
+  }
+  return end;
 }
 
 /** Fills the lines of a block with its top left corner at x, y. */

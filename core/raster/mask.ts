@@ -3,6 +3,8 @@ import { right, bottom, type Rect } from '../geometry/rect';
 /** Which pixels of a rectangle belong to an area: row-major, width × height, 0 or 1. */
 export interface Mask extends Rect {
   data: Uint8Array;
+  /** True when every pixel belongs to it. */
+  whole: boolean;
 }
 
 export type Outline =
@@ -18,14 +20,16 @@ export type Outline =
 export function maskOf(outline: Outline, within: Rect): Mask | null {
   const box = touchedBox(outline, within);
   if (!box) return null;
-  const mask: Mask = { ...box, data: new Uint8Array(box.width * box.height) };
+  const data = new Uint8Array(box.width * box.height);
+  const mask: Mask = { ...box, data, whole: outline.area === 'box' };
   if (outline.area === 'box') mask.data.fill(1);
   else if (outline.area === 'oval') fillOval(mask, outline);
   else fillLoop(mask, outline.points);
   return mask;
 }
 
-function touchedBox(outline: Outline, within: Rect): Rect | null {
+/** The rectangle of all pixels that an area touches; null when there are none within. */
+export function touchedBox(outline: Outline, within: Rect): Rect | null {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   if (outline.area === 'free') {
     for (const [x, y] of outline.points) {
@@ -111,6 +115,9 @@ export function widened(mask: Mask | null, by: number, within: Rect): Mask | nul
   const width = Math.min(right(mask) + by, right(within)) - x;
   const height = Math.min(bottom(mask) + by, bottom(within)) - y;
   if (width <= 0 || height <= 0) return null;
+  if (mask.whole) {
+    return { x, y, width, height, data: new Uint8Array(width * height).fill(1), whole: true };
+  }
   const across = new Uint8Array(mask.height * width);
   for (let row = 0; row < mask.height; row += 1) {
     for (let at = 0; at < mask.width; at += 1) {
@@ -129,5 +136,5 @@ export function widened(mask: Mask | null, by: number, within: Rect): Mask | nul
       for (let line = from; line < to; line += 1) data[line * width + at] = 1;
     }
   }
-  return { x, y, width, height, data };
+  return { x, y, width, height, data, whole: false };
 }

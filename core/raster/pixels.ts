@@ -5,6 +5,25 @@ export interface RgbaPixels {
   height: number;
 }
 
+/** The same, to be read only: it may lie in memory that several threads see. */
+export interface ReadablePixels {
+  readonly data: Uint8ClampedArray;
+  readonly width: number;
+  readonly height: number;
+}
+
+/**
+ * Pixels as one number each, alpha the highest byte as on every machine that runs this, to be read:
+ * the same memory, or a copy of it where it does not begin at a whole number.
+ */
+export function wordsOf({ data, width, height }: ReadablePixels): Uint32Array {
+  const whole = data.byteOffset % 4 === 0 ? data : data.slice();
+  return new Uint32Array(whole.buffer, whole.byteOffset, width * height);
+}
+
+/** The alpha of an opaque pixel, where a pixel is one number as in `wordsOf`. */
+export const OPAQUE = 0xff000000;
+
 /** Catmull–Rom weight for a distance (Keys 1981, a = −½). */
 function weight(distance: number): number {
   const d = Math.abs(distance);
@@ -91,4 +110,16 @@ export function cutPixels(
     data.set(from.data.subarray(at, at + width * 4), row * width * 4);
   }
   return { data, width, height };
+}
+
+/** Puts some pixels into others at a place; they must fit there. */
+export function putPixels(
+  into: RgbaPixels,
+  { data, width, height }: RgbaPixels,
+  at: { x: number; y: number },
+): void {
+  for (let row = 0; row < height; row += 1) {
+    const to = ((at.y + row) * into.width + at.x) * 4;
+    into.data.set(data.subarray(row * width * 4, (row + 1) * width * 4), to);
+  }
 }

@@ -1,11 +1,13 @@
 import { isAffine, type Matrix } from '../geometry/matrix';
-import type { RgbaPixels } from './pixels';
+import type { Rect } from '../geometry/rect';
+import { OPAQUE, wordsOf, type RgbaPixels } from './pixels';
 
 // Called for every pixel: a look-up in the global object each time would cost more than the work.
-const { floor, min } = Math;
+const { floor, imul, min } = Math;
 
 /** Places between two pixels that are told apart. */
-const PHASES = 512;
+const PHASE_BITS = 9;
+const PHASES = 1 << PHASE_BITS;
 
 /** Weights are whole numbers of this scale; each four add up to it exactly. */
 const SCALE_BITS = 11;
@@ -39,35 +41,97 @@ const weights = (() => {
  * smooth.
  * @param source RGBA, row-major, not premultiplied
  * @param toSource takes a place of the result to the place of the source that is seen there
+ * @param part of the result that is worked out, whole pixels
  * @param opaque true when the source has no transparent pixel, which is faster
  */
-export function warp(
-  source: RgbaPixels,
-  toSource: Matrix,
-  width: number,
-  height: number,
-  opaque = false,
-): RgbaPixels {
+export function warp(source: RgbaPixels, toSource: Matrix, part: Rect, opaque = false): RgbaPixels {
+  const { width, height } = part;
   const data = new Uint8ClampedArray(width * height * 4);
   const [a, b, c, d, e, f, g, h, i] = toSource;
   const affine = isAffine(toSource);
   const sample = opaque ? sampleOpaque : sampleBlended;
+  const from = wordsOf(source);
+  const words = new Uint32Array(data.buffer);
+  const [lastX, lastY] = [source.width - 2, source.height - 2];
   for (let y = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1) {
-      const px = x + 0.5;
-      const py = y + 0.5;
+      const px = part.x + x + 0.5;
+      const py = part.y + y + 0.5;
       const w = affine ? 1 : g * px + h * py + i;
       if (w <= 0) continue;
       const sx = (a * px + b * py + c) / w;
       const sy = (d * px + e * py + f) / w;
       // How much of the pixel lies on the source, near enough.
       const inside = min(sx, sy, source.width - sx, source.height - sy) + 0.5;
-      if (inside > 0)
-        sample(source, data, (y * width + x) * 4, sx - 0.5, sy - 0.5, inside < 1 ? inside : 1);
+      if (inside <= 0) continue;
+      if (opaque) {
+        const fx = floor((sx - 0.5) * PHASES + 0.5);
+        const fy = floor((sy - 0.5) * PHASES + 0.5);
+        const x0 = fx >> PHASE_BITS;
+        const y0 = fy >> PHASE_BITS;
+        if (x0 > 0 && y0 > 0 && x0 < lastX && y0 < lastY) {
+          const at = (y0 - 1) * source.width + x0 - 1;
+          words[y * width + x] = sampleInside(
+            from,
+            source.width,
+            at,
+            (fx & (PHASES - 1)) * 4,
+            (fy & (PHASES - 1)) * 4,
+          );
+          continue;
+        }
+      }
+      sample(source, data, (y * width + x) * 4, sx - 0.5, sy - 0.5, inside < 1 ? inside : 1);
     }
   }
   return { data, width, height };
 }
+
+/**
+ * One pixel of the result as one number, from the sixteen pixels of an opaque source around a place
+ * that has all of them: `at` is the uppermost left one.
+ * @param wx, wy where the weights of the place begin
+ */
+function sampleInside(words: Uint32Array, width: number, at: number, wx: number, wy: number) {
+  const wa = weights[wx] as number;
+  const wb = weights[wx + 1] as number;
+  const wc = weights[wx + 2] as number;
+  const wd = weights[wx + 3] as number;
+  let red = HALF;
+  let green = HALF;
+  let blue = HALF;
+  for (let j = 0, o = at; j < 4; j += 1, o += width) {
+    const down = weights[wy + j] as number;
+    const p = words[o] as number;
+    const q = words[o + 1] as number;
+    const r = words[o + 2] as number;
+    const s = words[o + 3] as number;
+    red += imul(
+      down,
+      imul(wa, p & 255) + imul(wb, q & 255) + imul(wc, r & 255) + imul(wd, s & 255),
+    );
+    green += imul(
+      down,
+      imul(wa, (p >>> 8) & 255) +
+        imul(wb, (q >>> 8) & 255) +
+        imul(wc, (r >>> 8) & 255) +
+        imul(wd, (s >>> 8) & 255),
+    );
+    blue += imul(
+      down,
+      imul(wa, (p >>> 16) & 255) +
+        imul(wb, (q >>> 16) & 255) +
+        imul(wc, (r >>> 16) & 255) +
+        imul(wd, (s >>> 16) & 255),
+    );
+  }
+  const r = clamped(red >> BOTH_BITS);
+  const g = clamped(green >> BOTH_BITS);
+  const b = clamped(blue >> BOTH_BITS);
+  return OPAQUE | (b << 16) | (g << 8) | r;
+}
+
+const clamped = (v: number): number => (v < 0 ? 0 : v > 255 ? 255 : v);
 
 /** One pixel of the result, at `to`, from the place x, y of an opaque source. */
 function sampleOpaque(

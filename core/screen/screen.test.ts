@@ -127,6 +127,23 @@ describe('parts', () => {
     expect(parts).toContainEqual({ x: 50, y: 40, width: 160, height: 114 });
   });
 
+  test('told that it is late, it gives what it has seen whole, from the top', () => {
+    const rows = draw([
+      [20, 10, 100, 30, 90],
+      [20, 60, 100, 40, 90],
+      [20, 120, 100, 30, 90],
+    ]);
+    const late = (after: number) => {
+      let asked = 0;
+      return () => (asked += 1) > after;
+    };
+    const whole = findParts(rows);
+    expect(whole).toHaveLength(3);
+    expect(findParts(rows, late(80))).toEqual([{ x: 20, y: 10, width: 100, height: 30 }]);
+    expect(findParts(rows, late(119))).toEqual(whole.filter((part) => part.y < 100));
+    expect(findParts(rows, late(0))).toEqual([]);
+  });
+
   test('nothing is found on an even ground, and noise is no part', () => {
     expect(findParts(draw([]))).toEqual([]);
     const noise = draw([]);

@@ -1,5 +1,5 @@
 import { bottom, right, union, type Rect } from '../geometry/rect';
-import type { RgbaPixels } from '../raster/pixels';
+import type { ReadablePixels } from '../raster/pixels';
 
 // Asked for every pixel.
 const { abs, max } = Math;
@@ -27,7 +27,7 @@ const SMALL_ONES = 0.3;
  * The runs of words in a picture with the height of their small letters, found from the pixels
  * alone: letters are connected spots of ink, runs are letters on one base line.
  */
-export function textRuns(picture: RgbaPixels): TextRun[] {
+export function textRuns(picture: ReadablePixels): TextRun[] {
   const letters = spots(inkOf(picture), picture.width, picture.height).filter(
     ({ width, height }) =>
       height >= LETTER.least && height <= LETTER.most && width <= 3 * height && width >= 1,
@@ -39,7 +39,7 @@ export function textRuns(picture: RgbaPixels): TextRun[] {
 }
 
 /** The smallest words of a picture; null where none are found. */
-export function smallestText(picture: RgbaPixels): TextRun | null {
+export function smallestText(picture: ReadablePixels): TextRun | null {
   return textRuns(picture).reduce<TextRun | null>(
     (least, run) => (least === null || run.xHeight < least.xHeight ? run : least),
     null,
@@ -47,7 +47,7 @@ export function smallestText(picture: RgbaPixels): TextRun | null {
 }
 
 /** 1 where a pixel is ink: far enough from the ground of its block. */
-function inkOf({ data, width, height }: RgbaPixels): Uint8Array {
+function inkOf({ data, width, height }: ReadablePixels): Uint8Array {
   const light = new Uint8Array(width * height);
   for (let i = 0; i < light.length; i += 1) {
     const at = i * 4;

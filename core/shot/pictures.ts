@@ -1,6 +1,10 @@
 import type { HeldPictures } from '../contracts/pictures';
 import type { Mark } from '../marks/registry';
 
+/** Pixels of all pictures that a document holds: painting unpacks them. */
+export const heldArea = (pictures: HeldPictures | undefined): number =>
+  Object.values(pictures ?? {}).reduce((sum, { width, height }) => sum + width * height, 0);
+
 /** The keys of the pictures that marks show. */
 export const shownKeys = (marks: readonly Mark[]): ReadonlySet<string> =>
   new Set(marks.flatMap((mark) => (mark.kind === 'piece' && mark.picture) || []));

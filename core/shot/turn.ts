@@ -62,10 +62,14 @@ const cornersOfSize = ({ width, height }: Size): Quad => [
   { x: 0, y: height },
 ];
 
-/** The frame's pixels as the turn shows them, resampled once. */
-export function turnedPixels(frame: RgbaPixels, turn: Turn, opaque: boolean): RgbaPixels {
-  const { width, height } = pictureSize(frame, turn);
-  return warp(frame, inverse(turnMatrix(frame, turn)), width, height, opaque);
+/** The frame's pixels, or a part of them, as the turn shows them, resampled once. */
+export function turnedPixels(
+  frame: RgbaPixels,
+  turn: Turn,
+  opaque: boolean,
+  part: Rect = { x: 0, y: 0, ...pictureSize(frame, turn) },
+): RgbaPixels {
+  return warp(frame, inverse(turnMatrix(frame, turn)), part, opaque);
 }
 
 /**

@@ -147,10 +147,7 @@ export function hideKind<M extends HideMark>(
     },
     styleOf: (mark) => ({ area: mark.area, ...pick(mark as M & Style, own) }),
     hide: (mark) => ({ outline: outlineOf(mark), look: look(mark) }),
-    paint(surface, mark, tools, scene) {
-      const patch = scene.patch(mark.id);
-      if (patch) surface.drawImage(tools.bitmap(patch.pixels), patch.x, patch.y);
-    },
+    paint: (surface, mark, _tools, scene) => scene.drawPatch(surface, mark.id),
     describe: describeRect,
   };
 }

@@ -1,5 +1,8 @@
-import type { Colour3, Surround } from './surround';
+import type { Surround } from './surround';
 import type { Fill } from './smoothFill';
+
+// Called for every sample: a look-up in the global object each time would cost more than the work.
+const { abs, max } = Math;
 
 const MOST = 4_000;
 const ROUNDS = 14;
@@ -8,12 +11,17 @@ const NEAR = 5;
 /** So much of the surround must be background for a plane to be believed. */
 const SHARE = 0.5;
 
-interface Sample {
-  x: number;
-  y: number;
-  colour: Colour3;
-  weight: number;
+interface Samples {
+  count: number;
+  x: Float64Array;
+  y: Float64Array;
+  /** Red, green and blue. */
+  channels: readonly Float64Array[];
+  weight: Float64Array;
 }
+
+/** a, b, c of a + b·x + c·y. */
+type Plane = readonly [number, number, number];
 
 /**
  * The even or evenly changing background around an area: for each channel a + b·x + c·y, fitted by
@@ -21,73 +29,83 @@ interface Sample {
  * distances), so that words and lines around it count for little.
  * @returns null when the surround has no such background
  */
-export function planeFit({ pixels, known }: Surround): Fill | null {
-  const samples = spread(pixels.width, pixels.height, pixels.data, known);
-  if (samples.length < 8) return null;
-  let plane: number[][] = [];
+export function planeFit(surround: Surround): Fill | null {
+  const samples = spread(surround);
+  if (samples.count < 8) return null;
+  const far = new Float64Array(samples.count);
+  let planes: Plane[] = [];
   for (let round = 0; round < ROUNDS; round += 1) {
-    const fitted = [0, 1, 2].map((c) => leastSquares(samples, c));
-    if (fitted.some((f) => f === null)) return null;
-    plane = fitted.flatMap((f) => (f ? [f] : []));
-    for (const s of samples) s.weight = 1 / Math.max(0.5, farthest(plane, s));
+    const fitted = samples.channels.map((values) => leastSquares(samples, values));
+    planes = fitted.flatMap((plane) => (plane ? [plane] : []));
+    if (planes.length < fitted.length) return null;
+    distances(samples, planes, far);
+    for (let i = 0; i < samples.count; i += 1) samples.weight[i] = 1 / max(0.5, far[i] ?? 0);
   }
-  const near = samples.filter((s) => farthest(plane, s) <= NEAR).length;
-  if (near < samples.length * SHARE) return null;
-  return (x, y) => {
-    const at = (c: number) => valueOf(plane[c], x, y);
-    return [at(0), at(1), at(2)];
+  let near = 0;
+  for (const distance of far) if (distance <= NEAR) near += 1;
+  if (near < samples.count * SHARE) return null;
+  return (x, y, into) => {
+    planes.forEach(([a, b, c], channel) => (into[channel] = a + b * x + c * y));
   };
 }
 
-function spread(
-  width: number,
-  height: number,
-  data: Uint8ClampedArray,
-  known: Uint8Array,
-): Sample[] {
-  const step = Math.max(1, Math.floor(Math.sqrt((width * height) / MOST)));
-  const samples: Sample[] = [];
+/** Known pixels in even steps. */
+function spread({ pixels: { width, height, data }, known }: Surround): Samples {
+  const step = max(1, Math.floor(Math.sqrt((width * height) / MOST)));
+  const places: number[] = [];
   for (let y = 0; y < height; y += step) {
-    for (let x = 0; x < width; x += step) {
-      const i = y * width + x;
-      if (!known[i]) continue;
-      const colour: Colour3 = [data[i * 4] ?? 0, data[i * 4 + 1] ?? 0, data[i * 4 + 2] ?? 0];
-      samples.push({ x, y, colour, weight: 1 });
-    }
+    for (let x = 0; x < width; x += step) if (known[y * width + x]) places.push(y * width + x);
   }
-  return samples;
+  const channel = (c: number) => Float64Array.from(places, (i) => data[i * 4 + c] ?? 0);
+  return {
+    count: places.length,
+    x: Float64Array.from(places, (i) => i % width),
+    y: Float64Array.from(places, (i) => Math.floor(i / width)),
+    channels: [channel(0), channel(1), channel(2)],
+    weight: new Float64Array(places.length).fill(1),
+  };
 }
 
-const valueOf = (p: readonly number[] | undefined, x: number, y: number): number =>
-  (p?.[0] ?? 0) + (p?.[1] ?? 0) * x + (p?.[2] ?? 0) * y;
-
-const farthest = (plane: readonly number[][], s: Sample): number =>
-  Math.max(...s.colour.map((v, c) => Math.abs(v - valueOf(plane[c], s.x, s.y))));
+/** How far each sample lies from the planes, in the channel in which it is farthest. */
+function distances({ x, y, channels, count }: Samples, planes: Plane[], far: Float64Array): void {
+  far.fill(0);
+  channels.forEach((values, channel) => {
+    const [a, b, c] = planes[channel] ?? [0, 0, 0];
+    for (let i = 0; i < count; i += 1) {
+      const off = abs((values[i] ?? 0) - (a + b * (x[i] ?? 0) + c * (y[i] ?? 0)));
+      far[i] = max(far[i] ?? 0, off);
+    }
+  });
+}
 
 /** Weighted normal equations of a + b·x + c·y, solved by Cramer's rule about the mean. */
-function leastSquares(samples: readonly Sample[], channel: number): number[] | null {
+function leastSquares({ x, y, weight, count }: Samples, values: Float64Array): Plane | null {
   let [w, mx, my, mv] = [0, 0, 0, 0];
-  for (const s of samples) {
-    w += s.weight;
-    mx += s.weight * s.x;
-    my += s.weight * s.y;
-    mv += s.weight * (s.colour[channel] ?? 0);
+  for (let i = 0; i < count; i += 1) {
+    const by = weight[i] ?? 0;
+    w += by;
+    mx += by * (x[i] ?? 0);
+    my += by * (y[i] ?? 0);
+    mv += by * (values[i] ?? 0);
   }
   if (w === 0) return null;
   [mx, my, mv] = [mx / w, my / w, mv / w];
   let [xx, xy, yy, xv, yv] = [0, 0, 0, 0, 0];
-  for (const s of samples) {
-    const [dx, dy, dv] = [s.x - mx, s.y - my, (s.colour[channel] ?? 0) - mv];
-    xx += s.weight * dx * dx;
-    xy += s.weight * dx * dy;
-    yy += s.weight * dy * dy;
-    xv += s.weight * dx * dv;
-    yv += s.weight * dy * dv;
+  for (let i = 0; i < count; i += 1) {
+    const by = weight[i] ?? 0;
+    const dx = (x[i] ?? 0) - mx;
+    const dy = (y[i] ?? 0) - my;
+    const dv = (values[i] ?? 0) - mv;
+    xx += by * dx * dx;
+    xy += by * dx * dy;
+    yy += by * dy * dy;
+    xv += by * dx * dv;
+    yv += by * dy * dv;
   }
   const det = xx * yy - xy * xy;
   // Samples on one line tell nothing across it: the background is then taken as even that way.
   const [b, c] =
-    Math.abs(det) > 1e-6 * Math.max(1, xx * yy)
+    abs(det) > 1e-6 * max(1, xx * yy)
       ? [(xv * yy - yv * xy) / det, (yv * xx - xv * xy) / det]
       : [xx > yy && xx > 0 ? xv / xx : 0, yy >= xx && yy > 0 ? yv / yy : 0];
   return [mv - b * mx - c * my, b, c];

@@ -1,4 +1,7 @@
-import type { Colour3, Surround } from './surround';
+import type { Surround } from './surround';
+
+// Called for every pixel: a look-up in the global object each time would cost more than the work.
+const { ceil, floor, max, min } = Math;
 
 /** The finest grid: larger areas are filled in coarser steps, since the filling is smooth anyway. */
 const CELLS = 160;
@@ -10,8 +13,8 @@ interface Grid {
   cells: Float64Array;
 }
 
-/** A colour for any place of the surround, in its own pixels. */
-export type Fill = (x: number, y: number) => Colour3;
+/** Puts red, green and blue for any place of the surround, in its own pixels, into `into`. */
+export type Fill = (x: number, y: number, into: Float64Array) => void;
 
 /**
  * Continues the known pixels smoothly across the unknown ones: cells are averaged into coarser and
@@ -19,7 +22,7 @@ export type Fill = (x: number, y: number) => Colour3;
  * The Lumigraph, 1996, §3.4), and relaxed towards the mean of their neighbours.
  */
 export function smoothFill(surround: Surround): Fill {
-  const step = Math.max(1, Math.ceil(Math.max(surround.at.width, surround.at.height) / CELLS));
+  const step = max(1, ceil(max(surround.at.width, surround.at.height) / CELLS));
   const finest = gridOf(surround, step);
   const given = finest.cells.slice();
   const grids = [finest];
@@ -32,26 +35,35 @@ export function smoothFill(surround: Surround): Fill {
     if (fine && coarse) refine(fine, coarse);
   }
   relax(finest, given);
-  return (x, y) => sample(finest, (x + 0.5) / step - 0.5, (y + 0.5) / step - 0.5);
+  return (x, y, into) => sample(finest, (x + 0.5) / step - 0.5, (y + 0.5) / step - 0.5, into, 0);
 }
 
 function gridOf({ pixels, known }: Surround, step: number): Grid {
-  const width = Math.ceil(pixels.width / step);
-  const height = Math.ceil(pixels.height / step);
+  const width = ceil(pixels.width / step);
+  const height = ceil(pixels.height / step);
   const cells = new Float64Array(width * height * 4);
   for (let y = 0; y < pixels.height; y += 1) {
-    const row = Math.floor(y / step) * width;
-    for (let x = 0; x < pixels.width; x += 1) {
-      const i = y * pixels.width + x;
-      if (!known[i]) continue;
-      const to = (row + Math.floor(x / step)) * 4;
-      for (let c = 0; c < 3; c += 1) {
-        cells[to + c] = (cells[to + c] ?? 0) + (pixels.data[i * 4 + c] ?? 0);
-      }
-      cells[to + 3] = (cells[to + 3] ?? 0) + 1;
+    const row = floor(y / step) * width;
+    const start = y * pixels.width;
+    const line = known.subarray(start, start + pixels.width);
+    for (let x = line.indexOf(1); x >= 0; x = line.indexOf(1, x + 1)) {
+      addTo(cells, (row + floor(x / step)) * 4, pixels.data, (start + x) * 4);
     }
   }
   return { width, height, cells: averaged(cells) };
+}
+
+/** Adds a colour to a cell, which then counts one more. */
+function addTo(
+  cells: Float64Array,
+  to: number,
+  from: Uint8ClampedArray | Float64Array,
+  i: number,
+): void {
+  cells[to] = (cells[to] ?? 0) + (from[i] ?? 0);
+  cells[to + 1] = (cells[to + 1] ?? 0) + (from[i + 1] ?? 0);
+  cells[to + 2] = (cells[to + 2] ?? 0) + (from[i + 2] ?? 0);
+  cells[to + 3] = (cells[to + 3] ?? 0) + 1;
 }
 
 /** Sums become means; the weight tells only whether anything is known. */
@@ -66,18 +78,13 @@ function averaged(cells: Float64Array): Float64Array {
 }
 
 function coarser(fine: Grid): Grid {
-  const width = Math.ceil(fine.width / 2);
-  const height = Math.ceil(fine.height / 2);
+  const width = ceil(fine.width / 2);
+  const height = ceil(fine.height / 2);
   const cells = new Float64Array(width * height * 4);
   for (let y = 0; y < fine.height; y += 1) {
     for (let x = 0; x < fine.width; x += 1) {
       const from = (y * fine.width + x) * 4;
-      if (!fine.cells[from + 3]) continue;
-      const to = ((y >> 1) * width + (x >> 1)) * 4;
-      for (let c = 0; c < 3; c += 1) {
-        cells[to + c] = (cells[to + c] ?? 0) + (fine.cells[from + c] ?? 0);
-      }
-      cells[to + 3] = (cells[to + 3] ?? 0) + 1;
+      if (fine.cells[from + 3]) addTo(cells, ((y >> 1) * width + (x >> 1)) * 4, fine.cells, from);
     }
   }
   return { width, height, cells: averaged(cells) };
@@ -88,8 +95,7 @@ function refine(fine: Grid, coarse: Grid): void {
     for (let x = 0; x < fine.width; x += 1) {
       const to = (y * fine.width + x) * 4;
       if (fine.cells[to + 3]) continue;
-      const colour = sample(coarse, (x + 0.5) / 2 - 0.5, (y + 0.5) / 2 - 0.5);
-      fine.cells.set(colour, to);
+      sample(coarse, (x + 0.5) / 2 - 0.5, (y + 0.5) / 2 - 0.5, fine.cells, to);
       fine.cells[to + 3] = 1;
     }
   }
@@ -99,40 +105,47 @@ const ROUNDS = 24;
 
 /** Unknown cells move towards the mean of their neighbours; given ones stay. */
 function relax({ width, height, cells }: Grid, given: Float64Array): void {
+  const unknown: number[] = [];
+  for (let i = 0; i < given.length; i += 4) if (!given[i + 3]) unknown.push(i);
+  const [line, last] = [width * 4, (height - 1) * width * 4];
   for (let round = 0; round < ROUNDS; round += 1) {
-    for (let y = 0; y < height; y += 1) {
-      for (let x = 0; x < width; x += 1) {
-        const i = (y * width + x) * 4;
-        if (given[i + 3]) continue;
-        const west = x > 0 ? i - 4 : i;
-        const east = x < width - 1 ? i + 4 : i;
-        const north = y > 0 ? i - width * 4 : i;
-        const south = y < height - 1 ? i + width * 4 : i;
-        for (let c = 0; c < 3; c += 1) {
-          cells[i + c] =
-            ((cells[west + c] ?? 0) +
-              (cells[east + c] ?? 0) +
-              (cells[north + c] ?? 0) +
-              (cells[south + c] ?? 0)) /
-            4;
-        }
+    for (const i of unknown) {
+      const x = i % line;
+      const west = x > 0 ? i - 4 : i;
+      const east = x < line - 4 ? i + 4 : i;
+      const north = i >= line ? i - line : i;
+      const south = i < last ? i + line : i;
+      for (let c = 0; c < 3; c += 1) {
+        const sides = (cells[west + c] ?? 0) + (cells[east + c] ?? 0);
+        cells[i + c] = (sides + (cells[north + c] ?? 0) + (cells[south + c] ?? 0)) / 4;
       }
     }
   }
 }
 
-/** Between the cells' middles colours change in a straight line. */
-function sample({ width, height, cells }: Grid, x: number, y: number): Colour3 {
-  const cx = Math.min(Math.max(x, 0), width - 1);
-  const cy = Math.min(Math.max(y, 0), height - 1);
-  const [x0, y0] = [Math.floor(cx), Math.floor(cy)];
-  const [x1, y1] = [Math.min(x0 + 1, width - 1), Math.min(y0 + 1, height - 1)];
-  const [fx, fy] = [cx - x0, cy - y0];
-  const at = (px: number, py: number, c: number) => cells[(py * width + px) * 4 + c] ?? 0;
-  const mix = (c: number) =>
-    at(x0, y0, c) * (1 - fx) * (1 - fy) +
-    at(x1, y0, c) * fx * (1 - fy) +
-    at(x0, y1, c) * (1 - fx) * fy +
-    at(x1, y1, c) * fx * fy;
-  return [mix(0), mix(1), mix(2)];
+/** Between the cells' middles colours change in a straight line; puts three numbers at `to`. */
+function sample(
+  { width, height, cells }: Grid,
+  x: number,
+  y: number,
+  into: Float64Array,
+  to: number,
+): void {
+  const cx = min(max(x, 0), width - 1);
+  const cy = min(max(y, 0), height - 1);
+  const x0 = floor(cx);
+  const y0 = floor(cy);
+  const fx = cx - x0;
+  const fy = cy - y0;
+  const nw = (y0 * width + x0) * 4;
+  const across = x0 < width - 1 ? 4 : 0;
+  const down = y0 < height - 1 ? width * 4 : 0;
+  for (let c = 0; c < 3; c += 1) {
+    const i = nw + c;
+    into[to + c] =
+      (cells[i] ?? 0) * (1 - fx) * (1 - fy) +
+      (cells[i + across] ?? 0) * fx * (1 - fy) +
+      (cells[i + down] ?? 0) * (1 - fx) * fy +
+      (cells[i + across + down] ?? 0) * fx * fy;
+  }
 }

@@ -1,6 +1,6 @@
 import { bottom, right, type Rect } from '../../geometry/rect';
 import type { Mask } from '../../raster/mask';
-import type { RgbaPixels } from '../../raster/pixels';
+import { wordsOf, type RgbaPixels } from '../../raster/pixels';
 
 /** Red, green, blue, 0–255 with fractions. */
 export type Colour3 = readonly [number, number, number];
@@ -40,33 +40,35 @@ export function blotOut(
   shown: (x: number, y: number) => boolean,
 ): Surround {
   const { width, height } = at;
-  const data = new Uint8ClampedArray(pixels.data);
-  const words = new Uint32Array(data.buffer);
+  const given = wordsOf(pixels);
+  const words = new Uint32Array(width * height);
   const known = new Uint8Array(width * height).fill(1);
   for (const mask of hidden) blot(known, at, mask);
-  for (let y = 0, i = 0; y < height; y += 1) {
-    for (let x = 0; x < width; x += 1, i += 1) {
-      if (known[i] && (data[i * 4 + 3] === 0 || !shown(at.x + x, at.y + y))) known[i] = 0;
-      if (!known[i]) words[i] = 0;
-    }
+  // Most of what is around a large area is that area: it is stepped over.
+  for (let i = known.indexOf(1); i >= 0; i = known.indexOf(1, i + 1)) {
+    if (pixels.data[i * 4 + 3] && shown(at.x + (i % width), at.y + Math.floor(i / width))) {
+      words[i] = given[i] ?? 0;
+    } else known[i] = 0;
   }
-  return { at, pixels: { data, width, height }, known };
+  return { at, pixels: { data: new Uint8ClampedArray(words.buffer), width, height }, known };
 }
 
 function blot(known: Uint8Array, at: Rect, mask: Mask): void {
   const x0 = Math.max(at.x, mask.x);
   const x1 = Math.min(right(at), right(mask));
+  if (x1 <= x0) return;
   for (let y = Math.max(at.y, mask.y); y < Math.min(bottom(at), bottom(mask)); y += 1) {
     const row = (y - mask.y) * mask.width - mask.x;
     const to = (y - at.y) * at.width - at.x;
-    for (let x = x0; x < x1; x += 1) if (mask.data[row + x]) known[to + x] = 0;
+    if (mask.whole) known.fill(0, to + x0, to + x1);
+    else for (let x = x0; x < x1; x += 1) if (mask.data[row + x]) known[to + x] = 0;
   }
 }
 
 /** Colours from the known pixels near the area, evenly spread, at most `most`. */
 export function palette({ pixels, known }: Surround, most = 256): Colour3[] {
   const all: number[] = [];
-  for (let i = 0; i < known.length; i += 1) if (known[i]) all.push(i);
+  for (let i = known.indexOf(1); i >= 0; i = known.indexOf(1, i + 1)) all.push(i);
   const step = Math.max(1, all.length / most);
   const colours: Colour3[] = [];
   for (let k = 0; k < all.length; k += step) {

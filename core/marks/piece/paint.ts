@@ -89,7 +89,11 @@ function turned(pixels: RgbaPixels, r: Rect, angle: number): Patch {
   ];
   const toPixels = steps.reduce(multiply, identity);
   const toSource = multiply(toPixels, translation(box.x, box.y));
-  return { x: box.x, y: box.y, pixels: warp(pixels, toSource, box.width, box.height) };
+  return {
+    x: box.x,
+    y: box.y,
+    pixels: warp(pixels, toSource, { x: 0, y: 0, width: box.width, height: box.height }),
+  };
 }
 
 const unpacked = new WeakMap<PointerPixels, RgbaPixels>();

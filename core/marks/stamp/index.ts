@@ -114,9 +114,10 @@ const uprightStamp: MarkKind<StampMark> = {
   },
   words: {
     read: (mark) => mark.text,
+    // Only a key cap bears words; a drawing stays what it is.
+    holds: (mark) => mark.stamp === 'key',
     write: (mark, text) => ({
       ...mark,
-      stamp: 'key',
       text: text.replace(/\s+/g, ' ').trim().slice(0, 40),
     }),
     field: (mark) => ({

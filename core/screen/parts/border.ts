@@ -1,5 +1,5 @@
 import { bottom, right, type Rect } from '../../geometry/rect';
-import type { RgbaPixels } from '../../raster/pixels';
+import type { ReadablePixels } from '../../raster/pixels';
 
 /** Borders are sought this far outside an area. */
 const FARTHEST = 3;
@@ -10,7 +10,7 @@ const DIFFERENT = 8;
 type Side = 'left' | 'top' | 'right' | 'bottom';
 
 /** An even area with the border drawn around it, side by side: each side grows to the last edge. */
-export function grownToBorder(picture: RgbaPixels, r: Rect): Rect {
+export function grownToBorder(picture: ReadablePixels, r: Rect): Rect {
   const left = reach(picture, r, 'left');
   const top = reach(picture, r, 'top');
   const far = reach(picture, r, 'right');
@@ -23,7 +23,7 @@ export function grownToBorder(picture: RgbaPixels, r: Rect): Rect {
  * follow each other without a gap, as on a bevel of two tones. What lies behind a gap is a
  * neighbour; a thicker even border is an area of its own.
  */
-function reach(picture: RgbaPixels, r: Rect, side: Side): number {
+function reach(picture: ReadablePixels, r: Rect, side: Side): number {
   let found = 0;
   for (let k = 1; k <= FARTHEST; k += 1) {
     if (edgeAlong(picture, r, side, k)) found = k;
@@ -33,7 +33,7 @@ function reach(picture: RgbaPixels, r: Rect, side: Side): number {
 }
 
 /** True when the line `k` pixels outside a side differs all along from the next one out. */
-function edgeAlong(picture: RgbaPixels, r: Rect, side: Side, k: number): boolean {
+function edgeAlong(picture: ReadablePixels, r: Rect, side: Side, k: number): boolean {
   const { width, height, data } = picture;
   const upright = side === 'left' || side === 'right';
   const inner = {

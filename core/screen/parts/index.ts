@@ -1,6 +1,6 @@
 import type { Point } from '../../geometry/point';
 import { bottom, contains, right, type Rect } from '../../geometry/rect';
-import type { RgbaPixels } from '../../raster/pixels';
+import type { ReadablePixels } from '../../raster/pixels';
 import { grownToBorder } from './border';
 import { regionsOf, type Region } from './regions';
 
@@ -19,16 +19,17 @@ const SAME = 4;
  * The rectangles that the interface on a screen is made of: buttons, fields, menus, panels,
  * windows, found in the pixels alone. Areas of even or gently changing colour are grown; those that
  * fill the sides of their bounding box are parts; borders around them belong to them.
+ * @param isLate says when to give what has been found so far, from the top down
  * @returns whole pixels, the largest first
  */
-export function findParts(picture: RgbaPixels): Rect[] {
-  const found = regionsOf(picture, SMALLEST)
+export function findParts(picture: ReadablePixels, isLate = (): boolean => false): Rect[] {
+  const found = regionsOf(picture, SMALLEST, isLate)
     .filter((r) => isBox(r, picture))
     .map((r) => {
       const width = r.x1 - r.x0;
       const height = r.y1 - r.y0;
       const box = { x: r.x0, y: r.y0, width, height };
-      return r.area < width * height * RING ? box : grownToBorder(picture, box);
+      return r.area < width * height * RING || isLate() ? box : grownToBorder(picture, box);
     });
   const single = distinct(found);
   return distinct([...single, ...stacked(single)]).filter(
@@ -84,11 +85,13 @@ function distinct(boxes: readonly Rect[]): Rect[] {
 /** A bar lying right above a larger box of the same width is its title: both together are one more part. */
 function stacked(boxes: readonly Rect[]): Rect[] {
   const titles = boxes.filter((r) => r.height >= 16 && r.height <= 64 && r.width >= 100);
+  const byTop = new Map<number, Rect[]>();
+  for (const box of boxes) byTop.set(box.y, [...(byTop.get(box.y) ?? []), box]);
   return titles.flatMap((title) => {
-    const body = boxes.find(
+    const below = [-3, -2, -1, 0, 1, 2, 3].flatMap((by) => byTop.get(bottom(title) + by) ?? []);
+    const body = below.find(
       (r) =>
         r.height > title.height * 1.5 &&
-        Math.abs(r.y - bottom(title)) <= 3 &&
         Math.abs(r.x - title.x) <= 3 &&
         Math.abs(right(r) - right(title)) <= 3,
     );

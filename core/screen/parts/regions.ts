@@ -1,8 +1,10 @@
-import type { RgbaPixels } from '../../raster/pixels';
+import type { ReadablePixels } from '../../raster/pixels';
 
 /** A run of alike pixels in one row: x0 ≤ x < x1. */
 interface Runs {
   count: number;
+  /** Rows that were looked at, from the top. */
+  rows: number;
   y: Int32Array;
   x0: Int32Array;
   x1: Int32Array;
@@ -58,8 +60,15 @@ function join(parent: Int32Array, a: number, b: number): void {
   else if (rb < ra) parent[ra] = rb;
 }
 
-/** Runs of each row, joined with those above where their pixels are alike. */
-function joinedRuns(words: Uint32Array, width: number, height: number): Runs {
+/**
+ * Runs of each row, joined with those above where their pixels are alike.
+ * @param isLate asked at each row: the rows before it are all there is, then
+ */
+function joinedRuns(
+  words: Uint32Array,
+  { width, height }: { width: number; height: number },
+  isLate: () => boolean,
+): Runs {
   let room = 1 << 18;
   let y = new Int32Array(room);
   let x0 = new Int32Array(room);
@@ -72,7 +81,8 @@ function joinedRuns(words: Uint32Array, width: number, height: number): Runs {
   };
   let count = 0;
   let above = 0;
-  for (let row = 0; row < height; row += 1) {
+  let row = 0;
+  for (; row < height && !isLate(); row += 1) {
     const base = row * width;
     const first = count;
     let x = 0;
@@ -93,7 +103,7 @@ function joinedRuns(words: Uint32Array, width: number, height: number): Runs {
     if (row > 0) joinRows(words, width, { x0, x1, parent }, { above, first, count, base });
     above = first;
   }
-  return { count, y, x0, x1, parent };
+  return { count, rows: row, y, x0, x1, parent };
 }
 
 function joinRows(
@@ -123,70 +133,91 @@ function joinRows(
 /**
  * The connected areas of a picture, each with its bounding box and how well it fills its sides.
  * @param smallest areas with a bounding box smaller than this are left out
+ * @param isLate says when no more is to be looked at; what ends above that place is given
  */
 export function regionsOf(
-  picture: RgbaPixels,
+  picture: ReadablePixels,
   smallest: { width: number; height: number },
+  isLate: () => boolean,
 ): Region[] {
   const { width, height, data } = picture;
-  const runs = joinedRuns(
-    new Uint32Array(data.buffer, data.byteOffset, width * height),
-    width,
-    height,
-  );
-  const boxes = new Map<number, Region>();
-  for (let i = 0; i < runs.count; i += 1) {
-    const root = find(runs.parent, i);
-    const [row = 0, from = 0, to = 0] = [runs.y[i], runs.x0[i], runs.x1[i]];
-    const box = boxes.get(root);
-    if (!box) {
-      const none = { top: 0, bottom: 0, left: 0, right: 0 };
-      boxes.set(root, { x0: from, y0: row, x1: to, y1: row + 1, area: to - from, ...none });
-    } else {
-      if (from < box.x0) box.x0 = from;
-      if (to > box.x1) box.x1 = to;
-      box.y1 = row + 1;
-      box.area += to - from;
-    }
+  const words = new Uint32Array(data.buffer, data.byteOffset, width * height);
+  const runs = joinedRuns(words, picture, isLate);
+  const seen = runs.rows < height ? runs.rows - 1 : height;
+  const boxes = boxesOf(runs);
+  const regions: Region[] = [];
+  /** One more than the place of a run's region among them, by its root; 0 where it is too small. */
+  const placeOf = new Int32Array(runs.count);
+  for (let root = 0; root < runs.count; root += 1) {
+    const [x0, y0] = [boxes.x0[root] ?? 0, runs.y[root] ?? 0];
+    const [x1, y1] = [boxes.x1[root] ?? 0, boxes.y1[root] ?? 0];
+    if (runs.parent[root] !== root) continue;
+    if (x1 - x0 < smallest.width || y1 - y0 < smallest.height) continue;
+    // It may go on below what was looked at.
+    if (y1 > seen) continue;
+    const area = boxes.area[root] ?? 0;
+    placeOf[root] = regions.push({ x0, y0, x1, y1, area, top: 0, bottom: 0, left: 0, right: 0 });
   }
-  for (const [root, box] of boxes) {
-    if (box.x1 - box.x0 < smallest.width || box.y1 - box.y0 < smallest.height) boxes.delete(root);
+  followSides(runs, regions, placeOf);
+  return regions;
+}
+
+/** Bounding boxes and areas by root. Grain has millions of them, too many for objects. */
+function boxesOf(runs: Runs) {
+  const { count, parent } = runs;
+  const x0 = new Int32Array(count);
+  const x1 = new Int32Array(count);
+  const y1 = new Int32Array(count);
+  const area = new Int32Array(count);
+  for (let i = 0; i < count; i += 1) {
+    const root = find(parent, i);
+    const from = runs.x0[i] ?? 0;
+    const to = runs.x1[i] ?? 0;
+    // A root is the first of its runs.
+    if (root === i || from < (x0[root] ?? 0)) x0[root] = from;
+    if (to > (x1[root] ?? 0)) x1[root] = to;
+    y1[root] = (runs.y[i] ?? 0) + 1;
+    area[root] = (area[root] ?? 0) + to - from;
   }
-  followSides(runs, boxes);
-  return [...boxes.values()];
+  return { x0, x1, y1, area };
+}
+
+/** For each column and row of a region's box: does it begin and end near the side there? */
+interface Sides {
+  top: Uint8Array;
+  bottom: Uint8Array;
+  left: Uint8Array;
+  right: Uint8Array;
 }
 
 /** Counts how much of each side lies within NEAR pixels of the area itself. */
-function followSides(runs: Runs, boxes: Map<number, Region>): void {
-  const columns = new Map<number, { top: Uint8Array; bottom: Uint8Array }>();
-  const rows = new Map<number, { left: Uint8Array; right: Uint8Array }>();
+function followSides(runs: Runs, regions: readonly Region[], placeOf: Int32Array): void {
+  const sides = regions.map(({ x0, x1, y0, y1 }): Sides => {
+    const [w, h] = [x1 - x0, y1 - y0];
+    return {
+      ...{ top: new Uint8Array(w), bottom: new Uint8Array(w) },
+      ...{ left: new Uint8Array(h), right: new Uint8Array(h) },
+    };
+  });
   for (let i = 0; i < runs.count; i += 1) {
-    const root = find(runs.parent, i);
-    const box = boxes.get(root);
-    if (!box) continue;
+    const place = (placeOf[find(runs.parent, i)] ?? 0) - 1;
+    if (place < 0) continue;
+    const box = regions[place];
+    const side = sides[place];
+    if (!box || !side) continue;
     const [row = 0, from = 0, to = 0] = [runs.y[i], runs.x0[i], runs.x1[i]];
-    let across = columns.get(root);
-    let down = rows.get(root);
-    if (!across || !down) {
-      const [w, h] = [box.x1 - box.x0, box.y1 - box.y0];
-      across = { top: new Uint8Array(w), bottom: new Uint8Array(w) };
-      down = { left: new Uint8Array(h), right: new Uint8Array(h) };
-      columns.set(root, across);
-      rows.set(root, down);
-    }
-    if (row - box.y0 <= NEAR) across.top.fill(1, from - box.x0, to - box.x0);
-    if (box.y1 - 1 - row <= NEAR) across.bottom.fill(1, from - box.x0, to - box.x0);
-    if (from - box.x0 <= NEAR) down.left[row - box.y0] = 1;
-    if (box.x1 - to <= NEAR) down.right[row - box.y0] = 1;
+    if (row - box.y0 <= NEAR) side.top.fill(1, from - box.x0, to - box.x0);
+    if (box.y1 - 1 - row <= NEAR) side.bottom.fill(1, from - box.x0, to - box.x0);
+    if (from - box.x0 <= NEAR) side.left[row - box.y0] = 1;
+    if (box.x1 - to <= NEAR) side.right[row - box.y0] = 1;
   }
   const share = (marks: Uint8Array) => marks.reduce((sum, v) => sum + v, 0) / marks.length;
-  for (const [root, box] of boxes) {
-    const across = columns.get(root);
-    const down = rows.get(root);
-    if (!across || !down) continue;
-    box.top = share(across.top);
-    box.bottom = share(across.bottom);
-    box.left = share(down.left);
-    box.right = share(down.right);
-  }
+  regions.forEach((box, i) => {
+    const side = sides[i];
+    if (!side) return;
+    box.top = share(side.top);
+    box.bottom = share(side.bottom);
+    box.left = share(side.left);
+    box.right = share(side.right);
+  });
 }

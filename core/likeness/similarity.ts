@@ -1,0 +1,236 @@
+import type { LikenessMap } from './likenessMap';
+
+/** RGBA, row-major, width × height × 4. */
+interface Picture {
+  data: ArrayLike<number>;
+  width: number;
+  height: number;
+}
+
+export interface Similarity {
+  /** The mean over the map: 1 for the very same. */
+  likeness: number;
+  map: LikenessMap;
+}
+
+/** The window: Gaussian, 11 × 11, of 1.5 pixels (Wang et al. 2004, §III-B). */
+const SIZE = 11;
+const SIGMA = 1.5;
+/** Rows under two windows, one below the other. */
+const RING = SIZE + 1;
+/** (K·L)² with K₁ 0.01, K₂ 0.03 and L 255, as there. */
+const C1 = (0.01 * 255) ** 2;
+const C2 = (0.03 * 255) ** 2;
+/** Values are kept around zero, so that little is lost where squares are taken from each other. */
+const MIDDLE = 128;
+
+/** The window falls apart into its rows and columns; one half of each, since they are symmetric. */
+const [W0, W1, W2, W3, W4, W5] = (() => {
+  const raw = Array.from({ length: SIZE }, (_, i) => Math.exp(-((i - 5) ** 2) / (2 * SIGMA ** 2)));
+  const sum = raw.reduce((a, b) => a + b, 0);
+  return raw.map((v) => v / sum) as [number, number, number, number, number, number];
+})();
+
+/** Lightness around zero: weights of ITU-R BT.601 in 1/256, rounded as usual for 8-bit pictures. */
+function lightnessOf({ data, width }: Picture, row: number, into: Row, { from, to }: Span): void {
+  for (let x = from, j = (row * width + from) * 4; x < to; x += 1, j += 4) {
+    const sum =
+      77 * (data[j] as number) + 150 * (data[j + 1] as number) + 29 * (data[j + 2] as number);
+    into[x] = ((sum + 128) >> 8) - MIDDLE;
+  }
+}
+
+/** One row under the window, lengthwise; what was read once is passed on from place to place. */
+function across(row: Row, into: Row, at: number, { from, to }: Span): void {
+  let a = row[from] as number;
+  let b = row[from + 1] as number;
+  let c = row[from + 2] as number;
+  let d = row[from + 3] as number;
+  let e = row[from + 4] as number;
+  let f = row[from + 5] as number;
+  let g = row[from + 6] as number;
+  let h = row[from + 7] as number;
+  let i = row[from + 8] as number;
+  let j = row[from + 9] as number;
+  for (let x = from; x < to; x += 1) {
+    const k = row[x + 10] as number;
+    into[at + x] =
+      W0 * (a + k) + W1 * (b + j) + W2 * (c + i) + W3 * (d + h) + W4 * (e + g) + W5 * f;
+    a = b;
+    b = c;
+    c = d;
+    d = e;
+    e = f;
+    f = g;
+    g = h;
+    h = i;
+    i = j;
+    j = k;
+  }
+}
+
+/** Twelve rows that lie one after another under two windows, downwards: two rows at once. */
+function down(from: Row, first: number, width: number, into: readonly [Row, Row], at: Span): void {
+  const [upper, lower] = into;
+  for (let x = at.from, o = first + at.from; x < at.to; x += 1, o += 1) {
+    const a = from[o] as number;
+    const b = from[o + width] as number;
+    const c = from[o + 2 * width] as number;
+    const d = from[o + 3 * width] as number;
+    const e = from[o + 4 * width] as number;
+    const f = from[o + 5 * width] as number;
+    const g = from[o + 6 * width] as number;
+    const h = from[o + 7 * width] as number;
+    const i = from[o + 8 * width] as number;
+    const j = from[o + 9 * width] as number;
+    const k = from[o + 10 * width] as number;
+    const l = from[o + 11 * width] as number;
+    upper[x] = W0 * (a + k) + W1 * (b + j) + W2 * (c + i) + W3 * (d + h) + W4 * (e + g) + W5 * f;
+    lower[x] = W0 * (b + l) + W1 * (c + k) + W2 * (d + j) + W3 * (e + i) + W4 * (f + h) + W5 * g;
+  }
+}
+
+const rows = (count: number, width: number): Row[] =>
+  Array.from({ length: count }, () => new Float64Array(width));
+
+/**
+ * Structural similarity of two pictures of one size, by lightness, at full resolution (Wang, Bovik,
+ * Sheikh, Simoncelli 2004: Image quality assessment, eq. 13). Alpha is not looked at. Where both are
+ * the very same it is 1, so only the rest is worked out.
+ * @returns the mean, and the map, which lacks half a window at each side
+ * @throws when the sizes differ or a side is shorter than the window
+ */
+export function similarity(before: Picture, after: Picture): Similarity {
+  const { width, height } = before;
+  if (width !== after.width || height !== after.height) throw new Error('The sizes differ.');
+  if (Math.min(width, height) < SIZE) throw new Error('The pictures are smaller than the window.');
+  const size = { width: width - SIZE + 1, height: height - SIZE + 1 };
+  const map = new Float64Array(size.width * size.height).fill(1);
+  const bands = differing(before, after);
+  const bandOf = (row: number): Span[] => bands[Math.floor(row / TILE)] ?? [];
+  const [a, b, squares, product] = [...rows(4, width)] as [Row, Row, Row, Row];
+  // Each row lies there twice, so that any twelve follow on one another without a break.
+  const windows = rows(4, 2 * RING * size.width);
+  const [upper, lower] = [rows(4, size.width) as Means, rows(4, size.width) as Means];
+  let short = 0;
+  for (let y = 0; y < height; y += 1) {
+    const slot = (y % RING) * size.width;
+    // A row of the picture is under the windows of as many rows of the map.
+    const [band, next] = [bandOf(Math.max(0, y - RING + 1)), bandOf(y)];
+    for (const span of band === next ? band : merged([...band, ...next])) {
+      const wide = { from: span.from, to: span.to + SIZE - 1 };
+      lightnessOf(before, y, a, wide);
+      lightnessOf(after, y, b, wide);
+      multiply(a, b, squares, product, wide);
+      [a, b, squares, product].forEach((row, i) => {
+        const window = windows[i] ?? row;
+        across(row, window, slot, span);
+        const again = slot + RING * size.width + span.from;
+        window.copyWithin(again, slot + span.from, slot + span.to);
+      });
+    }
+    // Two rows of the map are worked out at once; the last may be alone.
+    const last = y === height - 1;
+    const top = y - RING + 1 + (last && size.height % 2 ? 1 : 0);
+    if (top < 0 || top % 2) continue;
+    for (const span of bandOf(top)) {
+      windows.forEach((window, i) => {
+        const into = [upper[i] ?? a, lower[i] ?? b] as const;
+        down(window, (top % RING) * size.width, size.width, into, span);
+      });
+      [upper, lower].slice(0, size.height - top).forEach((means, i) => {
+        const line = map.subarray((top + i) * size.width, (top + i + 1) * size.width);
+        short += span.to - span.from - similarityOf(means, line, span);
+      });
+    }
+  }
+  return { likeness: 1 - short / map.length, map: { data: map, ...size } };
+}
+
+type Row = Float64Array;
+
+/** Of both pictures, of their squares together and of their product. */
+type Means = [Row, Row, Row, Row];
+
+/** Columns of a row, from the first to before the last. */
+interface Span {
+  from: number;
+  to: number;
+}
+
+/** Sides of the squares that are looked at for a difference; more than a window. */
+const TILE = 32;
+
+/** For each band of TILE rows of the map: the columns whose windows may see a difference. */
+function differing(before: Picture, after: Picture): Span[][] {
+  const { width, height } = before;
+  const last = width - SIZE + 1;
+  const across = Math.ceil(width / TILE);
+  const bands = Math.ceil(height / TILE);
+  const differs = new Uint8Array((bands + 1) * (across + 1));
+  for (let y = 0; y < height; y += 1) {
+    const band = Math.floor(y / TILE) * (across + 1);
+    for (let tile = 0; tile < across; tile += 1) {
+      const from = (y * width + tile * TILE) * 4;
+      const to = (y * width + Math.min(width, (tile + 1) * TILE)) * 4;
+      if (!differs[band + tile] && differ(before.data, after.data, from, to)) {
+        differs[band + tile] = 1;
+      }
+    }
+  }
+  return Array.from({ length: bands }, (_, band) => {
+    const spans: Span[] = [];
+    for (let tile = 0; tile < across; tile += 1) {
+      const at = band * (across + 1) + tile;
+      // A window reaches into the next tiles.
+      const sees =
+        differs[at] || differs[at + 1] || differs[at + across + 1] || differs[at + across + 2];
+      const to = Math.min(last, (tile + 1) * TILE);
+      if (sees && to > tile * TILE) spans.push({ from: tile * TILE, to });
+    }
+    return merged(spans);
+  });
+}
+
+function differ(a: ArrayLike<number>, b: ArrayLike<number>, from: number, to: number): boolean {
+  for (let i = from; i < to; i += 1) if (a[i] !== b[i]) return true;
+  return false;
+}
+
+/** Spans in their order, those that touch or lie over each other as one. */
+function merged(spans: readonly Span[]): Span[] {
+  const all: Span[] = [];
+  for (const { from, to } of spans.toSorted((a, b) => a.from - b.from)) {
+    const last = all.at(-1);
+    if (last && from <= last.to) last.to = Math.max(last.to, to);
+    else all.push({ from, to });
+  }
+  return all;
+}
+
+function multiply(a: Row, b: Row, squares: Row, product: Row, { from, to }: Span): void {
+  for (let x = from; x < to; x += 1) {
+    const p = a[x] as number;
+    const q = b[x] as number;
+    squares[x] = p * p + q * q;
+    product[x] = p * q;
+  }
+}
+
+/** A row of the map from the means under its windows. @returns their sum */
+function similarityOf([ma, mb, ms, mp]: Means, into: Row, { from, to }: Span): number {
+  let sum = 0;
+  for (let x = from; x < to; x += 1) {
+    const p = ma[x] as number;
+    const q = mb[x] as number;
+    const variances = (ms[x] as number) - p * p - q * q;
+    const covariance = (mp[x] as number) - p * q;
+    const u = p + MIDDLE;
+    const v = q + MIDDLE;
+    const value =
+      ((2 * u * v + C1) * (2 * covariance + C2)) / ((u * u + v * v + C1) * (variances + C2));
+    into[x] = value;
+    sum += value;
+  }
+  return sum;
+}
