@@ -1,6 +1,5 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import sharp from 'sharp';
 import { kindLabels } from '@/core/contracts/way';
 import { Fault } from './http/fault';
 import { listRoutines } from './routines/routines';
@@ -57,14 +56,10 @@ export async function manifest(): Promise<object> {
   };
 }
 
-/** The app's icon as PNG. @throws Fault 404 for a size that is not offered */
+/** The app's icon as PNG, drawn beforehand from app/icon.svg: nothing here decodes drawings. @throws Fault 404 for a size that is not offered */
 export async function icon(size: number): Promise<Buffer> {
   if (!iconSizes.some((offered) => offered === size)) {
     throw new Fault(404, 'not-found', 'There is no icon of that size.');
   }
-  const svg = await readFile(join(process.cwd(), 'app', 'icon.svg'));
-  return sharp(svg, { density: (72 * size) / 32 })
-    .resize(size, size)
-    .png()
-    .toBuffer();
+  return readFile(join(process.cwd(), 'public', 'icons', `${size}.png`));
 }

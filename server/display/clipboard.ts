@@ -1,7 +1,8 @@
+import type { SizeWish } from '@/core/contracts/format';
+import { plainPicture } from '../keep/encode';
 import x11, { type XEvent } from 'x11';
 import { Fault } from '../http/fault';
-import { paintedPixels } from '../paint/picture';
-import { plainPng } from '../keep/formats/png';
+import { getPaintable } from '../shots/rows';
 import { ask, type Screen } from './connection';
 import { allowedScreen } from './access';
 
@@ -32,10 +33,10 @@ const PIECE = 240_000;
 const shared = globalThis as typeof globalThis & { rezzikOffer?: Offer };
 
 /** Puts a shot, as it leaves, on the clipboard of this computer. @throws Fault 403, 404, 503 */
-export async function copyToDisplay(shot: string): Promise<void> {
+export async function copyToDisplay(shot: string, size: SizeWish = {}): Promise<void> {
   const open = await allowedScreen();
-  const png = await plainPng(await paintedPixels(shot));
-  await offer(open, Buffer.from(png));
+  const { png } = await plainPicture(await getPaintable(shot), size);
+  await offer(open, png);
 }
 
 /** Offers a PNG; it is handed over whenever a program asks for it. */

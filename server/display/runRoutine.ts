@@ -2,6 +2,7 @@ import { linkInputSchema } from '@/core/contracts/link';
 import { mailInputSchema } from '@/core/contracts/mail';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Routine, ThenStep, Way } from '@/core/contracts/way';
+import { autoTitle } from '@/core/naming/autoTitle';
 import { saidOf } from '@/core/keep/saidOf';
 import { contains, type Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
@@ -13,10 +14,11 @@ import { keepCopy } from '../keep/copies';
 import { makeLink } from '../links/links';
 import { dropMessage } from '../mail/drop';
 import { messageFor } from '../mail/message';
-import { sendTo } from '../remote/queue';
+import { openCopy } from '../programs/programs';
+import { sendTo } from '../remote/sendings';
 import { listRemotes } from '../remote/remotes';
 import { changeSettings, getSettings } from '../settings/settings';
-import { storeShot } from '../shots/store';
+import { storeShot, takenOn } from '../shots/store';
 import { allowedScreen } from './access';
 import { copyToDisplay } from './clipboard';
 import { desktopNotice } from './notice';
@@ -94,6 +96,7 @@ async function thenOffers(): Promise<Offer[]> {
   return [
     { key: 'c', label: 'Copy', step: { do: 'copy' } },
     { key: 'm', label: 'Mark', step: { do: 'mark' } },
+    { key: 'k', label: 'Keep, asking', step: { do: 'keepAsk' } },
     { key: 'l', label: 'Link', step: { do: 'link' } },
     { key: 'e', label: 'Mail', step: { do: 'mail' } },
     ...places.slice(0, 9).map((place, i) => ({ key: String(i + 1), ...place })),
@@ -118,9 +121,13 @@ async function finish(
   const then = choice.steps ?? way.then;
   const covered = window && still.own.includes(window.id);
   const pixels = covered ? await still.withOwn(window.id) : await still.pixels();
+  const from = window?.title ?? provenanceOf(still, crop).display ?? '';
+  const title = autoTitle(choice.kind, (await takenOn(new Date())) + 1, from);
   const piece = way.pointer && still.pointer ? pointerPiece(still.pointer) : null;
   const { id } = await storeShot({
     picture: await screenPng(pixels),
+    title,
+    titleMade: true,
     provenance: provenanceOf(still, crop, window),
     document: {
       ...untouched(pixels),
@@ -136,18 +143,22 @@ async function finish(
     });
   }
   const lines: string[] = [];
-  for (const step of then) lines.push(await doStep(step, id));
+  for (const step of then) lines.push(await doStep(step, id, way));
   const mark = then.some((step) => step.do === 'mark');
-  await say(name, lines.length ? lines : ['On the Shelf'], { shot: id, mark });
-  if (mark) await raiseRezzik(await allowedScreen());
+  const keep = then.some((step) => step.do === 'keepAsk');
+  await say(name, lines.length ? lines : ['On the Shelf'], { shot: id, mark, keep });
+  if (mark || keep) await raiseRezzik(await allowedScreen());
 }
 
 /** One thing done with the shot; what fails is said and stops nothing else. */
-async function doStep(step: ThenStep, shot: string): Promise<string> {
+async function doStep(step: ThenStep, shot: string, way: Way): Promise<string> {
+  const size = way.size ?? {};
+  const leaves = { ...size, ...(way.format && { format: way.format }) };
   try {
     if (step.do === 'mark') return 'Open in Mark';
+    if (step.do === 'keepAsk') return 'Keep asks for its name';
     if (step.do === 'copy') {
-      await copyToDisplay(shot);
+      await copyToDisplay(shot, size);
       return 'Copied: paste it anywhere';
     }
     if (step.do === 'link') {
@@ -155,17 +166,20 @@ async function doStep(step: ThenStep, shot: string): Promise<string> {
       return `Link: ${openAddress ?? address}`;
     }
     if (step.do === 'mail') {
-      await dropMessage(await messageFor(shot, mailInputSchema.parse({})));
+      await dropMessage(shot, await messageFor(shot, mailInputSchema.parse(leaves)));
       return 'A message lies in the mail drop';
     }
     if (step.do === 'print') return 'Print it from Rezzik; it is on the Shelf';
     if (step.do === 'here') return 'Its folder is the browser’s: keep it from Rezzik’s page';
     if (step.do === 'send') return saidOf(await sendTo(shot, step.remoteId));
     const folders = await listFolders();
-    const folder = folders.find((f) => (step.folderId ? f.id === step.folderId : f.isDefault));
+    const wanted = step.do === 'keep' ? step.folderId : null;
+    const folder = folders.find((f) => (wanted ? f.id === wanted : f.isDefault));
     if (!folder) return 'Not kept: its folder is gone. The shot is safe on the Shelf.';
-    const { path } = await keepCopy(shot, { folderId: folder.id });
-    return `Kept: ${path}`;
+    const { id, path } = await keepCopy(shot, { folderId: folder.id, ...leaves });
+    if (step.do !== 'program') return `Kept: ${path}`;
+    await openCopy(id, step.program);
+    return `Kept, and opened in ${step.program}: ${path}`;
   } catch (error) {
     const words = error instanceof Error ? error.message : String(error);
     const what = {
@@ -182,7 +196,7 @@ async function doStep(step: ThenStep, shot: string): Promise<string> {
 async function say(
   routine: string,
   lines: string[],
-  taken: { shot: string; mark: boolean } | null,
+  taken: { shot: string; mark: boolean; keep: boolean } | null,
 ): Promise<void> {
   tellPages({ routine, lines, ...(taken ?? {}) });
   const { notice } = await getSettings();

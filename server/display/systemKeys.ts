@@ -67,19 +67,22 @@ export function startWatching(): void {
   }, EVERY).unref();
 }
 
-let running = false;
+/** Presses that wait for the take before them, which may still be stored; more are a stuck key. */
+const MOST_WAITING = 3;
+let waiting = 0;
+let last: Promise<void> = Promise.resolve();
 
 function heard(screen: Screen, event: XEvent): void {
-  if (event.name !== 'KeyPress' || watch.screen !== screen || running) return;
+  if (event.name !== 'KeyPress' || watch.screen !== screen || waiting > MOST_WAITING) return;
   const pressed = watch.grabbed.find(
     (g) => g.code === event.keycode && g.modifiers === (event.buttons & MEANT),
   );
   if (!pressed) return;
-  running = true;
-  void getRoutine(pressed.routine)
-    .then((routine) => runOnDisplay(routine))
+  waiting += 1;
+  last = last
+    .then(async () => runOnDisplay(await getRoutine(pressed.routine)))
     .catch((error: unknown) => console.error(error))
     .finally(() => {
-      running = false;
+      waiting -= 1;
     });
 }

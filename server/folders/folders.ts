@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type postgres from 'postgres';
 import type { z } from 'zod';
 import {
   folderInputSchema,
@@ -12,7 +13,8 @@ import { fit } from '../http/body';
 import { notFound } from '../http/fault';
 import { formats } from '../keep/formats';
 import { optionsOf } from '../keep/formats/contract';
-import { checkPlace, freeBytes, placeProblem } from './place';
+import { checkPlace } from './checkPlace';
+import { freeBytes, placeProblem } from './place';
 
 interface Row {
   id: string;
@@ -60,12 +62,19 @@ export async function getFolder(id: string): Promise<Folder> {
   return toFolder(row);
 }
 
+/** Which folder is the default one is told by all of them, so they are changed one at a time. */
+const oneAtATime = <T>(act: (tx: postgres.TransactionSql) => Promise<T>) =>
+  sql().begin(async (tx) => {
+    await tx`lock table folders in share row exclusive mode`;
+    return act(tx);
+  });
+
 /** The first folder becomes the default one. @throws Fault 400 when place or options will not do */
 export async function addFolder(wanted: FolderInput, id: string = randomUUID()): Promise<Folder> {
   const input = folderInputSchema.parse(wanted);
   fit(input.options, optionsOf(formats[input.format]));
   const path = await checkPlace(input.path, input.make);
-  await sql().begin(async (tx) => {
+  await oneAtATime(async (tx) => {
     const [any] = await tx`select 1 from folders limit 1`;
     const isDefault = input.isDefault || !any;
     if (isDefault) await tx`update folders set is_default = false where is_default`;
@@ -91,14 +100,15 @@ export async function changeFolder(
   const options = rest.options ?? (other ? {} : before.options);
   const next = { ...before, ...rest, options, path };
   fit(next.options, optionsOf(formats[next.format]));
-  await sql().begin(async (tx) => {
+  const done = await oneAtATime(async (tx) => {
     if (isDefault) await tx`update folders set is_default = false where is_default`;
-    await tx`update folders set name = ${next.name}, path = ${next.path}, format = ${next.format},
+    return tx`update folders set name = ${next.name}, path = ${next.path}, format = ${next.format},
       quality = ${next.quality}, options = ${json(next.options)}, size = ${json(next.size)},
       max_bytes = ${next.maxBytes}, facts = ${json(next.facts)}, pattern = ${next.pattern},
       number_by = ${next.numberBy},
-      is_default = ${isDefault ?? before.isDefault} where id = ${id}`;
+      is_default = ${isDefault === undefined ? sql()`is_default` : isDefault} where id = ${id}`;
   });
+  if (done.count === 0) throw notFound('folder');
   return getFolder(id);
 }
 

@@ -1,5 +1,5 @@
 import { constants } from 'node:fs';
-import { access, lstat, mkdir, realpath, stat, statfs } from 'node:fs/promises';
+import { access, lstat, readFile, realpath, stat, statfs } from 'node:fs/promises';
 import { dirname, isAbsolute, join, normalize, relative, sep } from 'node:path';
 import { env } from '../env';
 import { errorCode } from '../errorCode';
@@ -23,6 +23,32 @@ async function existingPart(path: string): Promise<string> {
   }
 }
 
+/** The allowed root that a path lies in; the nearest one where they lie in each other. */
+export const rootOf = (path: string): string | undefined =>
+  env()
+    .roots.filter((root) => inside(path, root))
+    .sort((a, b) => b.length - a.length)[0];
+
+/** Hidden folders that are allowed: written by their owner in a file that the web cannot write. */
+const hiddenFile = (): string => join(env().dataDir, 'hidden-folders');
+
+/**
+ * Programs keep their own things in hidden folders, and some start what lies there.
+ * @throws Fault 400 when a folder on the way is hidden and not listed by its owner
+ */
+async function refuseHidden(path: string, root: string): Promise<void> {
+  const parts = relative(root, path).split(sep);
+  if (!parts.some((part) => part.startsWith('.'))) return;
+  const listed = await readFile(hiddenFile(), 'utf8').catch(() => '');
+  const allowed = listed.split('\n').map((line) => line.trim());
+  if (allowed.some((one) => isAbsolute(one) && inside(path, one))) return;
+  throw new Fault(
+    400,
+    'hidden',
+    `This folder is hidden. If copies shall be kept there all the same, write its path into ${hiddenFile()}.`,
+  );
+}
+
 /**
  * The path as it is kept, when copies may be put there: absolute, inside an allowed root, and not
  * reached through a link, so that it cannot be turned elsewhere later.
@@ -33,15 +59,15 @@ export async function allowedPath(wanted: string): Promise<string> {
     throw new Fault(400, 'bad-path', 'A folder needs its whole path, beginning with /.');
   }
   const path = join(normalize(wanted)).replace(/(.)\/+$/, '$1');
-  const roots = env().roots;
-  const root = roots.find((r) => inside(path, r));
+  const root = rootOf(path);
   if (!root) {
     throw new Fault(
       400,
       'outside-roots',
-      `Copies may be kept in ${roots.join(' and ')} only. This path is outside.`,
+      `Copies may be kept in ${env().roots.join(' and ')} only. This path is outside.`,
     );
   }
+  await refuseHidden(path, root);
   const there = await existingPart(path);
   const real = await realpath(there);
   const realRoot = inside(there, root) ? await realpath(root).catch(() => root) : real;
@@ -53,25 +79,6 @@ export async function allowedPath(wanted: string): Promise<string> {
       `This path goes through a link. Its real place is ${real}.`,
     );
   }
-  return path;
-}
-
-/**
- * Checks a folder for keeping, making it first when asked.
- * @throws Fault 400 with the reason in plain words
- */
-export async function checkPlace(wanted: string, make: boolean): Promise<string> {
-  const path = await allowedPath(wanted);
-  if (make) {
-    try {
-      await mkdir(path, { recursive: true });
-    } catch (error) {
-      throw keepFault(error, path);
-    }
-    await allowedPath(path);
-  }
-  const problem = await placeProblem(path);
-  if (problem) throw new Fault(400, problem.code, problem.message);
   return path;
 }
 
@@ -105,6 +112,8 @@ export function keepFault(error: unknown, path: string): Fault {
   switch (errorCode(error)) {
     case 'ENOENT':
       return new Fault(409, 'folder-missing', `The folder ${path} is not there.`, reason);
+    case 'ELOOP':
+      return new Fault(409, 'through-link', `A part of ${path} is a link.`, reason);
     case 'ENOTDIR':
     case 'EEXIST':
       return new Fault(409, 'not-a-folder', `A part of ${path} is a file, not a folder.`, reason);

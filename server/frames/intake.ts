@@ -1,9 +1,26 @@
 import { createHash } from 'node:crypto';
-import { decode as decodeBmp } from 'bmp-ts';
+import { isDeepStrictEqual } from 'node:util';
 import sharp, { type Sharp } from 'sharp';
 import { limits } from '@/core/contracts/limits';
+import type { HeldPictures } from '@/core/contracts/pictures';
+import { heldArea } from '@/core/shot/pictures';
 import { Fault } from '../http/fault';
-import { isPlainPng, pictureType, type PictureType } from './kind';
+import { holding, run } from '../pool/pool';
+import { piecesOf, shared } from '../pool/pieces';
+import { bmpSize, damaged } from './bmp';
+import { hasAlpha, isPlainPng, pictureType, type PictureType } from './kind';
+
+// What else the library could read (drawings, documents) is never handed to it, whatever a file
+// says of itself: only these of its decoders exist for this process.
+sharp.block({ operation: ['VipsForeignLoad'] });
+sharp.unblock({
+  operation: ['Png', 'Jpeg', 'Webp', 'Nsgif', 'Tiff', 'Heif'].map(
+    (name) => `VipsForeignLoad${name}`,
+  ),
+});
+
+/** How the decoder calls the kinds that it reads itself. */
+const decodedAs: Partial<Record<PictureType, string>> = { avif: 'heif' };
 
 /** A frame ready to be stored: a PNG of 8-bit sRGB pixels, upright. */
 export interface Frame {
@@ -17,14 +34,17 @@ export interface Frame {
   original: { bytes: Uint8Array; type: PictureType } | null;
 }
 
+interface Size {
+  width: number;
+  height: number;
+}
+
 const notAPicture = () =>
   new Fault(
     415,
     'not-a-picture',
     'This is not a picture that Rezzik can read. It reads PNG, JPEG, WebP, GIF, BMP, TIFF and AVIF.',
   );
-const damaged = () =>
-  new Fault(422, 'damaged', 'This picture is damaged or cut short. Nothing was stored.');
 
 /**
  * Checks a picture of any readable kind and turns it into a frame.
@@ -38,10 +58,43 @@ export async function takeIn(bytes: Uint8Array): Promise<Frame> {
   const type = pictureType(bytes);
   if (!type) throw notAPicture();
   try {
-    return type === 'png' && isPlainPng(bytes) ? await asItIs(bytes) : await anew(bytes, type);
+    const size = await readSize(bytes, type);
+    return await holding(size.width * size.height, () =>
+      type === 'png' && isPlainPng(bytes) ? asItIs(bytes, size) : anew(bytes, type, size),
+    );
   } catch (error) {
     if (error instanceof Fault) throw error;
     throw damaged();
+  }
+}
+
+/**
+ * Checks the pictures that a document holds for its pieces, as frames are checked: what they are,
+ * their pixels, and that every row is there. Those that were there before are known.
+ * @throws Fault 413 over the limits, 415 not a picture, 422 damaged or not of the size it says
+ */
+export async function checkHeld(
+  pictures: HeldPictures | undefined,
+  before: HeldPictures | undefined,
+): Promise<void> {
+  if (heldArea(pictures) > limits.pixels) {
+    throw new Fault(
+      413,
+      'too-many-pixels',
+      'The pictures lying on this shot have more than 134 megapixels together.',
+    );
+  }
+  for (const [key, held] of Object.entries(pictures ?? {})) {
+    if (isDeepStrictEqual(before?.[key], held)) continue;
+    const bytes = Buffer.from(held.png, 'base64');
+    if (pictureType(bytes) !== 'png') throw notAPicture();
+    try {
+      const { width, height } = await readSize(bytes, 'png');
+      if (width !== held.width || height !== held.height) throw damaged();
+      await holding(width * height, () => isOpaque(bytes));
+    } catch (error) {
+      throw error instanceof Fault ? error : damaged();
+    }
   }
 }
 
@@ -61,39 +114,56 @@ function checkSize(width: number | undefined, height: number | undefined): void 
 }
 
 /** The size in the header. A decoder that refuses it for its limits must not hide the numbers. */
-async function readSize(bytes: Uint8Array): Promise<void> {
-  const { width, height } = await sharp(bytes, { limitInputPixels: false }).metadata();
-  checkSize(width, height);
+async function readSize(bytes: Uint8Array, type: PictureType): Promise<Size> {
+  const size = type === 'bmp' ? bmpSize(bytes) : await headerSize(bytes, type);
+  checkSize(size.width, size.height);
+  return size;
 }
 
-async function asItIs(bytes: Uint8Array): Promise<Frame> {
-  await readSize(bytes);
-  const { width, height } = await open(bytes).metadata();
-  // Reads every row, which is also the only way to know that none is missing.
-  const opaque = await isOpaque(bytes);
-  return { bytes, sha256: sha256(bytes), width, height, opaque, original: null };
+async function headerSize(bytes: Uint8Array, type: PictureType): Promise<Size> {
+  const read = await sharp(bytes, { limitInputPixels: false }).metadata();
+  if (read.format !== (decodedAs[type] ?? type)) throw notAPicture();
+  if (type === 'avif' && read.compression !== 'av1') throw notAPicture();
+  return { width: read.width, height: read.height };
 }
 
-async function anew(bytes: Uint8Array, type: PictureType): Promise<Frame> {
-  const source = type === 'bmp' ? openBmp(bytes) : await openUpright(bytes);
+/** What a frame is stored as. */
+type Stored = Pick<Frame, 'bytes' | 'sha256' | 'opaque'>;
+
+/**
+ * Every row is read, which is also the only way to know that none is missing. Browsers write a
+ * channel of transparency always: without it the same pixels are read twice as fast from then on.
+ */
+async function stored(png: Uint8Array): Promise<Stored> {
+  const opaque = await isOpaque(png);
+  const bytes = opaque && hasAlpha(png) ? await withoutAlpha(png) : png;
+  return { bytes, sha256: await sha256Of(bytes), opaque };
+}
+
+const withoutAlpha = (png: Uint8Array): Promise<Buffer> =>
+  open(png).removeAlpha().png({ compressionLevel: 6 }).toBuffer();
+
+async function asItIs(bytes: Uint8Array, size: Size): Promise<Frame> {
+  return { ...(await stored(bytes)), ...size, original: null };
+}
+
+async function anew(bytes: Uint8Array, type: PictureType, size: Size): Promise<Frame> {
+  const source = type === 'bmp' ? await openBmp(bytes, size) : open(bytes).autoOrient();
   const { data, info } = await source
     .toColourspace('srgb')
     .png({ compressionLevel: 6 })
     .toBuffer({ resolveWithObject: true });
-  checkSize(info.width, info.height);
-  return {
-    bytes: data,
-    sha256: sha256(data),
-    width: info.width,
-    height: info.height,
-    opaque: await isOpaque(data),
-    original: { bytes, type },
-  };
+  const { width, height } = info;
+  checkSize(width, height);
+  return { ...(await stored(data)), width, height, original: { bytes, type } };
 }
 
-async function openUpright(bytes: Uint8Array): Promise<Sharp> {
-  await readSize(bytes);
-  return open(bytes).autoOrient();
+async function openBmp(bytes: Uint8Array, { width, height }: Size): Promise<Sharp> {
+  // Its pixels are counted for the budget already.
+  const file = new Uint8Array(await shared(bytes));
+  const { data, opaque } = await run('decodeBmp', { bytes: file }, { pixels: 0 });
+  const raw = sharp(data, { raw: { width, height, channels: 4 } });
+  return opaque ? raw.removeAlpha() : raw;
 }
 
 /** Decodes the whole picture and looks at its transparency. */
@@ -102,30 +172,12 @@ async function isOpaque(png: Uint8Array): Promise<boolean> {
   return alpha.equals(Buffer.alloc(alpha.length, 255));
 }
 
-const BMP_HEADER_BYTES = 54;
-
-function openBmp(bytes: Uint8Array): Sharp {
-  if (bytes.length < BMP_HEADER_BYTES) throw damaged();
-  const header = new DataView(bytes.buffer, bytes.byteOffset);
-  const width = header.getInt32(18, true);
-  const height = Math.abs(header.getInt32(22, true));
-  checkSize(Math.max(0, width), height);
-  const bits = header.getUint16(28, true);
-  const compressed = header.getUint32(30, true);
-  const rowBytes = Math.ceil((width * bits) / 32) * 4;
-  const plain = compressed === 0 || compressed === 3;
-  if (plain && header.getUint32(10, true) + rowBytes * height > bytes.length) throw damaged();
-  const { data } = decodeBmp(Buffer.from(bytes), { toRGBA: true });
-  // Most writers leave the fourth byte of 32-bit files empty: it is transparency only if some is set.
-  const opaque = bits !== 32 || !hasAlpha(data);
-  const raw = sharp(data, { raw: { width, height, channels: 4 } });
-  return opaque ? raw.removeAlpha() : raw;
-}
-
-function hasAlpha(rgba: Uint8Array): boolean {
-  for (let i = 3; i < rgba.length; i += 4) if (rgba[i] !== 0) return true;
-  return false;
-}
-
 export const sha256 = (bytes: Uint8Array): string =>
   createHash('sha256').update(bytes).digest('hex');
+
+/** The same of a file of any size, a piece at a time: the event loop is free between two. */
+export async function sha256Of(bytes: Uint8Array): Promise<string> {
+  const hash = createHash('sha256');
+  for await (const piece of piecesOf(bytes)) hash.update(piece);
+  return hash.digest('hex');
+}

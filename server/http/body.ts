@@ -1,40 +1,77 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import type { z } from 'zod';
 import { limits } from '@/core/contracts/limits';
 import { Fault } from './fault';
 
+/** Bytes of bodies that all requests together may hold, while they arrive and are worked on. */
+const MOST_HELD = 600_000_000;
+
+interface Held {
+  rezzikBodies?: { bytes: number; own: AsyncLocalStorage<{ bytes: number }> };
+}
+/** Routes may load this file each for themselves; what they hold is counted together. */
+const bodies = ((globalThis as Held).rezzikBodies ??= { bytes: 0, own: new AsyncLocalStorage() });
+
+/** Counts the bodies that a request holds until it is answered. */
+export async function countBodies<T>(act: () => Promise<T>): Promise<T> {
+  const own = { bytes: 0 };
+  try {
+    return await bodies.own.run(own, act);
+  } finally {
+    bodies.bytes -= own.bytes;
+  }
+}
+
+/** @throws Fault 503 when all requests together would hold too much */
+function hold(bytes: number): void {
+  const own = bodies.own.getStore();
+  if (!own) return;
+  if (bodies.bytes + bytes > MOST_HELD) {
+    throw new Fault(503, 'busy', 'Rezzik has its hands full of other pictures. Try again soon.');
+  }
+  bodies.bytes += bytes;
+  own.bytes += bytes;
+}
+
 /**
- * The whole body, counted while it arrives.
- * @throws Fault 413 when it is larger than `most`, 400 when it ends before its announced length
+ * A body piece by piece, counted while it arrives.
+ * @throws Fault 413 when it is larger than `most`, 503 when too much is held already, 400 when it ends before its announced length
  */
-export async function readBytes(request: Request, most: number): Promise<Uint8Array<ArrayBuffer>> {
+export async function* bodyPieces(request: Request, most: number): AsyncGenerator<Uint8Array> {
   const tooLarge = () =>
     new Fault(413, 'too-large', `That is more than ${Math.floor(most / 1_000_000)} MB.`);
+  const cutShort = () =>
+    new Fault(400, 'cut-short', 'The upload did not arrive whole. Nothing was stored.');
   const announced = request.headers.get('content-length');
   if (announced !== null && Number(announced) > most) throw tooLarge();
-  const chunks: Uint8Array[] = [];
   let length = 0;
   const reader = request.body?.getReader();
   try {
     for (;;) {
-      const part = await reader?.read();
+      const part = await reader?.read().catch(() => {
+        throw cutShort();
+      });
       if (!part || part.done) break;
       length += part.value.length;
       if (length > most) throw tooLarge();
-      chunks.push(part.value);
+      hold(part.value.length);
+      yield part.value;
     }
-  } catch (error) {
+  } finally {
     await reader?.cancel().catch(() => undefined);
-    if (error instanceof Fault) throw error;
-    throw new Fault(400, 'cut-short', 'The upload did not arrive whole. Nothing was stored.');
   }
-  if (announced !== null && Number(announced) !== length) {
-    throw new Fault(400, 'cut-short', 'The upload did not arrive whole. Nothing was stored.');
-  }
-  const whole = new Uint8Array(length);
+  if (announced !== null && Number(announced) !== length) throw cutShort();
+}
+
+/** The whole body. @throws as `bodyPieces` does */
+export async function readBytes(request: Request, most: number): Promise<Uint8Array<ArrayBuffer>> {
+  const pieces: Uint8Array[] = [];
+  for await (const piece of bodyPieces(request, most)) pieces.push(piece);
+  const whole = new Uint8Array(pieces.reduce((sum, piece) => sum + piece.length, 0));
   let at = 0;
-  for (const chunk of chunks) {
-    whole.set(chunk, at);
-    at += chunk.length;
+  for (const piece of pieces) {
+    whole.set(piece, at);
+    at += piece.length;
   }
   return whole;
 }
@@ -69,18 +106,4 @@ export function fit<T extends z.ZodType>(value: unknown, schema: T): z.output<T>
   const [issue] = read.error.issues;
   const place = issue?.path.length ? `${issue.path.join('.')}: ` : '';
   throw new Fault(400, 'does-not-fit', `${place}${issue?.message ?? 'does not fit'}`);
-}
-
-/** A multipart form. @throws Fault 400, 413 or 415 */
-export async function readForm(request: Request): Promise<FormData> {
-  const type = request.headers.get('content-type') ?? '';
-  if (!/^multipart\/form-data\b/i.test(type)) {
-    throw new Fault(415, 'not-a-form', 'The request must be multipart/form-data.');
-  }
-  const bytes = await readBytes(request, limits.formBytes);
-  try {
-    return await new Response(bytes, { headers: { 'content-type': type } }).formData();
-  } catch {
-    throw new Fault(400, 'not-a-form', 'The form could not be read.');
-  }
 }

@@ -1,5 +1,8 @@
 import { ZodError } from 'zod';
+import { faultOf } from '../db/faultOf';
 import { env } from '../env';
+import { PIECE } from '../pool/pieces';
+import { countBodies } from './body';
 import { Fault } from './fault';
 import { guard } from './guard';
 
@@ -19,10 +22,12 @@ export function route<P = Record<string, never>>(
   handle: (request: Request, params: P) => Promise<Response>,
 ): (request: Request, context: Context<P>) => Promise<Response> {
   return async (request, context) => {
-    const answer = await attempt(async () => {
-      guard(request.headers, env().port);
-      return handle(request, await context.params);
-    });
+    const answer = await attempt(() =>
+      countBodies(async () => {
+        guard(request.headers, env().port);
+        return handle(request, await context.params);
+      }),
+    );
     for (const [name, value] of Object.entries(always)) answer.headers.set(name, value);
     if (!answer.headers.has('Cache-Control')) answer.headers.set('Cache-Control', 'no-store');
     return answer;
@@ -33,8 +38,9 @@ async function attempt(act: () => Promise<Response>): Promise<Response> {
   try {
     return await act();
   } catch (error) {
-    if (error instanceof Fault) {
-      const { status, code, message, more } = error;
+    const fault = error instanceof Fault ? error : faultOf(error);
+    if (fault) {
+      const { status, code, message, more } = fault;
       return Response.json({ error: { code, message }, ...more }, { status });
     }
     if (error instanceof ZodError) console.error('A stored value does not fit:', error.message);
@@ -57,8 +63,20 @@ export function bytesAnswer(
   type: string,
   headers: Record<string, string> = {},
 ): Response {
-  const body = new Uint8Array(bytes);
+  const body = bytes.length > PIECE ? inPieces(bytes) : new Uint8Array(bytes);
   return new Response(body, {
-    headers: { 'Content-Type': type, 'Content-Length': String(body.length), ...headers },
+    headers: { 'Content-Type': type, 'Content-Length': String(bytes.length), ...headers },
+  });
+}
+
+/** A large body is not copied as a whole, which would hold up everybody else. */
+function inPieces(bytes: Uint8Array): ReadableStream<Uint8Array> {
+  let at = 0;
+  return new ReadableStream({
+    pull(stream) {
+      stream.enqueue(bytes.subarray(at, at + PIECE));
+      at += PIECE;
+      if (at >= bytes.length) stream.close();
+    },
   });
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdir } from 'node:fs/promises';
+import { unlink } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { z } from 'zod';
 import type { Copy, copyInputSchema, Folder } from '@/core/contracts/folder';
@@ -10,11 +10,13 @@ import { hasNumber, pathFrom } from '@/core/naming/pattern';
 import { numbered } from '@/core/naming/safeName';
 import { sql } from '../db/sql';
 import { getFolder } from '../folders/folders';
-import { allowedPath, keepFault } from '../folders/place';
-import { sha256 } from '../frames/intake';
-import { Fault } from '../http/fault';
-import { getShot } from '../shots/rows';
-import { getCopy } from './copyRows';
+import { below, holdFolder, type HeldFolder } from '../folders/held';
+import { keepFault } from '../folders/place';
+import { sha256Of } from '../frames/intake';
+import { faultOf } from '../db/faultOf';
+import { Fault, notFound } from '../http/fault';
+import { getPaintable } from '../shots/rows';
+import { confirmCopy } from './copyRows';
 import { encodeShot, type Encoded, type EncodeWish } from './encode';
 import { formats } from './formats';
 import { dropPart, partIn, placePart, syncFolder, writePart, type Part } from './write';
@@ -42,19 +44,26 @@ export async function keepCopy(
   shotId: string,
   input: z.output<typeof copyInputSchema>,
 ): Promise<Copy> {
-  const [shot, folder] = await Promise.all([getShot(shotId), getFolder(input.folderId)]);
-  await allowedPath(folder.path);
+  const [shot, folder] = await Promise.all([getPaintable(shotId), getFolder(input.folderId)]);
   const format = input.format ?? folder.format;
-  const encoded = await encodeShot(shotId, wishFor(folder, input));
-  const copy = { id: randomUUID(), shot, folder, format, encoded, part: partIn(folder.path) };
-  await announce(copy);
+  const encoded = await encodeShot(shot, wishFor(folder, input));
+  const held = await holdFolder(folder.path).catch((error: unknown) => {
+    throw error instanceof Fault ? error : keepFault(error, folder.path);
+  });
+  const { path: name } = partIn('');
+  const part = { path: held.at(name) };
+  const copy = { id: randomUUID(), shot, folder, format, encoded, part, held };
   try {
-    await writePart(copy.part, encoded.bytes);
+    await announce(copy, join(folder.path, name));
+    await writePart(part, encoded.bytes);
     return await place(copy, input.name ?? folder.pattern);
   } catch (error) {
-    await dropPart(copy.part);
+    await dropPart(part);
     await sql()`delete from copies where id = ${copy.id} and not confirmed`;
-    throw error instanceof Fault ? error : keepFault(error, folder.path);
+    if (error instanceof Fault) throw error;
+    throw faultOf(error) ?? keepFault(error, folder.path);
+  } finally {
+    await held.close();
   }
 }
 
@@ -82,45 +91,61 @@ interface Pending {
   folder: Folder;
   format: FormatName;
   encoded: Encoded;
+  /** Written through the held folder. */
   part: Part;
+  held: HeldFolder;
 }
 
 /** The row comes before the file, so that a start after a crash knows of whatever was left. */
-async function announce({ id, shot, folder, format, encoded, part }: Pending): Promise<void> {
+async function announce(
+  { id, shot, folder, format, encoded }: Pending,
+  part: string,
+): Promise<void> {
   const { bytes } = encoded;
-  await sql()`insert into copies (id, shot_id, folder_id, path, part_path, format, bytes, sha256)
-    values (${id}, ${shot.id}, ${folder.id}, '', ${part.path}, ${format}, ${bytes.length},
-      ${sha256(bytes)})`;
+  const sha256 = await sha256Of(bytes);
+  await sql()`insert into copies
+    (id, shot_id, folder_id, path, part_path, format, bytes, sha256, named)
+    values (${id}, ${shot.id}, ${folder.id}, '', ${part}, ${format}, ${bytes.length},
+      ${sha256}, ${shot.title})`;
 }
 
 async function place(copy: Pending, pattern: string): Promise<Copy> {
-  const { id, shot, folder, format, encoded, part } = copy;
+  const { id, shot, folder, format, encoded, part, held } = copy;
   const counts = hasNumber(pattern);
   for (let attempt = 1; attempt <= MOST_ATTEMPTS; attempt += 1) {
     const number = counts ? await nextNumber(folder, pattern) : 1;
     const parts = namesFor(pattern, shot, encoded, number);
     const name = numbered(parts.pop() ?? 'shot', counts ? 1 : attempt);
-    const place = parts.length ? await subfolder(folder.path, parts) : folder.path;
-    const path = join(place, `${name}.${formats[format].extension}`);
-    await sql()`update copies set path = ${path} where id = ${id}`;
-    if (await placePart(part, path)) {
-      await syncFolder(place);
-      await sql()`update copies set confirmed = true, kept_at = now() where id = ${id}`;
-      return getCopy(id);
-    }
+    const file = `${name}.${formats[format].extension}`;
+    checkLength(join(folder.path, ...parts, file), folder.path);
+    const kept = await below(held, parts, async (within) => {
+      const path = join(within.path, file);
+      const announced = await sql()`update copies set path = ${path} where id = ${id}`;
+      if (announced.count === 0) throw notFound('shot');
+      if (!(await placePart(part, within.at(file)))) return null;
+      try {
+        await syncFolder(within.at('.'));
+        const confirmed = await confirmCopy(id);
+        if (!confirmed) throw notFound('shot');
+        return confirmed;
+      } catch (error) {
+        // Never a file that nobody knows of.
+        await unlink(within.at(file));
+        throw error;
+      }
+    });
+    if (kept) return kept;
   }
   throw new Fault(409, 'no-free-name', 'Every name that the pattern gives is taken.');
 }
 
-/** Makes the folders that a name asks for, inside the folder and through no link. */
-async function subfolder(base: string, parts: readonly string[]): Promise<string> {
-  const path = await allowedPath(join(base, ...parts));
-  try {
-    await mkdir(path, { recursive: true });
-  } catch (error) {
-    throw keepFault(error, path);
-  }
-  return allowedPath(path);
+/** Longest path that programs can open, in bytes (PATH_MAX of Linux, with its end). */
+const MOST_PATH = 4_095;
+
+/** Step by step a path may become longer than anybody can open as a whole. @throws Fault 400 */
+function checkLength(path: string, folder: string): void {
+  if (Buffer.byteLength(path) > MOST_PATH)
+    throw keepFault(Object.assign(new Error('ENAMETOOLONG'), { code: 'ENAMETOOLONG' }), folder);
 }
 
 /** Counts on in the folder or for the pattern; two at once never get the same. */

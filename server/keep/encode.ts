@@ -1,4 +1,4 @@
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import {
   firstFacts,
   type FactsRule,
@@ -6,16 +6,19 @@ import {
   type FormatOptions,
   type SizeWish,
 } from '@/core/contracts/format';
+import { leavingTitle } from '@/core/naming/leavingTitle';
 import { factsOf, SCREEN_DENSITY } from '@/core/keep/facts';
-import { fitSize, isAsItIs, type Fitted } from '@/core/keep/fitSize';
+import { fitSize, isAsItIs, sizeProblem, type Fitted } from '@/core/keep/fitSize';
 import { fit } from '../http/body';
 import { Fault } from '../http/fault';
-import type { Pixels } from '../paint/flatten';
+import { unpainted, type Pixels } from '../paint/flatten';
 import { paintedPixels } from '../paint/picture';
-import { getPaintable, getShot } from '../shots/rows';
+import type { Paintable } from '../shots/rows';
 import { inTurn } from '../turns';
+import { holding, run } from '../pool/pool';
 import { formats } from './formats';
-import { optionsOf, type Source, type Wish } from './formats/contract';
+import { optionsOf, type Format, type Source, type Wish } from './formats/contract';
+import { barePng, plainPng } from './formats/png';
 import { fromPixels } from './formats/raw';
 
 export interface EncodeWish extends SizeWish {
@@ -50,6 +53,8 @@ export async function sizedPixels(
   background = WHITE,
 ): Promise<Pixels> {
   const fitted = fitSize(pixels, wish);
+  const problem = sizeProblem(fitted);
+  if (problem) throw new Fault(400, 'too-many-pixels', problem);
   if (isAsItIs(pixels, fitted)) return pixels;
   return scaled(pixels, fitted, background);
 }
@@ -82,34 +87,83 @@ async function scaled(pixels: Pixels, fitted: Fitted, background: string): Promi
   };
 }
 
-/** A shot as a file. @throws Fault 404, 400 for options the format does not have, 409 too large */
-export const encodeShot = (id: string, wish: EncodeWish): Promise<Encoded> =>
-  inTurn(() => encodeNow(id, wish));
+/** A shot as it leaves, as PNG with nothing beside its pixels. @throws Fault 400 */
+export async function plainPicture(
+  shot: Paintable,
+  wish: SizeWish = {},
+): Promise<{ png: Buffer; width: number; height: number }> {
+  const image = asItIs(shot, wish);
+  const { crop } = shot.document.view;
+  if (image) {
+    const png = await holding(areaOf(crop), () => barePng(image));
+    return { png, width: crop.width, height: crop.height };
+  }
+  const pixels = await sizedPixels(await paintedPixels(shot), wish);
+  return { png: await plainPng(pixels), width: pixels.width, height: pixels.height };
+}
 
-async function encodeNow(id: string, wish: EncodeWish): Promise<Encoded> {
-  const [shot, paintable, whole] = await Promise.all([
-    getShot(id),
-    getPaintable(id),
-    paintedPixels(id),
-  ]);
+/** A shot as a file. @throws Fault 400 for options the format does not have, 409 too large */
+export const encodeShot = (shot: Paintable, wish: EncodeWish): Promise<Encoded> =>
+  inTurn(() => encodeNow(shot, wish));
+
+async function encodeNow(shot: Paintable, wish: EncodeWish): Promise<Encoded> {
   const format = formats[wish.format];
   const made: Wish = {
     quality: wish.quality ?? FIRST_QUALITY,
     options: fit(wish.options ?? {}, optionsOf(format)),
     background: wish.background ?? WHITE,
     facts: factsOf(
-      { ...shot, description: shot.document.description },
+      // The name may say where it is from, which only the rule lets out.
+      {
+        ...shot,
+        title: wish.facts?.origin ? shot.title : leavingTitle(shot),
+        description: shot.document.description,
+      },
       wish.facts ?? firstFacts,
       wish.density ?? SCREEN_DENSITY,
     ),
   };
-  const pixels = await sizedPixels(whole, wish, made.background);
-  const source = { pixels, shot: paintable };
+  const whole = await straight(shot, wish, made);
+  if (whole) return whole;
+  const pixels = await sizedPixels(await paintedPixels(shot), wish, made.background);
+  const bare = { frame: shot.frame, opaque: shot.opaque, document: shot.document };
+  const source = { pixels, shot: bare };
   if (wish.maxBytes !== undefined) return withinBytes(wish, source, made, wish.maxBytes);
-  const bytes = await format.encode(source, made);
+  const bytes = await written(format, source, made);
   const { width, height, opaque } = pixels;
   return { bytes, width, height, opaque, quality: made.quality };
 }
+
+/** The picture of a shot on which nothing lies, in its own size; else null. */
+function asItIs(shot: Paintable, wish: SizeWish): Sharp | null {
+  const { crop } = shot.document.view;
+  return isAsItIs(crop, fitSize(crop, wish)) ? unpainted(shot) : null;
+}
+
+/** Such a shot written from its frame without painting; else null. */
+async function straight(shot: Paintable, wish: EncodeWish, made: Wish): Promise<Encoded | null> {
+  const { crop } = shot.document.view;
+  const { write } = formats[wish.format];
+  const image = asItIs(shot, wish);
+  if (!image || !write || wish.maxBytes !== undefined) return null;
+  const bytes = await holding(areaOf(crop), () => Promise.resolve(write(image, made)));
+  const { width, height } = crop;
+  return bytes && { bytes, width, height, opaque: true, quality: made.quality };
+}
+
+/** Writes a file: in a thread where the format computes by itself, else in those of the library. */
+function written(format: Format, { pixels, shot }: Source, wish: Wish): Promise<Uint8Array> {
+  const handed = format.thread?.(wish.options);
+  if (!handed) return format.encode({ pixels, shot }, wish);
+  // What it does not look at is not copied for it.
+  const source =
+    handed === 'shot'
+      ? { shot, pixels: { ...pixels, data: new Uint8ClampedArray() } }
+      : { pixels, shot: { ...shot, frame: new Uint8Array() } };
+  return run('encode', { format: format.name, source, wish }, { pixels: 2 * areaOf(pixels) });
+}
+
+const areaOf = ({ width, height }: { width: number; height: number }): number => width * height;
 
 const LEAST_QUALITY = 20;
 /** With the wished and the least quality, no more than eight encodings. */
@@ -124,7 +178,7 @@ async function withinBytes(
 ): Promise<Encoded> {
   const format = formats[name];
   const at = async (pixels: Pixels, quality: number): Promise<Encoded> => ({
-    bytes: await format.encode({ ...source, pixels }, { ...wish, quality }),
+    bytes: await written(format, { ...source, pixels }, { ...wish, quality }),
     width: pixels.width,
     height: pixels.height,
     opaque: pixels.opaque,

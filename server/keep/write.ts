@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { link, open, rename, unlink } from 'node:fs/promises';
+import { link, open, rename, stat, unlink, type FileHandle } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { errorCode } from '../errorCode';
 
@@ -12,10 +12,21 @@ export const partIn = (folder: string): Part => ({
   path: join(folder, `.rezzik-${randomUUID()}.part`),
 });
 
+/** Of a folder's permissions, what a file in it gets: never to be run, never for all to write. */
+const FOR_FILES = 0o664;
+
+/** Who may enter a folder may read what is kept in it, whatever this process writes otherwise. */
+async function likeItsFolder(file: FileHandle, folder: string): Promise<void> {
+  const { mode } = await stat(folder);
+  // Some file systems have no permissions; what they give then is theirs.
+  await file.chmod(mode & FOR_FILES).catch(() => undefined);
+}
+
 /** Writes the bytes of a part and makes sure they are on the disk. */
 export async function writePart({ path }: Part, bytes: Uint8Array): Promise<void> {
-  const file = await open(path, 'wx', 0o644);
+  const file = await open(path, 'wx', 0o600);
   try {
+    await likeItsFolder(file, dirname(path));
     await file.writeFile(bytes);
     await file.sync();
   } finally {

@@ -34,10 +34,16 @@ const STYLE =
   'main{max-width:1200px;margin:auto}img{max-width:100%;height:auto;box-shadow:0 2px 14px #0003}h1{font-size:20px}' +
   '@media(prefers-color-scheme:dark){body{background:#151b1a;color:#e9e6dc}}</style></head><body><main>';
 
-/** The answer to a path below /v/: the page, with the picture in it, or the picture alone. */
-export async function answerLink(path: string, now = new Date()): Promise<LinkAnswer> {
+/**
+ * The answer to a path below /v/: the page, with the picture in it, or the picture alone.
+ * @param look only whether it is there (HEAD): that is no view
+ */
+export async function answerLink(
+  path: string,
+  { now = new Date(), look = false }: { now?: Date; look?: boolean } = {},
+): Promise<LinkAnswer> {
   const [, token = '', picture] = /^\/v\/([^/.]+)(\.png)?$/.exec(path) ?? [];
-  const seen = await seenBy(token, now);
+  const seen = await seenBy(token, now, look);
   if (!seen) {
     return html(
       404,

@@ -1,12 +1,12 @@
+import { leavingTitle } from '@/core/naming/leavingTitle';
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import { linkSchema, type Link, type linkInputSchema } from '@/core/contracts/link';
 import { sql } from '../db/sql';
 import { env } from '../env';
 import { notFound } from '../http/fault';
-import { plainPng } from '../keep/formats/png';
-import { paintedPixels } from '../paint/picture';
-import { getShot } from '../shots/rows';
+import { plainPicture } from '../keep/encode';
+import { getPaintable, getShot } from '../shots/rows';
 import { openBase } from './listener';
 
 /** 128 bits, so that nobody finds a link by trying. */
@@ -56,18 +56,17 @@ export async function makeLink(
   input: z.output<typeof linkInputSchema>,
   now = new Date(),
 ): Promise<Link> {
-  const shot = await getShot(shotId);
-  const pixels = await paintedPixels(shotId);
-  const bytes = await plainPng(pixels);
+  const shot = await getPaintable(shotId);
+  const { png, width, height } = await plainPicture(shot);
   const id = randomUUID();
   const ends = input.days === null ? null : new Date(now.getTime() + input.days * DAY);
   const words = input.words
-    ? { title: shot.title, description: shot.document.description ?? '' }
+    ? { title: leavingTitle(shot), description: shot.document.description ?? '' }
     : { title: '', description: '' };
   const [row] = await sql()<Row[]>`insert into links
     (id, shot_id, token, bytes, width, height, title, description, ends_at, most_views)
-    values (${id}, ${shotId}, ${randomBytes(TOKEN_BYTES).toString('base64url')}, ${bytes},
-      ${pixels.width}, ${pixels.height}, ${words.title}, ${words.description}, ${ends}, ${input.mostViews})
+    values (${id}, ${shotId}, ${randomBytes(TOKEN_BYTES).toString('base64url')}, ${png},
+      ${width}, ${height}, ${words.title}, ${words.description}, ${ends}, ${input.mostViews})
     returning *`;
   if (!row) throw notFound('shot');
   return toLink(row);
@@ -107,10 +106,10 @@ export interface Seen {
 }
 
 /**
- * What a token shows, counted as a view; null for none, an ended or a taken back one, which all
- * look the same.
+ * What a token shows, counted as a view unless somebody only looks whether it is there; null for
+ * none, an ended or a taken back one, which all look the same.
  */
-export async function seenBy(token: string, now = new Date()): Promise<Seen | null> {
+export async function seenBy(token: string, now: Date, look: boolean): Promise<Seen | null> {
   if (!/^[A-Za-z0-9_-]{22}$/.test(token)) return null;
   const [row] = await sql()<(Seen & Row)[]>`select * from links where token = ${token}`;
   if (!row) return null;
@@ -118,6 +117,7 @@ export async function seenBy(token: string, now = new Date()): Promise<Seen | nu
     await sql()`update links set ended = true where id = ${row.id}`;
     return null;
   }
+  if (look) return row;
   const counted = await sql()`update links set views = views + 1 where id = ${row.id}
     and (most_views is null or views < most_views)`;
   return counted.count === 0 ? null : row;

@@ -1,5 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import { networkInterfaces } from 'node:os';
+import pLimit from 'p-limit';
+import { Fault } from '../http/fault';
 import { answerLink } from './answer';
 
 /** The second listener serves nothing but links, to other machines; it runs only when Setup says so. */
@@ -21,24 +23,46 @@ export const openBase = (): string | null => {
   return rezzikLinks ? `http://${ownAddress()}:${rezzikLinks.port}` : null;
 };
 
+/** One change of the listener at a time: two at once could leave it where nobody asked for it. */
+const oneAtATime = pLimit(1);
+
 /**
- * Opens the listener on a port, or closes it with null. @throws when the port is taken; then the
- * listener stays where it was
+ * Opens the listener on a port, or closes it with null.
+ * @param write remembers the port, while both the old and the new listener are open; when it fails
+ *   the new one is closed again, so that setting and listener never disagree
+ * @returns what `write` returns
+ * @throws Fault 409 when the port is taken; then the listener stays where it was
  */
-export async function openLinks(port: number | null): Promise<void> {
-  const before = held.rezzikLinks;
-  if (before?.port === port) return;
-  held.rezzikLinks = port === null ? null : { server: await listen(port), port };
-  before?.server.close();
+export function openLinks<T>(port: number | null, write: () => Promise<T>): Promise<T> {
+  return oneAtATime(async () => {
+    const before = held.rezzikLinks ?? null;
+    const same = (before?.port ?? null) === port;
+    const after = same ? before : port === null ? null : { server: await listen(port), port };
+    try {
+      const written = await write();
+      held.rezzikLinks = after;
+      if (!same && before) close(before.server);
+      return written;
+    } catch (error) {
+      if (!same && after) close(after.server);
+      throw error;
+    }
+  });
+}
+
+function close(server: Server): void {
+  server.close();
   // Who reads slowly does not keep it open.
-  before?.server.closeAllConnections();
+  server.closeAllConnections();
 }
 
 async function listen(port: number): Promise<Server> {
   const server = createServer((request, response) => {
     const path = (request.url ?? '').split('?')[0] ?? '';
     const allowed = request.method === 'GET' || request.method === 'HEAD';
-    answerLink(allowed && path.startsWith('/v/') ? path : '/v/none').then(
+    answerLink(allowed && path.startsWith('/v/') ? path : '/v/none', {
+      look: request.method === 'HEAD',
+    }).then(
       ({ status, headers, body }) => {
         response.writeHead(status, headers);
         response.end(request.method === 'HEAD' ? undefined : body);
@@ -54,7 +78,13 @@ async function listen(port: number): Promise<Server> {
   server.headersTimeout = 10_000;
   server.maxConnections = 50;
   await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
+    server.once('error', (error) =>
+      reject(
+        new Fault(409, 'port-taken', `Port ${port} is in use by another program.`, {
+          reason: String(error),
+        }),
+      ),
+    );
     server.listen(port, '0.0.0.0', () => resolve());
   });
   return server;

@@ -1,4 +1,4 @@
-import { mkdir, readdir, readFile, stat } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rm, stat } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import type { Dropped } from '@/core/contracts/mail';
@@ -9,9 +9,13 @@ import { writeWhole } from '../keep/write';
 /** Messages that went nowhere: a folder in place of a mail service, to try the whole way. */
 const folder = (): string => join(env().dataDir, 'mail-drop');
 
-export async function dropMessage(message: Buffer, now = new Date()): Promise<string> {
-  await mkdir(folder(), { recursive: true });
-  const name = `${now.toISOString().replace(/[:.]/g, '-')}-${randomUUID().slice(0, 8)}.eml`;
+export async function dropMessage(
+  shotId: string,
+  message: Buffer,
+  now = new Date(),
+): Promise<string> {
+  await mkdir(folder(), { recursive: true, mode: 0o700 });
+  const name = `${now.toISOString().replace(/[:.]/g, '-')}-${shotId}-${randomUUID().slice(0, 8)}.eml`;
   await writeWhole(join(folder(), name), message);
   return name;
 }
@@ -52,4 +56,11 @@ export async function droppedMessage(name: string): Promise<Buffer> {
   return readFile(join(folder(), name)).catch(() => {
     throw notFound('message');
   });
+}
+
+/** Erases the messages that hold a picture of a shot. */
+export async function dropMessagesOf(shotId: string): Promise<void> {
+  const names = await readdir(folder()).catch(() => []);
+  const its = names.filter((name) => NAME.test(name) && name.includes(`-${shotId}-`));
+  await Promise.all(its.map((name) => rm(join(folder(), name), { force: true })));
 }

@@ -1,10 +1,11 @@
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import type { z } from 'zod';
 import type { mailInputSchema } from '@/core/contracts/mail';
+import { leavingTitle } from '@/core/naming/leavingTitle';
 import { safeName } from '@/core/naming/safeName';
 import { encodeShot } from '../keep/encode';
 import { formats } from '../keep/formats';
-import { getShot } from '../shots/rows';
+import { getPaintable } from '../shots/rows';
 
 /**
  * A message with the picture attached and its description as the alternative text (RFC 5322, RFC
@@ -15,20 +16,21 @@ export async function messageFor(
   shotId: string,
   input: z.output<typeof mailInputSchema>,
 ): Promise<Buffer> {
-  const shot = await getShot(shotId);
+  const shot = await getPaintable(shotId);
   const { to, subject, text, drop: _, ...wish } = input;
   const format = formats[wish.format ?? 'png'];
-  const { bytes } = await encodeShot(shotId, { ...wish, format: format.name });
-  const alt = shot.document.description ?? shot.title;
+  const { bytes } = await encodeShot(shot, { ...wish, format: format.name });
+  const title = leavingTitle(shot);
+  const alt = shot.document.description ?? title;
   const composer = new MailComposer({
     ...(to && { to }),
-    subject: subject ?? shot.title,
+    subject: subject ?? title,
     text: [text, alt && `[${alt}]`].filter(Boolean).join('\n\n'),
     // Mail programs that know it open the message for writing, not for reading.
     headers: { 'X-Unsent': '1' },
     attachments: [
       {
-        filename: `${safeName(shot.title)}.${format.extension}`,
+        filename: `${safeName(title)}.${format.extension}`,
         content: Buffer.from(bytes),
         contentType: format.mediaType,
         headers: { 'Content-Description': alt.replace(/\s+/g, ' ').slice(0, 900) },

@@ -1,9 +1,10 @@
 import { createCanvas, ImageData, type Canvas } from '@napi-rs/canvas';
 import sharp, { type Sharp } from 'sharp';
 import type { ShotDocument } from '@/core/contracts/document';
+import type { Rect } from '@/core/geometry/rect';
 import type { Sheet } from '@/core/marks/contract';
 import { paintShot } from '@/core/paint/painter';
-import { cutPixels, type RgbaPixels } from '@/core/raster/pixels';
+import type { RgbaPixels } from '@/core/raster/pixels';
 import { isTurned, turnedPixels } from '@/core/shot/turn';
 import type { Shaper } from '@/core/paint/shaper';
 
@@ -14,6 +15,15 @@ export interface Pixels {
   height: number;
   /** True when no pixel is transparent. */
   opaque: boolean;
+}
+
+/** What a shot is painted from. */
+export interface Unpainted {
+  /** PNG. */
+  frame: Uint8Array;
+  /** No pixel of the frame is transparent. */
+  opaque: boolean;
+  document: ShotDocument;
 }
 
 /** Pixels as a canvas that another can draw. */
@@ -38,33 +48,48 @@ export function sheet(width: number, height: number): Sheet {
   };
 }
 
+/** The pixels of a picture. */
+export async function decoded(image: Sharp): Promise<RgbaPixels> {
+  const { data, info } = await image.ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  const { width, height } = info;
+  return { data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length), width, height };
+}
+
+/** A part of a frame, not decoded yet; from top to bottom, without the whole in memory. */
+const partOf = (frame: Uint8Array, { x, y, width, height }: Rect): Sharp =>
+  sharp(frame, { limitInputPixels: false, sequentialRead: true }).extract({
+    left: x,
+    top: y,
+    width,
+    height,
+  });
+
 /** The part of the frame that a view shows, turned as the view says. */
-async function shownPixels(
-  frame: Uint8Array,
-  opaque: boolean,
-  { view: { crop, turn } }: ShotDocument,
-): Promise<RgbaPixels> {
-  const whole = sharp(frame, { limitInputPixels: false }).ensureAlpha();
-  const read = async (from: Sharp): Promise<RgbaPixels> => {
-    const { data, info } = await from.raw().toBuffer({ resolveWithObject: true });
-    const { width, height } = info;
-    return {
-      data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length),
-      width,
-      height,
-    };
-  };
-  if (isTurned(turn)) return cutPixels(turnedPixels(await read(whole), turn, opaque), crop);
-  return read(whole.extract({ left: crop.x, top: crop.y, width: crop.width, height: crop.height }));
+async function shownPixels({ frame, opaque, document }: Unpainted): Promise<RgbaPixels> {
+  const { crop, turn } = document.view;
+  if (!isTurned(turn)) return decoded(partOf(frame, crop));
+  const whole = await decoded(sharp(frame, { limitInputPixels: false }));
+  return turnedPixels(whole, turn, opaque, crop);
+}
+
+/**
+ * The picture of an opaque shot on which nothing lies, off which nothing but its edges is cut: the
+ * part of its frame in view is what leaves. Null for every other shot, which must be painted.
+ */
+export function unpainted({ frame, opaque, document: { marks, view } }: Unpainted): Sharp | null {
+  const isItself = opaque && marks.length === 0 && !view.shape && !isTurned(view.turn);
+  return isItself ? partOf(frame, view.crop).removeAlpha() : null;
 }
 
 /** Paints a shot as it leaves: the view of the frame with its marks, and nothing else. */
-export async function flatten(
-  { frame, opaque, document }: { frame: Uint8Array; opaque: boolean; document: ShotDocument },
-  shaper: Shaper,
-): Promise<Pixels> {
-  const { crop } = document.view;
-  const cut = bitmap(await shownPixels(frame, opaque, document));
+export async function flatten(shot: Unpainted, shaper: Shaper): Promise<Pixels> {
+  const { opaque, document } = shot;
+  const { crop, shape, turn } = document.view;
+  const isOpaque = opaque && !shape && !turn?.angle;
+  const shown = await shownPixels(shot);
+  // Nothing lies on it and nothing is cut off it: it is what leaves.
+  if (document.marks.length === 0 && isOpaque) return { ...shown, opaque: true };
+  const cut = bitmap(shown);
   const canvas = createCanvas(crop.width, crop.height);
   const surface = canvas.getContext('2d');
   paintShot(surface, document, { shaper, bitmap, sheet }, (to) =>
@@ -72,10 +97,5 @@ export async function flatten(
   );
   const { data: painted } = surface.getImageData(0, 0, crop.width, crop.height);
   // Marks cover or multiply, and neither lets anything through; a free shape does.
-  return {
-    data: painted,
-    width: crop.width,
-    height: crop.height,
-    opaque: opaque && !document.view.shape && !document.view.turn?.angle,
-  };
+  return { data: painted, width: crop.width, height: crop.height, opaque: isOpaque };
 }

@@ -1,26 +1,41 @@
 import pLimit from 'p-limit';
+import { heldArea } from '@/core/shot/pictures';
 import { sql } from '../db/sql';
 import { fromPixels } from '../keep/formats/raw';
-import { getPaintable } from '../shots/rows';
-import { flatten, type Pixels } from './flatten';
-import { serverShaper } from './shaper';
+import { getPaintable, type Paintable } from '../shots/rows';
+import { run } from '../pool/pool';
+import { unpainted, type Pixels } from './flatten';
 
 /** The shots painted last, so that trying qualities does not paint again. */
 const kept: { key: string; pixels: Promise<Pixels> }[] = [];
 const KEPT = 2;
 const MOST_KEPT_PIXELS = 34_000_000;
 
-/** A shot painted as it leaves, at its current revision. @throws Fault 404 */
-export async function paintedPixels(id: string): Promise<Pixels> {
-  const paintable = await getPaintable(id);
-  const key = `${id} ${paintable.revision}`;
+/** Pixels held while a shot is painted: the frame, the view that is cut out of it, what lies on it. */
+function areaOf({ document, width, height }: Paintable): number {
+  const { crop } = document.view;
+  return width * height + crop.width * crop.height + heldArea(document.pictures);
+}
+
+/** Paints a shot in a thread, into memory that all threads see. */
+export function paint(shot: Paintable): Promise<Pixels> {
+  const { frame, opaque, document } = shot;
+  return run('flatten', { frame, opaque, document }, { pixels: areaOf(shot) });
+}
+
+/** A shot painted as it leaves. */
+export function paintedPixels(shot: Paintable): Promise<Pixels> {
+  const key = `${shot.id} ${shot.revision}`;
   const before = kept.find((entry) => entry.key === key);
   if (before) return before.pixels;
-  const pixels = serverShaper().then((shaper) => flatten(paintable, shaper));
-  const { width, height } = paintable.document.view.crop;
+  const pixels = paint(shot);
+  const { width, height } = shot.document.view.crop;
   if (width * height <= MOST_KEPT_PIXELS) {
-    kept.unshift({ key, pixels });
+    const entry = { key, pixels };
+    kept.unshift(entry);
     kept.length = Math.min(kept.length, KEPT);
+    // What could not be painted now may be painted the next time.
+    pixels.catch(() => kept.includes(entry) && kept.splice(kept.indexOf(entry), 1));
   }
   return pixels;
 }
@@ -47,8 +62,8 @@ export async function thumbnail(id: string): Promise<Uint8Array> {
 
 async function makeThumbnail(id: string): Promise<Uint8Array> {
   const paintable = await getPaintable(id);
-  const pixels = await flatten(paintable, await serverShaper());
-  const bytes = await fromPixels(pixels)
+  const image = unpainted(paintable) ?? fromPixels(await paint(paintable));
+  const bytes = await image
     .resize({ ...THUMBNAIL, fit: 'inside', withoutEnlargement: true })
     .webp({ quality: 80 })
     .toBuffer();

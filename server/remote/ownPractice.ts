@@ -5,6 +5,7 @@ import { sql } from '../db/sql';
 import { env } from '../env';
 import { startPractice } from './practice';
 import { addRemote, listRemotes } from './remotes';
+import { unseal } from './sealed';
 
 interface Held {
   rezzikPractice?: Promise<{ port: number }>;
@@ -40,7 +41,8 @@ export async function resumePractice(): Promise<void> {
     { id: string; username: string; password: string }[]
   >`select id, username, password from remotes where practice`;
   if (!row) return;
-  const { username, password } = row;
+  const { username } = row;
+  const password = await unseal(row.password);
   held.rezzikPractice = startPractice({ folder: folder(), username, password });
   const { port } = await held.rezzikPractice;
   await sql()`update remotes set url = ${`http://127.0.0.1:${port}/`} where id = ${row.id}`;

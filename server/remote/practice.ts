@@ -1,6 +1,6 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { createReadStream } from 'node:fs';
-import { mkdir, open, readdir, rm, stat } from 'node:fs/promises';
+import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { basename, dirname, join, normalize } from 'node:path';
 import { errorCode } from '../errorCode';
 import { xmlText } from '@/core/keep/xmp';
@@ -12,17 +12,19 @@ export interface Practice {
   password: string;
   /** Refuses files above this many bytes as a full disk would; for trying that out. */
   mostBytes?: number;
+  /** What it does not heed, as some servers do not; for trying that out. */
+  ignores?: readonly ('if-none-match' | 'overwrite')[];
 }
 
 /**
- * A small WebDAV server (RFC 4918: OPTIONS, PROPFIND, MKCOL, GET, HEAD, PUT, DELETE) on loopback, in
+ * A small WebDAV server (RFC 4918: OPTIONS, PROPFIND, MKCOL, GET, HEAD, PUT, MOVE, DELETE) on loopback, in
  * place of a remote folder, so that sending can be tried whole.
  */
 export async function startPractice(
   practice: Practice,
   port = 0,
 ): Promise<{ server: Server; port: number }> {
-  await mkdir(practice.folder, { recursive: true });
+  await mkdir(practice.folder, { recursive: true, mode: 0o700 });
   const server = createServer((request, response) => {
     answer(practice, request, response).catch(() => end(response, 500));
   });
@@ -93,6 +95,7 @@ const methods: Record<string, (call: Call) => Promise<void>> = {
     }
   },
   PUT: put,
+  MOVE: move,
   DELETE: async ({ path, response }) => {
     await rm(path, { recursive: true, force: true });
     end(response, 204);
@@ -107,7 +110,8 @@ async function put({ practice, request, response, path }: Call): Promise<void> {
     end(response, 507);
     return;
   }
-  const fresh = request.headers['if-none-match'] === '*';
+  const heeds = !practice.ignores?.includes('if-none-match');
+  const fresh = heeds && request.headers['if-none-match'] === '*';
   try {
     const file = await open(path, fresh ? 'wx' : 'w');
     await file.writeFile(bytes);
@@ -116,6 +120,20 @@ async function put({ practice, request, response, path }: Call): Promise<void> {
   } catch (error) {
     end(response, errorCode(error) === 'EEXIST' ? 412 : 409);
   }
+}
+
+async function move({ practice, request, response, path }: Call): Promise<void> {
+  const to = new URL(String(request.headers.destination), 'http://x');
+  const target = join(practice.folder, normalize(decodeURIComponent(to.pathname)));
+  const heeds = !practice.ignores?.includes('overwrite');
+  if (heeds && request.headers.overwrite === 'F' && (await stat(target).catch(() => null))) {
+    end(response, 412);
+    return;
+  }
+  await rename(path, target).then(
+    () => end(response, 201),
+    () => end(response, 409),
+  );
 }
 
 async function propfind({ path, way, response, request }: Call): Promise<void> {

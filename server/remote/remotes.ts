@@ -4,24 +4,42 @@ import type { remoteInputSchema } from '@/core/contracts/remote';
 import { remoteSchema, type Remote, type remotePatchSchema } from '@/core/contracts/remote';
 import { json, sql } from '../db/sql';
 import { fit } from '../http/body';
-import { notFound } from '../http/fault';
+import { Fault, notFound } from '../http/fault';
 import { formats } from '../keep/formats';
 import { optionsOf } from '../keep/formats/contract';
+import { FORBIDDEN, RemoteProblem } from './dav';
+import { seal } from './sealed';
+import { tryOut, type To } from './send';
 
-/** With its password, for the sender only. */
-const rowSchema = remoteSchema
-  .omit({ waiting: true })
-  .extend({ password: z.string(), maxBytes: z.coerce.number().int().nullable() });
-export type RemoteRow = z.infer<typeof rowSchema>;
+/** How a remote folder keeps a name from being taken twice: by a header, by moving, or not at all. */
+export type Guard = 'header' | 'move' | 'none';
+
+/** With its password, sealed, for the sender only. */
+const rowSchema = remoteSchema.omit({ waiting: true, caution: true }).extend({
+  password: z.string(),
+  guard: z.enum(['header', 'move', 'none']).nullable(),
+  maxBytes: z.coerce.number().int().nullable(),
+});
+type RemoteRow = z.infer<typeof rowSchema>;
 
 const select = () => sql()`select r.*, r.max_bytes as "maxBytes",
-  (select count(*)::int from sendings s where s.remote_id = r.id and s.state = 'waiting') as waiting
+  (select count(*)::int from sendings s join jobs j on j.id = s.id
+    where s.remote_id = r.id and j.state <> 'done') as waiting
   from remotes r`;
 
+const CAUTION =
+  'This remote folder may let a file be overwritten when two are written under one name at the same moment. Rezzik asks before it writes; nothing more can be done there.';
+
 export async function listRemotes(): Promise<Remote[]> {
-  const rows = await sql()<{ maxBytes: string | null }[]>`${select()} order by r.created_at, r.id`;
+  const rows = await sql()<
+    { maxBytes: string | null; guard: Guard | null }[]
+  >`${select()} order by r.created_at, r.id`;
   return rows.map((row) =>
-    remoteSchema.parse({ ...row, maxBytes: row.maxBytes === null ? null : Number(row.maxBytes) }),
+    remoteSchema.parse({
+      ...row,
+      caution: row.guard === 'none' ? CAUTION : null,
+      maxBytes: row.maxBytes === null ? null : Number(row.maxBytes),
+    }),
   );
 }
 
@@ -38,15 +56,30 @@ export async function addRemote(
 ): Promise<Remote> {
   fit(input.options, optionsOf(formats[input.format]));
   const id = randomUUID();
-  await sql()`insert into remotes (id, name, url, username, password, format, quality, options,
-      size, max_bytes, facts, pattern, practice)
-    values (${id}, ${input.name}, ${input.url}, ${input.username}, ${input.password}, ${input.format},
-      ${input.quality}, ${json(input.options)}, ${json(input.size)}, ${input.maxBytes},
-      ${json(input.facts)}, ${input.pattern}, ${practice})`;
+  // One that cannot be reached now is asked at the first sending.
+  const guard = await askGuard(input);
+  await sql()`insert into remotes (id, name, url, username, password, sealed, guard, format,
+      quality, options, size, max_bytes, facts, pattern, practice)
+    values (${id}, ${input.name}, ${input.url}, ${input.username}, ${await seal(input.password)}, true,
+      ${guard}, ${input.format}, ${input.quality}, ${json(input.options)}, ${json(input.size)},
+      ${input.maxBytes}, ${json(input.facts)}, ${input.pattern}, ${practice})`;
   return getRemote(id);
 }
 
-/** What waits already is sent as it was made. @throws Fault 400, 404 */
+/** How long the setting up of a remote folder waits for it, ms. */
+const PATIENCE = { silence: 4_000, whole: 8_000 };
+
+const askGuard = (to: To): Promise<Guard | null> =>
+  tryOut(to, AbortSignal.timeout(PATIENCE.whole), PATIENCE).catch((error: unknown) => {
+    if (error instanceof RemoteProblem && error.message === FORBIDDEN)
+      throw new Fault(400, 'forbidden-address', error.message);
+    return null;
+  });
+
+/**
+ * What waits already is sent as it was made. A password goes only where it was typed for.
+ * @throws Fault 400 for another address without the password, 404
+ */
 export async function changeRemote(
   id: string,
   patch: z.output<typeof remotePatchSchema>,
@@ -55,8 +88,19 @@ export async function changeRemote(
   const other = patch.format !== undefined && patch.format !== before.format;
   const next = { ...before, ...patch, options: patch.options ?? (other ? {} : before.options) };
   fit(next.options, optionsOf(formats[next.format]));
-  await sql()`update remotes set name = ${next.name}, url = ${next.url},
-    username = ${next.username}, password = ${next.password}, format = ${next.format},
+  const moved = next.url !== before.url || next.username !== before.username;
+  if (moved && before.password !== '' && patch.password === undefined) {
+    throw new Fault(
+      400,
+      'password-again',
+      'The address or the user name is another one now, so the password must be typed again.',
+    );
+  }
+  const password = patch.password === undefined ? before.password : await seal(patch.password);
+  const to = { ...next, password: patch.password ?? '' };
+  const guard = moved ? await askGuard(to) : before.guard;
+  await sql()`update remotes set name = ${next.name}, url = ${next.url}, guard = ${guard},
+    username = ${next.username}, password = ${password}, sealed = true, format = ${next.format},
     quality = ${next.quality}, options = ${json(next.options)}, size = ${json(next.size)},
     max_bytes = ${next.maxBytes}, facts = ${json(next.facts)}, pattern = ${next.pattern}
     where id = ${id}`;

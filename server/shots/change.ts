@@ -3,6 +3,7 @@ import { documentFor, type ShotDocument } from '@/core/contracts/document';
 import type { ShotChange } from '@/core/contracts/shot';
 import { stepSchema, type Step } from '@/core/contracts/steps';
 import { json, sql } from '../db/sql';
+import { checkHeld } from '../frames/intake';
 import { fit } from '../http/body';
 import { Fault, notFound } from '../http/fault';
 import { getShot } from './rows';
@@ -10,15 +11,17 @@ import { getShot } from './rows';
 /**
  * Stores a changed document with the steps that led to it, if nobody changed it since.
  * @returns the new revision
- * @throws Fault 400 for steps that do not follow on, 404, 409 with the current shot when stale
+ * @throws Fault 400 for steps that do not follow on, 404, 413, 415 or 422 for pictures in it, 409 with the current shot when stale
  */
 export async function changeShot(id: string, change: ShotChange): Promise<number> {
   const before = await getShot(id);
   const document = fit(change.document, documentFor(before));
+  await checkHeld(document.pictures, before.document.pictures);
   const revision = await sql().begin(async (tx) => {
     const [row] = await tx<{ revision: number; step_position: number }[]>`
       update shots set document = ${json(document)}, revision = revision + 1, changed_at = now(),
-        title = ${change.title?.trim() || before.title}
+        title = coalesce(${change.title?.trim() || null}, title),
+        title_own = title_own or ${Boolean(change.title?.trim())}
       where id = ${id} and revision = ${change.revision} returning revision, step_position`;
     if (!row) return null;
     const steps = change.steps ?? oneStep(before.document, document, row.step_position);
@@ -54,10 +57,9 @@ async function storeSteps(
     throw new Fault(400, 'steps-do-not-follow', 'The steps do not follow on the stored ones.');
   }
   await tx`delete from steps where shot_id = ${id} and position >= ${steps.keep}`;
-  for (const [i, step] of steps.added.entries()) {
-    await tx`insert into steps (shot_id, position, step)
-      values (${id}, ${steps.keep + i}, ${json(step)})`;
-  }
+  await tx`insert into steps (shot_id, position, step)
+    select ${id}, ${steps.keep} + place - 1, step
+    from jsonb_array_elements(${json(steps.added)}) with ordinality as added (step, place)`;
   await tx`update shots set step_position = ${steps.position} where id = ${id}`;
 }
 

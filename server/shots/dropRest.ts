@@ -1,12 +1,17 @@
-import { randomUUID } from 'node:crypto';
+import type { Besides } from '@/core/contracts/shot';
 import { dropRest } from '@/core/shot/dropRest';
 import { json, sql } from '../db/sql';
 import { takeIn } from '../frames/intake';
+import { insertFrame } from '../frames/rows';
 import { Fault, notFound } from '../http/fault';
+import { breakOff } from '../jobs/run';
+import { listCopies } from '../keep/copyRows';
 import { plainPng } from '../keep/formats/png';
-import { flatten } from '../paint/flatten';
-import { forgetPainted } from '../paint/picture';
+import { forgetPainted, paint } from '../paint/picture';
 import { serverShaper } from '../paint/shaper';
+import { listLinks } from '../links/links';
+import { dropMessagesOf } from '../mail/drop';
+import { eraseWaiting, listSendings } from '../remote/sendings';
 import { getPaintable, getShot } from './rows';
 
 /** The other shots, binned ones too, that show the same frame. @throws Fault 404 */
@@ -16,6 +21,24 @@ export async function sharingShots(id: string): Promise<string[]> {
     select o.id from shots s join shots o on o.frame_id = s.frame_id and o.id <> s.id
     where s.id = ${id} order by o.taken_at`;
   return rows.map((row) => row.id);
+}
+
+/** What else shows a shot, or will. @throws Fault 404 */
+export async function besides(id: string): Promise<Besides> {
+  const [sharing, copies, sendings, links] = await Promise.all([
+    sharingShots(id),
+    listCopies(id),
+    listSendings(id),
+    listLinks(id),
+  ]);
+  const sent = sendings.filter(({ state }) => state === 'sent');
+  return {
+    sharing: sharing.length,
+    copies: copies.map(({ path }) => path),
+    sent: sent.map(({ remoteName, name }) => `${remoteName}: ${name}`),
+    waiting: sendings.length - sent.length,
+    links: links.filter(({ ended }) => !ended).length,
+  };
 }
 
 /**
@@ -34,6 +57,7 @@ export async function dropTheRest(id: string, revision: number, others: boolean)
   await sql()`vacuum shots`;
   await sql()`vacuum thumbnails`;
   await sql()`vacuum links`;
+  await sql()`vacuum sendings`;
   return next;
 }
 
@@ -41,15 +65,15 @@ async function dropOne(id: string, revision: number): Promise<number> {
   const paintable = await getPaintable(id);
   const shaper = await serverShaper();
   const dropped = dropRest(paintable.document, { shaper });
-  const pixels = await flatten({ ...paintable, document: dropped.frame }, shaper);
+  const pixels = await paint({ ...paintable, document: dropped.frame });
   const frame = await takeIn(await plainPng(pixels));
   const stored = await sql().begin(async (tx) => {
+    // Whoever makes another shot of this frame meanwhile waits, or is waited for.
     const [before] = await tx<{ frame_id: string }[]>`
-      select frame_id from shots where id = ${id} and revision = ${revision} for update`;
+      select s.frame_id from shots s join frames f on f.id = s.frame_id
+      where s.id = ${id} and s.revision = ${revision} for update`;
     if (!before) return null;
-    const frameId = randomUUID();
-    await tx`insert into frames (id, sha256, width, height, opaque, bytes) values
-      (${frameId}, ${frame.sha256}, ${frame.width}, ${frame.height}, ${frame.opaque}, ${Buffer.from(frame.bytes)})`;
+    const frameId = await insertFrame(tx, { ...frame, original: null });
     const [row] = await tx<{ revision: number }[]>`
       update shots set frame_id = ${frameId}, document = ${json(dropped.document)},
         revision = revision + 1, step_position = 0, changed_at = now()
@@ -60,7 +84,7 @@ async function dropOne(id: string, revision: number): Promise<number> {
     await tx`delete from links where shot_id = ${id}`;
     await tx`delete from frames f where f.id = ${before.frame_id}
       and not exists (select 1 from shots s where s.frame_id = f.id)`;
-    return row ?? null;
+    return row && { ...row, sending: await eraseWaiting(tx, id) };
   });
   if (!stored) {
     const current = await getShot(id).catch(() => null);
@@ -70,5 +94,7 @@ async function dropOne(id: string, revision: number): Promise<number> {
     });
   }
   forgetPainted(id);
+  stored.sending.forEach(breakOff);
+  await dropMessagesOf(id);
   return stored.revision;
 }

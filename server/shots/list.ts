@@ -1,6 +1,7 @@
 import type { ShotSummary } from '@/core/contracts/shot';
 import { sql } from '../db/sql';
 import { Fault } from '../http/fault';
+import { takenOn } from './store';
 import { UUID } from '../http/route';
 
 interface Row {
@@ -19,6 +20,7 @@ export interface Page {
   shots: ShotSummary[];
   next: string | null;
   total: number;
+  today: number;
 }
 
 const toCursor = (row: Row): string => `${row.taken_at.toISOString()}_${row.id}`;
@@ -27,19 +29,32 @@ function readCursor(cursor: string): { at: Date; id: string } {
   const [time = '', id = ''] = cursor.split('_');
   const at = new Date(time);
   if (Number.isNaN(at.getTime()) || !UUID.test(id)) {
-    throw new Fault(400, 'bad-cursor', 'before must be the next value of an earlier page.');
+    throw new Fault(
+      400,
+      'bad-cursor',
+      'before and after must be the next value of an earlier page.',
+    );
   }
   return { at, id };
 }
 
-/** A page of shots, newest first, read by keyset. @throws Fault 400 */
+/**
+ * A page of shots by keyset: newest first before a place, or the nearest first after it.
+ * @throws Fault 400
+ */
 export async function listShots(options: {
-  before?: string | null;
+  before?: string | undefined;
+  after?: string | undefined;
   limit: number;
   bin: boolean;
 }): Promise<Page> {
   const db = sql();
-  const after = options.before ? readCursor(options.before) : null;
+  const at = options.before ?? options.after;
+  const cursor = at ? readCursor(at) : null;
+  const newer = options.after !== undefined && options.before === undefined;
+  const order = newer ? db`order by s.taken_at, s.id` : db`order by s.taken_at desc, s.id desc`;
+  const beyond =
+    cursor && db`and (s.taken_at, s.id) ${newer ? db`>` : db`<`} (${cursor.at}, ${cursor.id})`;
   const place = options.bin ? db`s.binned_at is not null` : db`s.binned_at is null`;
   const rows = await db<Row[]>`
     select s.id, s.title, s.revision, s.provenance ->> 'source' as source, s.taken_at, s.binned_at,
@@ -47,8 +62,8 @@ export async function listShots(options: {
       (s.document #>> '{view,crop,height}')::int as height,
       (select count(*)::int from copies c where c.shot_id = s.id and c.confirmed) as copies
     from shots s
-    where ${place} ${after ? db`and (s.taken_at, s.id) < (${after.at}, ${after.id})` : db``}
-    order by s.taken_at desc, s.id desc limit ${options.limit + 1}`;
+    where ${place} ${beyond ?? db``}
+    ${order} limit ${options.limit + 1}`;
   const [sum] = await db<{ total: number }[]>`
     select count(*)::int as total from shots s where ${place}`;
   const shown = rows.slice(0, options.limit);
@@ -67,5 +82,6 @@ export async function listShots(options: {
     })),
     next: rows.length > shown.length && last ? toCursor(last) : null,
     total: sum?.total ?? 0,
+    today: await takenOn(new Date()),
   };
 }

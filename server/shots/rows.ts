@@ -3,11 +3,15 @@ import type { ShotDocument } from '@/core/contracts/document';
 import { provenanceSchema } from '@/core/contracts/provenance';
 import type { Shot } from '@/core/contracts/shot';
 import { sql } from '../db/sql';
+import type { Unpainted } from '../paint/flatten';
+import { frameBytes } from '../frames/rows';
+import { PIECE } from '../pool/pieces';
 import { Fault, notFound } from '../http/fault';
 
 interface ShotRow {
   id: string;
   title: string;
+  title_own: boolean;
   revision: number;
   document: unknown;
   provenance: unknown;
@@ -28,51 +32,67 @@ function storedDocument(stored: unknown): ShotDocument {
   return readDocument(stored);
 }
 
+const toShot = (row: ShotRow): Shot => ({
+  id: row.id,
+  title: row.title,
+  titleOwn: row.title_own,
+  revision: row.revision,
+  document: storedDocument(row.document),
+  provenance: provenanceSchema.parse(row.provenance),
+  width: row.width,
+  height: row.height,
+  binnedAt: row.binned_at?.toISOString() ?? null,
+});
+
+const columns = () => sql()`s.id, s.title, s.title_own, s.revision, s.document, s.provenance,
+  f.width, f.height, s.binned_at`;
+
 /** A shot without its pixels. @throws Fault 404 */
 export async function getShot(id: string): Promise<Shot> {
   const [row] = await sql()<ShotRow[]>`
-    select s.id, s.title, s.revision, s.document, s.provenance, f.width, f.height, s.binned_at
-    from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
+    select ${columns()} from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
   if (!row) throw notFound('shot');
-  return {
-    id: row.id,
-    title: row.title,
-    revision: row.revision,
-    document: storedDocument(row.document),
-    provenance: provenanceSchema.parse(row.provenance),
-    width: row.width,
-    height: row.height,
-    binnedAt: row.binned_at?.toISOString() ?? null,
-  };
+  return toShot(row);
+}
+
+interface FrameRow {
+  frame_id: string;
+  /** Null where they are read apart. */
+  bytes: Buffer | null;
+  length: number;
+}
+
+/** Small frames come with the row; large ones piece by piece, so that nothing else waits for them. */
+const frameColumns = () => sql()`f.id as frame_id, octet_length(f.bytes) as length,
+  case when octet_length(f.bytes) <= ${PIECE} then f.bytes end as bytes`;
+
+/** @throws Fault 404 when it was erased meanwhile */
+async function bytesOf({ frame_id: id, bytes, length }: FrameRow): Promise<Buffer> {
+  const all = bytes ?? (await frameBytes(id, length));
+  if (!all) throw notFound('shot');
+  return all;
 }
 
 /** The untouched frame as PNG. @throws Fault 404 */
 export async function getFrame(id: string): Promise<{ bytes: Uint8Array; sha256: string }> {
-  const [row] = await sql()<{ bytes: Buffer; sha256: string }[]>`
-    select f.bytes, f.sha256 from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
-  if (!row) throw notFound('shot');
-  return row;
-}
-
-export interface Paintable {
-  frame: Uint8Array;
-  opaque: boolean;
-  document: ShotDocument;
-  revision: number;
-}
-
-/** What is needed to paint a shot, read in one go. @throws Fault 404 */
-export async function getPaintable(id: string): Promise<Paintable> {
-  const [row] = await sql()<
-    { bytes: Buffer; opaque: boolean; document: unknown; revision: number }[]
-  >`
-    select f.bytes, f.opaque, s.document, s.revision
+  const [row] = await sql()<(FrameRow & { sha256: string })[]>`select ${frameColumns()}, f.sha256
     from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
   if (!row) throw notFound('shot');
-  return {
-    frame: row.bytes,
-    opaque: row.opaque,
-    document: storedDocument(row.document),
-    revision: row.revision,
-  };
+  return { bytes: await bytesOf(row), sha256: row.sha256 };
+}
+
+/** A shot with its frame, all of one revision. */
+export interface Paintable extends Shot, Unpainted {
+  document: ShotDocument;
+  frameId: string;
+}
+
+/** Whatever makes something of a shot reads it once, by this. @throws Fault 404 */
+export async function getPaintable(id: string): Promise<Paintable> {
+  const [row] = await sql()<(ShotRow & FrameRow & { opaque: boolean })[]>`
+    select ${columns()}, ${frameColumns()}, f.opaque
+    from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
+  if (!row) throw notFound('shot');
+  const frame = await bytesOf(row);
+  return { ...toShot(row), frame, frameId: row.frame_id, opaque: row.opaque };
 }

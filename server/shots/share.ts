@@ -1,10 +1,11 @@
 import { limits } from '@/core/contracts/limits';
 import { Fault } from '../http/fault';
+import type { Form } from '../http/form';
 import { storeShot } from './store';
 
 /** Stores every picture of a shared form. @returns the shots' ids @throws Fault 4xx */
-export async function storeShared(form: FormData, now = new Date()): Promise<string[]> {
-  const files = form.getAll('pictures').filter((entry) => entry instanceof File);
+export async function storeShared(form: Form, now = new Date()): Promise<string[]> {
+  const files = form.files('pictures');
   if (files.length === 0)
     throw new Fault(400, 'no-picture', 'There is no picture in what was shared.');
   const ids: string[] = [];
@@ -14,7 +15,7 @@ export async function storeShared(form: FormData, now = new Date()): Promise<str
       .slice(0, limits.nameLength)
       .trim();
     const { id } = await storeShot({
-      picture: new Uint8Array(await file.arrayBuffer()),
+      picture: file.bytes,
       provenance: {
         source: 'opened',
         takenAt: now.toISOString(),

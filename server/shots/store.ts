@@ -4,7 +4,8 @@ import { provenanceSchema, sourceLabels, type Provenance } from '@/core/contract
 import type { Stored } from '@/core/contracts/shot';
 import { untouched } from '@/core/shot/document';
 import { json, sql } from '../db/sql';
-import { takeIn } from '../frames/intake';
+import { checkHeld, takeIn } from '../frames/intake';
+import { insertFrame } from '../frames/rows';
 import { fit } from '../http/body';
 import { Fault, notFound } from '../http/fault';
 import { getShot } from './rows';
@@ -13,6 +14,8 @@ export interface NewShot {
   id?: string | undefined;
   picture: Uint8Array;
   title?: string | undefined;
+  /** The title was made by itself, not given by a person. */
+  titleMade?: boolean | undefined;
   provenance?: Provenance | undefined;
   /** The first view and marks; the whole frame without marks when absent. */
   document?: unknown;
@@ -25,19 +28,20 @@ export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored
   const frame = await takeIn(shot.picture);
   const document: ShotDocument =
     shot.document === undefined ? untouched(frame) : fit(shot.document, documentFor(frame));
+  await checkHeld(document.pictures, undefined);
   const provenance = provenanceSchema.parse(
     shot.provenance ?? { source: 'api', takenAt: now.toISOString() },
   );
   const takenAt = new Date(provenance.takenAt);
-  const title = shot.title?.trim() || firstTitle(provenance);
+  const given = shot.title?.trim();
+  const title = given || firstTitle(provenance);
+  const own = given !== undefined && given !== '' && shot.titleMade !== true;
   try {
     await sql().begin(async (tx) => {
-      const frameId = randomUUID();
-      await tx`insert into frames (id, sha256, width, height, opaque, bytes, original, original_type) values
-        (${frameId}, ${frame.sha256}, ${frame.width}, ${frame.height}, ${frame.opaque}, ${Buffer.from(frame.bytes)},
-         ${frame.original ? Buffer.from(frame.original.bytes) : null}, ${frame.original?.type ?? null})`;
-      const added = await tx`insert into shots (id, frame_id, title, document, provenance, taken_at)
-        values (${id}, ${frameId}, ${title}, ${json(document)}, ${json(provenance)}, ${takenAt})
+      const frameId = await insertFrame(tx, frame);
+      const added =
+        await tx`insert into shots (id, frame_id, title, title_own, document, provenance, taken_at)
+        values (${id}, ${frameId}, ${title}, ${own}, ${json(document)}, ${json(provenance)}, ${takenAt})
         on conflict (id) do nothing`;
       if (added.count === 0) throw new AlreadyStored();
     });
@@ -65,6 +69,15 @@ function firstTitle(provenance: Provenance): string {
   return file || provenance.windowTitle || provenance.display || sourceLabels[provenance.source];
 }
 
+/** How many shots were taken on the day of a moment, where this computer is; the bin's count too. */
+export async function takenOn(day: Date): Promise<number> {
+  const start = new Date(day.getFullYear(), day.getMonth(), day.getDate());
+  const end = new Date(day.getFullYear(), day.getMonth(), day.getDate() + 1);
+  const [row] = await sql()<{ n: number }[]>`
+    select count(*)::int as n from shots where taken_at >= ${start} and taken_at < ${end}`;
+  return row?.n ?? 0;
+}
+
 /** A new shot over the same frame. @throws Fault 400, 404 */
 export async function duplicateShot(
   from: string,
@@ -77,16 +90,21 @@ export async function duplicateShot(
   const shot = await getShot(from);
   const id = given.id?.toLowerCase() ?? randomUUID();
   const document = fit(given.document ?? shot.document, documentFor(shot));
+  await checkHeld(document.pictures, shot.document.pictures);
   const title = given.title?.trim() || `${shot.title} (2)`.slice(-300);
-  await sql()`insert into shots (id, frame_id, title, document, provenance, taken_at)
-    select ${id}, frame_id, ${title}, ${json(document)}, provenance, taken_at
+  await sql()`insert into shots (id, frame_id, title, title_own, document, provenance, taken_at)
+    select ${id}, frame_id, ${title}, title_own, ${json(document)}, provenance, taken_at
     from shots where id = ${from} on conflict (id) do nothing`;
   return stored(id);
 }
 
-/** Sets only the title; what is being drawn meanwhile is not disturbed. @throws Fault 404 */
+/**
+ * Sets only the title, which is the person's own from then on; what is being drawn meanwhile is not
+ * disturbed. @throws Fault 404
+ */
 export async function renameShot(id: string, title: string): Promise<void> {
-  const done = await sql()`update shots set title = ${title}, changed_at = now() where id = ${id}`;
+  const done = await sql()`
+    update shots set title = ${title}, title_own = true, changed_at = now() where id = ${id}`;
   if (done.count === 0) throw notFound('shot');
 }
 
@@ -108,6 +126,8 @@ export async function eraseShot(id: string): Promise<void> {
     throw new Fault(409, 'not-in-bin', 'Only a shot that lies in the bin can be deleted for good.');
   }
   await sql().begin(async (tx) => {
+    // Whoever makes another shot of this frame meanwhile waits, or is waited for.
+    await tx`select 1 from frames f join shots s on s.frame_id = f.id where s.id = ${id} for update of f`;
     const [row] = await tx<{ frame_id: string }[]>`
       delete from shots where id = ${id} returning frame_id`;
     if (!row) return;

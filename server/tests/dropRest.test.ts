@@ -1,15 +1,25 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import sharp from 'sharp';
+import { folderInputSchema, copyInputSchema } from '@/core/contracts/folder';
+import { linkInputSchema } from '@/core/contracts/link';
+import { remoteInputSchema } from '@/core/contracts/remote';
 import { markSchema, type MarkInput } from '@/core/marks/registry';
 import { randomFrom } from '@/core/random/random';
+import { everyValue } from '@/tests/lib/stored';
 import { sql } from '../db/sql';
+import { addFolder } from '../folders/folders';
+import { keepCopy } from '../keep/copies';
 import { encodeShot } from '../keep/encode';
+import { makeLink } from '../links/links';
+import { dropMessage, listDropped } from '../mail/drop';
+import { addRemote } from '../remote/remotes';
+import { sendTo } from '../remote/sendings';
 import { thumbnail } from '../paint/picture';
 import { changeShot, getSteps } from '../shots/change';
-import { dropTheRest, sharingShots } from '../shots/dropRest';
-import { getFrame, getShot } from '../shots/rows';
+import { besides, dropTheRest, sharingShots } from '../shots/dropRest';
+import { getFrame, getPaintable, getShot } from '../shots/rows';
 import { duplicateShot, storeShot } from '../shots/store';
-import { begin, finish } from './setup';
+import { begin, finish, testFolder } from './setup';
 
 beforeAll(() => begin());
 afterAll(() => finish());
@@ -53,33 +63,16 @@ async function shotWithSecrets(): Promise<string> {
   return id;
 }
 
-/** Every value of every table, as words and as bytes. */
-async function everything(): Promise<{ words: string; blobs: Buffer[] }> {
-  const tables = await sql()<{ name: string }[]>`
-    select table_name as name from information_schema.tables where table_schema = 'public'`;
-  let words = '';
-  const blobs: Buffer[] = [];
-  for (const { name } of tables) {
-    for (const row of await sql()`select * from ${sql()(name)}`) {
-      for (const value of Object.values(row)) {
-        if (Buffer.isBuffer(value)) blobs.push(value);
-        else words += `${JSON.stringify(value)}\n`;
-      }
-    }
-  }
-  return { words, blobs };
-}
-
 const pixelsOf = async (bytes: Uint8Array) =>
   sharp(bytes).removeAlpha().raw().toBuffer({ resolveWithObject: true });
 
 test('what was outside and under Hide marks is nowhere in the database any more', async () => {
   const id = await shotWithSecrets();
-  const before = (await encodeShot(id, { format: 'png' })).bytes;
+  const before = (await encodeShot(await getPaintable(id), { format: 'png' })).bytes;
   const { sha256 } = await getFrame(id);
-  expect((await everything()).words).toContain(SECRET);
+  expect((await everyValue()).words).toContain(SECRET);
   await dropTheRest(id, (await getShot(id)).revision, false);
-  const after = await everything();
+  const after = await everyValue();
   expect(after.words).not.toContain(SECRET);
   expect(after.words).not.toContain(sha256);
   const telling = await pixelsOf(await tellingFrame());
@@ -101,9 +94,57 @@ test('what was outside and under Hide marks is nowhere in the database any more'
   // It still looks the same.
   const [one, other] = [
     await pixelsOf(before),
-    await pixelsOf((await encodeShot(id, { format: 'png' })).bytes),
+    await pixelsOf((await encodeShot(await getPaintable(id), { format: 'png' })).bytes),
   ];
   expect(Buffer.compare(one.data, other.data)).toBe(0);
+});
+
+test('what waits to be sent and what lies in the mail drop go with it; what left is named', async () => {
+  const id = await shotWithSecrets();
+  const away = remoteInputSchema.parse({ name: 'Away', url: 'http://127.0.0.1:9/' });
+  const { state } = await sendTo(id, (await addRemote(away)).id);
+  expect(state).toBe('waiting');
+  await dropMessage(id, Buffer.from('Subject: Tank'));
+  const folder = await addFolder(
+    folderInputSchema.parse({ name: 'Rest', path: testFolder('rest'), pattern: '{title}' }),
+  );
+  const copy = await keepCopy(id, copyInputSchema.parse({ folderId: folder.id }));
+  await makeLink(id, linkInputSchema.parse({}));
+  expect(await besides(id)).toEqual({
+    ...{ sharing: 0, copies: [copy.path], sent: [], waiting: 1, links: 1 },
+  });
+  await dropTheRest(id, (await getShot(id)).revision, false);
+  expect(await besides(id)).toMatchObject({ copies: [copy.path], waiting: 0, links: 0 });
+  expect((await listDropped()).filter(({ name }) => name.includes(id))).toEqual([]);
+  expect(await sql()`select 1 from sendings`).toHaveLength(0);
+  expect(await sql()`select 1 from jobs`).toHaveLength(0);
+});
+
+test('drawing on a shot while it is being sent keeps nothing from being sent', async () => {
+  const id = await shotWithSecrets();
+  const away = remoteInputSchema.parse({ name: 'Meanwhile', url: 'http://127.0.0.1:9/' });
+  const remote = await addRemote(away);
+  const { revision, document } = await getShot(id);
+  const [sending] = await Promise.all([
+    sendTo(id, remote.id),
+    changeShot(id, { revision, document: { ...document, marks: [] } }),
+  ]);
+  expect(sending.state).toBe('waiting');
+});
+
+test('a copy that was made before the drop and would be sent after it is not', async () => {
+  const id = await shotWithSecrets();
+  const remote = await addRemote(
+    remoteInputSchema.parse({ name: 'Late', url: 'http://127.0.0.1:9/' }),
+  );
+  const sending = sendTo(id, remote.id);
+  await dropTheRest(id, (await getShot(id)).revision, false);
+  await sending.catch(() => undefined);
+  const rows = await sql()<{ bytes: Buffer | null }[]>`select bytes from sendings`;
+  const telling = await pixelsOf(await tellingFrame());
+  const hidden = telling.data.subarray((5 * SIZE.width + 5) * 3, (5 * SIZE.width + 5) * 3 + 24);
+  for (const { bytes } of rows)
+    if (bytes) expect((await pixelsOf(bytes)).data.includes(hidden)).toBe(false);
 });
 
 test('a stale revision changes nothing', async () => {
@@ -119,9 +160,9 @@ test('shots that share the frame keep it, or drop it too when asked', async () =
   const shot = await getShot(id);
   await dropTheRest(id, shot.revision, false);
   expect((await getShot(copy.id)).width).toBe(SIZE.width);
-  expect((await everything()).words).toContain(SECRET);
+  expect((await everyValue()).words).toContain(SECRET);
   const third = await duplicateShot(copy.id, {});
   await dropTheRest(copy.id, (await getShot(copy.id)).revision, true);
   expect((await getShot(third.id)).width).toBe(80);
-  expect((await everything()).words).not.toContain(SECRET);
+  expect((await everyValue()).words).not.toContain(SECRET);
 });

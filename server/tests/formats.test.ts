@@ -45,7 +45,8 @@ const encoded = async (
 ): Promise<Buffer> => {
   const document = untouched(from);
   const frame = await plainPng(from);
-  const shot = { frame, opaque: from.opaque, document, revision: 1 };
+  const size = { width: from.width, height: from.height };
+  const shot = { frame, opaque: from.opaque, document, revision: 1, size };
   const wish = { quality: 90, options: {}, background: '#FFFFFF', facts, ...more };
   return Buffer.from(await formats[name].encode({ pixels: from, shot }, wish));
 };

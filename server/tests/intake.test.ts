@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { encode as encodeBmp } from 'bmp-ts';
 import sharp from 'sharp';
 import { crc32, deflateSync } from 'node:zlib';
-import { isPlainPng, pictureType } from '../frames/kind';
+import { hasAlpha, isPlainPng, pictureType } from '../frames/kind';
 import { takeIn } from '../frames/intake';
 import { gradient, gradientPng } from './setup';
 
@@ -35,18 +35,35 @@ function hollowPng(width: number, height: number): Buffer {
 }
 
 describe('every readable kind becomes an upright frame', () => {
-  test('PNG stays as it is when it holds nothing but pixels', async () => {
-    const bytes = await gradientPng(31, 17);
-    const plain = Buffer.concat([
+  /** The file with nothing but its pixels. */
+  const bare = (bytes: Buffer): Buffer =>
+    Buffer.concat([
       bytes.subarray(0, 33),
       ...chunksOf(bytes)
         .filter((c) => ['IDAT', 'IEND'].includes(c.type))
         .map((c) => c.bytes),
     ]);
+
+  test('PNG stays as it is when it holds nothing but pixels', async () => {
+    const plain = bare(await gradientPng(31, 17));
     const frame = await takeIn(plain);
     expect(frame.original).toBeNull();
     expect(Buffer.from(frame.bytes).equals(plain)).toBe(true);
     expect(frame).toMatchObject(SIZE);
+  });
+
+  test('a channel of transparency that lets nothing through is left out; one that does stays', async () => {
+    const rgba = await raw().ensureAlpha().raw().toBuffer();
+    const size = { width: 31, height: 17, channels: 4 as const };
+    const whole = await takeIn(bare(await sharp(rgba, { raw: size }).png().toBuffer()));
+    expect(whole).toMatchObject({ ...SIZE, opaque: true, original: null });
+    expect(hasAlpha(whole.bytes)).toBe(false);
+    expect((await pixels(whole.bytes)).equals(gradientBuffer())).toBe(true);
+    rgba[7] = 254;
+    const bytes = bare(await sharp(rgba, { raw: size }).png().toBuffer());
+    const free = await takeIn(bytes);
+    expect(free).toMatchObject({ ...SIZE, opaque: false });
+    expect(Buffer.from(free.bytes).equals(bytes)).toBe(true);
   });
 
   test.each(['webp', 'tiff', 'gif', 'avif'] as const)('%s', async (type) => {
@@ -116,6 +133,30 @@ describe('what is refused', () => {
     expect(
       await refused(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>')),
     ).toEqual([415, 'not-a-picture']);
+  });
+
+  const drawing = '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>';
+  const boxed = (length: number, brand: string, rest: string) => {
+    const head = Buffer.alloc(4);
+    head.writeUInt32BE(length);
+    return Buffer.concat([head, Buffer.from(`ftyp${brand}\0\0\0\0${brand}${rest}`)]);
+  };
+  test.each([
+    ['in a comment', Buffer.from(`<!--ftypavif avif-->${drawing}`)],
+    ['in a comment with boxes', Buffer.from(`<!--ftypavif\0\0\0\0avif-->\0\0\0\x20meta${drawing}`)],
+    ['behind a true type box', boxed(20, 'avif', drawing)],
+    ['with another brand', boxed(20, 'heic', '\0\0\0\x20meta')],
+    ['with a box longer than the file', boxed(200, 'avif', drawing)],
+  ])('a drawing that calls itself an AV1 picture: %s', async (_, bytes) => {
+    expect(pictureType(bytes)).toBeNull();
+    expect(await refused(bytes)).toEqual([415, 'not-a-picture']);
+  });
+
+  test('no decoder of drawings or documents is there to be reached', async () => {
+    await expect(sharp(Buffer.from(drawing)).metadata()).rejects.toThrow('unsupported');
+    await expect(sharp(Buffer.from('%PDF-1.4\n')).metadata()).rejects.toThrow('unsupported');
+    const real = await raw().avif().toBuffer();
+    expect(pictureType(real)).toBe('avif');
   });
 
   test.each(['png', 'jpeg', 'webp', 'tiff', 'gif'] as const)(

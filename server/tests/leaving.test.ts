@@ -11,6 +11,7 @@ import { markSchema } from '@/core/marks/registry';
 import { randomFrom } from '@/core/random/random';
 import { addFolder } from '../folders/folders';
 import { keepCopy } from '../keep/copies';
+import { listCopies } from '../keep/copyRows';
 import { encodeShot } from '../keep/encode';
 import { formats } from '../keep/formats';
 import { likenessOf, sameLooking, SAME } from '../keep/likeness';
@@ -20,11 +21,14 @@ import { makeLink } from '../links/links';
 import { messageFor } from '../mail/message';
 import { thumbnail } from '../paint/picture';
 import { startPractice } from '../remote/practice';
-import { sendTo } from '../remote/queue';
+import { sendTo } from '../remote/sendings';
 import { addRemote } from '../remote/remotes';
+import { changeShot } from '../shots/change';
+import { getPaintable, getShot } from '../shots/rows';
 import { renameShot, storeShot } from '../shots/store';
 import { begin, finish, gradientPng, sizeOf, storeTelling, testFolder } from './setup';
 
+const told = { source: 'display' as const, takenAt: '2026-11-23T14:02:11Z' };
 let shot: string;
 beforeAll(async () => {
   await begin();
@@ -44,15 +48,18 @@ describe('size', () => {
     [{ width: 100, height: 100, fit: 'fill' as const }, [100, 100]],
     [{ width: 300, height: 250, fit: 'pad' as const }, [300, 250]],
   ])('%j gives %j', async (wish, wanted) => {
-    const { bytes, width, height } = await encodeShot(shot, { format: 'png', ...wish });
+    const { bytes, width, height } = await encodeShot(await getPaintable(shot), {
+      format: 'png',
+      ...wish,
+    });
     expect(await sizeOf(bytes)).toEqual(wanted);
     expect([width, height]).toEqual(wanted);
   });
 
   // libvips through sharp on the same pixels.
   test('scaling is what sharp’s lanczos3 makes', async () => {
-    const whole = await encodeShot(shot, { format: 'png' });
-    const ours = await encodeShot(shot, { format: 'png', width: 97 });
+    const whole = await encodeShot(await getPaintable(shot), { format: 'png' });
+    const ours = await encodeShot(await getPaintable(shot), { format: 'png', width: 97 });
     const theirs = await sharp(whole.bytes)
       .ensureAlpha()
       .resize({ width: 97, height: 65, fit: 'fill', kernel: 'lanczos3' })
@@ -64,8 +71,8 @@ describe('size', () => {
   });
 
   test('at most so many bytes: quality first, then size; what cannot be is said', async () => {
-    const free = await encodeShot(shot, { format: 'jpeg', quality: 95 });
-    const some = await encodeShot(shot, {
+    const free = await encodeShot(await getPaintable(shot), { format: 'jpeg', quality: 95 });
+    const some = await encodeShot(await getPaintable(shot), {
       format: 'jpeg',
       quality: 95,
       maxBytes: Math.round(free.bytes.length * 0.7),
@@ -73,10 +80,12 @@ describe('size', () => {
     expect(some.bytes.length).toBeLessThanOrEqual(Math.round(free.bytes.length * 0.7));
     expect(some.quality).toBeLessThan(95);
     expect([some.width, some.height]).toEqual([240, 160]);
-    const few = await encodeShot(shot, { format: 'png', maxBytes: 9_000 });
+    const few = await encodeShot(await getPaintable(shot), { format: 'png', maxBytes: 9_000 });
     expect(few.bytes.length).toBeLessThanOrEqual(9_000);
     expect(few.width).toBeLessThan(240);
-    await expect(encodeShot(shot, { format: 'bmp', maxBytes: 100 })).rejects.toMatchObject({
+    await expect(
+      encodeShot(await getPaintable(shot), { format: 'bmp', maxBytes: 100 }),
+    ).rejects.toMatchObject({
       code: 'cannot-be-that-small',
     });
   });
@@ -84,12 +93,16 @@ describe('size', () => {
 
 test('at most so many bytes takes eight encodings of a JPEG at most, whatever is allowed', async () => {
   const encode = jest.spyOn(formats.jpeg, 'encode');
-  const { bytes } = await encodeShot(shot, { format: 'jpeg', quality: 95 });
+  const { bytes } = await encodeShot(await getPaintable(shot), { format: 'jpeg', quality: 95 });
   try {
     for (const share of [1, 0.9, 0.6, 0.4, 0.25, 0.15, 0.1]) {
       encode.mockClear();
       const maxBytes = Math.round(bytes.length * share);
-      const made = await encodeShot(shot, { format: 'jpeg', quality: 95, maxBytes });
+      const made = await encodeShot(await getPaintable(shot), {
+        format: 'jpeg',
+        quality: 95,
+        maxBytes,
+      });
       expect(made.bytes.length).toBeLessThanOrEqual(maxBytes);
       expect(encode.mock.calls.length).toBeLessThanOrEqual(8);
     }
@@ -100,26 +113,34 @@ test('at most so many bytes takes eight encodings of a JPEG at most, whatever is
 
 describe('likeness', () => {
   test('is one for the very same, and falls with quality', async () => {
-    expect(await likenessOf(shot, { format: 'png' })).toMatchObject({ likeness: 1, worst: null });
+    expect(await likenessOf(await getPaintable(shot), { format: 'png' })).toMatchObject({
+      likeness: 1,
+      worst: null,
+    });
     const [low, high] = [
-      await likenessOf(shot, { format: 'jpeg', quality: 10 }),
-      await likenessOf(shot, { format: 'jpeg', quality: 95 }),
+      await likenessOf(await getPaintable(shot), { format: 'jpeg', quality: 10 }),
+      await likenessOf(await getPaintable(shot), { format: 'jpeg', quality: 95 }),
     ];
     expect(low.likeness).toBeLessThan(high.likeness);
     expect(low.bytes).toBeLessThan(high.bytes);
     expect(low.worst?.likeness).toBeLessThan(low.likeness);
   });
   test('looks the same is the smallest that is like enough', async () => {
-    const found = await sameLooking(shot, { format: 'jpeg' });
+    const found = await sameLooking(await getPaintable(shot), { format: 'jpeg' });
     expect(found.likeness).toBeGreaterThanOrEqual(SAME.likeness);
-    const less = await likenessOf(shot, { format: 'jpeg', quality: found.quality - 1 });
+    const less = await likenessOf(await getPaintable(shot), {
+      format: 'jpeg',
+      quality: found.quality - 1,
+    });
     expect(less.likeness < SAME.likeness || less.low < SAME.low || found.quality === 20).toBe(true);
   });
 });
 
 test('a search for what looks the same can be stopped', async () => {
   const stop = AbortSignal.abort();
-  await expect(sameLooking(shot, { format: 'jpeg' }, stop)).rejects.toThrow(/abort/i);
+  await expect(sameLooking(await getPaintable(shot), { format: 'jpeg' }, stop)).rejects.toThrow(
+    /abort/i,
+  );
 });
 
 describe('nothing hidden leaves', () => {
@@ -185,7 +206,10 @@ describe('nothing hidden leaves', () => {
           .toString('latin1')
           .replace(/\/ID \[[^\]]*\]/g, '')
           .replace(/\(D:\d{14}Z?\)/g, '');
-      const [first, second] = [await encodeShot(a, { format }), await encodeShot(b, { format })];
+      const [first, second] = [
+        await encodeShot(await getPaintable(a), { format }),
+        await encodeShot(await getPaintable(b), { format }),
+      ];
       expect(plain(first.bytes) === plain(second.bytes)).toBe(true);
       expect(Buffer.from(first.bytes).includes('PIN 101')).toBe(false);
     },
@@ -226,6 +250,29 @@ describe('nothing hidden leaves', () => {
       expect([place, a && b && Buffer.from(a).equals(b)]).toEqual([place, true]);
     }
     server.close();
+  });
+
+  test('a name made from a window’s title stays here until a person confirms it', async () => {
+    const title = 'Window 3, Secret garden plan';
+    const { id } = await storeShot({
+      picture: await gradientPng(40, 30),
+      title,
+      titleMade: true,
+      provenance: { ...told, windowTitle: 'Secret garden plan' },
+    });
+    const leaves = async () => {
+      const link = await makeLink(id, linkInputSchema.parse({ words: true }));
+      const message = await messageFor(id, mailInputSchema.parse({}));
+      const { bytes } = await encodeShot(await getPaintable(id), { format: 'png' });
+      const page = Buffer.from((await answerLink(link.path)).body).toString('utf8');
+      return [page, message.toString('latin1'), Buffer.from(bytes).toString('latin1')];
+    };
+    for (const text of await leaves()) {
+      expect(text).not.toContain('Secret garden');
+      expect(text).toContain('Window 3');
+    }
+    await renameShot(id, title);
+    for (const text of await leaves()) expect(text).toContain('Secret garden plan');
   });
 
   test('a link, a message and a copy carry neither address nor window title', async () => {
@@ -289,10 +336,13 @@ describe('names', () => {
   });
 
   test('a pattern makes subfolders inside the folder only', async () => {
+    const deep = { name: 'Deep', path: testFolder('deep') };
+    await expect(
+      addFolder({ ...deep, pattern: '{date:yyyy}/../{title:lower,-}/{n:2}' }),
+    ).rejects.toThrow('copies stay in their folder');
     const { id: folderId, path } = await addFolder({
-      name: 'Deep',
-      path: testFolder('deep'),
-      pattern: '{date:yyyy}/../{title:lower,-}/{n:2}',
+      ...deep,
+      pattern: '{date:yyyy}/{title:lower,-}/{n:2}',
     });
     const copy = await keepCopy(shot, { folderId });
     expect(copy.path.startsWith(`${path}/2026/`)).toBe(true);
@@ -310,12 +360,29 @@ describe('names', () => {
     const [a, gone] = [await keepCopy(id, { folderId }), await keepCopy(id, { folderId })];
     writeFileSync(join(path, 'New name.png'), 'somebody else’s');
     rmSync(gone.path);
-    await renameShot(id, 'New name');
-    const done = await renameCopies(id, 'Old name', 'New name');
+    // Any time later: the files follow from their own name, over others in between.
+    for (const title of ['Second', 'Third', 'New name']) await renameShot(id, title);
+    expect((await listCopies(id)).map((copy) => copy.behind)).toEqual([true, true]);
+    const done = await renameCopies(id, 'New name');
     expect(done.renamed).toBe(1);
     expect(done.left).toEqual([{ path: gone.path, problem: 'it is not there any more' }]);
     expect(existsSync(a.path)).toBe(false);
     expect(readFileSync(join(path, 'New name.png'), 'utf8')).toBe('somebody else’s');
     expect(statSync(join(path, 'New name-2.png')).size).toBe(a.bytes);
+    expect((await listCopies(id)).find((copy) => copy.path !== gone.path)?.behind).toBe(false);
+    await renameShot(id, 'Newest name');
+    expect((await renameCopies(id, 'Newest name')).renamed).toBe(1);
+    expect(existsSync(join(path, 'Newest name-2.png'))).toBe(true);
+  });
+
+  test('storing what was drawn never undoes a name', async () => {
+    const { id, revision } = await storeShot({
+      picture: await gradientPng(20, 20),
+      title: 'First name',
+    });
+    await renameShot(id, 'Better name');
+    const { document } = await getShot(id);
+    await changeShot(id, { revision, document });
+    expect(await getShot(id)).toMatchObject({ title: 'Better name', titleOwn: true });
   });
 });

@@ -8,10 +8,12 @@ import {
   writeFileSync,
   chmodSync,
 } from 'node:fs';
-import type { Server } from 'node:http';
+import { once } from 'node:events';
+import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
 import { simpleParser } from 'mailparser';
 import * as linksRoute from '@/app/api/links/route';
+import * as settingsRoute from '@/app/api/settings/route';
 import { linkInputSchema, linksSchema } from '@/core/contracts/link';
 import { mailInputSchema } from '@/core/contracts/mail';
 import { remoteInputSchema } from '@/core/contracts/remote';
@@ -27,10 +29,24 @@ import { dropMessage, droppedMessage, listDropped } from '../mail/drop';
 import { messageFor } from '../mail/message';
 import { listPrograms, openCopy } from '../programs/programs';
 import { startPractice } from '../remote/practice';
-import { listSendings, sendDue, sendTo } from '../remote/queue';
+import { workDue } from '../jobs/run';
+import { listSendings, sendTo } from '../remote/sendings';
 import { addRemote } from '../remote/remotes';
-import { at, begin, finish, request, sizeOf, storeTelling, telling, testFolder } from './setup';
+import { getSettings } from '../settings/settings';
+import { getPaintable } from '../shots/rows';
+import {
+  at,
+  begin,
+  finish,
+  jsonRequest,
+  request,
+  sizeOf,
+  storeTelling,
+  telling,
+  testFolder,
+} from './setup';
 
+const nothing = () => Promise.resolve();
 let shot: string;
 beforeAll(async () => {
   await begin();
@@ -72,7 +88,7 @@ describe('links', () => {
     expect((await answerLink(ended.path)).status).toBe(404);
     // A clock that is set back opens nothing again.
     const before = new Date(Date.now() - 1.5 * 86_400_000);
-    expect((await answerLink(ended.path, before)).status).toBe(404);
+    expect((await answerLink(ended.path, { now: before })).status).toBe(404);
   });
 
   test('open ones are listed over all shots', async () => {
@@ -88,10 +104,9 @@ describe('links', () => {
 
   test('the second door shows links and nothing else', async () => {
     const link = await makeLink(shot, linkInputSchema.parse({}));
-    await openLinks(0).catch(() => undefined);
-    await openLinks(45_311);
-    expect(openBase()).toMatch(/:45311$/);
-    const get = (path: string) => fetch(`http://127.0.0.1:45311${path}`);
+    await openLinks(24_311, nothing);
+    expect(openBase()).toMatch(/:24311$/);
+    const get = (path: string) => fetch(`http://127.0.0.1:24311${path}`);
     expect((await get(link.path)).status).toBe(200);
     for (const path of [
       '/',
@@ -104,11 +119,42 @@ describe('links', () => {
     ]) {
       expect((await get(path)).status).toBe(404);
     }
-    expect((await fetch(`http://127.0.0.1:45311${link.path}`, { method: 'POST' })).status).toBe(
+    expect((await fetch(`http://127.0.0.1:24311${link.path}`, { method: 'POST' })).status).toBe(
       404,
     );
-    await openLinks(null);
+    expect((await fetch(`http://127.0.0.1:24311${link.path}`, { method: 'HEAD' })).status).toBe(
+      200,
+    );
+    expect((await listLinks(shot)).find((l) => l.id === link.id)?.views).toBe(1);
+    await openLinks(null, nothing);
     await expect(get(link.path)).rejects.toThrow();
+  });
+
+  test('the door and its setting never disagree', async () => {
+    const patch = (linkPort: number | null) =>
+      settingsRoute.PATCH(jsonRequest('/api/settings', 'PATCH', { linkPort }), at({}));
+    const ports = [24_312, 24_313, null, 24_314, 24_312];
+    await Promise.all(ports.map(patch));
+    // Which of them came last is chance; that both say the same is not.
+    const opened = openBase()?.split(':').at(-1);
+    expect((await getSettings()).linkPort).toBe(opened === undefined ? null : Number(opened));
+    await patch(24_312);
+    expect(openBase()).toMatch(/:24312$/);
+    const taken = createServer().listen(24_315, '0.0.0.0');
+    await once(taken, 'listening');
+    const refused = await patch(24_315);
+    expect(refused.status).toBe(409);
+    expect(await refused.json()).toMatchObject({
+      error: { message: 'Port 24315 is in use by another program.' },
+    });
+    taken.close();
+    await expect(
+      openLinks(24_314, () => Promise.reject(new Error('The database is away.'))),
+    ).rejects.toThrow('away');
+    expect(openBase()).toMatch(/:24312$/);
+    await expect(fetch('http://127.0.0.1:24314/')).rejects.toThrow();
+    await patch(null);
+    expect(openBase()).toBeNull();
   });
 });
 
@@ -126,11 +172,14 @@ describe('mail', () => {
     expect(read.text).toContain(telling.description);
     const [attached] = read.attachments;
     expect(attached).toMatchObject({ filename: 'Beds.png', contentType: 'image/png' });
-    const picture = await encodeShot(shot, { format: 'png' });
+    const picture = await encodeShot(await getPaintable(shot), { format: 'png' });
     expect(attached?.content.equals(Buffer.from(picture.bytes))).toBe(true);
   });
   test('the mail drop holds messages that went nowhere', async () => {
-    const name = await dropMessage(await messageFor(shot, mailInputSchema.parse({ drop: true })));
+    const name = await dropMessage(
+      shot,
+      await messageFor(shot, mailInputSchema.parse({ drop: true })),
+    );
     expect((await listDropped())[0]).toMatchObject({ name, subject: 'Beds' });
     expect((await droppedMessage(name)).length).toBeGreaterThan(1000);
     await expect(droppedMessage('../../secret.eml')).rejects.toMatchObject({ status: 404 });
@@ -188,8 +237,8 @@ describe('remote folder', () => {
     expect((await listSendings()).map((s) => s.id)).toContain(waiting.id);
     const back = await practice({ folder, username: 'wren', password: 'fern' }, port);
     // The next try seems days off after the clock was set back: it is due all the same.
-    await sql()`update sendings set next_try = now() + interval '3 days' where id = ${waiting.id}`;
-    await sendDue();
+    await sql()`update jobs set due_at = now() + interval '3 days' where id = ${waiting.id}`;
+    await workDue();
     expect((await listSendings(shot)).find((s) => s.id === waiting.id)).toMatchObject({
       state: 'sent',
       problem: null,

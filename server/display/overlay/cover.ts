@@ -8,7 +8,10 @@ const SAFFRON = 0xf2b233;
 const INK = 0x1c2b2a;
 const PAPER = 0xfffefa;
 /** The core font `fixed` is six pixels wide. */
-const LABEL = { height: 20, letter: 6, above: 24, letters: 110, reach: 680 };
+const LABEL = { height: 20, letter: 6, above: 24, letters: 110 };
+
+/** Words beside the pointer lie this far to its right. */
+const BESIDE = 16;
 
 /** A window over the whole screen that shows a pixmap, with an outline on it. */
 export class Cover {
@@ -18,6 +21,7 @@ export class Cover {
   private readonly plain: number;
   private readonly wide: number;
   private drawn: (Rect & { whole?: boolean }) | null = null;
+  private label: Rect | null = null;
   private ear: ((event: XEvent) => void) | null = null;
   /** What came before anybody listened: nobody's first key may be lost. */
   private early: XEvent[] = [];
@@ -107,14 +111,25 @@ export class Cover {
     this.say(r, label);
   }
 
+  /** Words at a place, where nothing is outlined. */
+  note(at: Point, label: string): void {
+    if (this.drawn) this.restore(this.drawn);
+    const place = { x: at.x + BESIDE, y: at.y, width: 0, height: 0 };
+    this.say(place, label);
+    this.drawn = { ...place, whole: true };
+  }
+
   private say(r: Rect, label: string): void {
     if (!label) return;
     const { X } = this.screen;
     const top = r.y > LABEL.above ? r.y - LABEL.above : r.y + 4;
     const text = label.replace(/[^\x20-\x7e]/g, '?').slice(0, LABEL.letters);
     const width = text.length * LABEL.letter + 12;
-    X.PolyFillRectangle(this.window, this.plain, [clip(r.x), clip(top), width, LABEL.height]);
-    X.ImageText8(this.window, this.words, r.x + 6, top + 14, text);
+    // Whole, also at the right side of the screen.
+    const left = clip(Math.min(r.x, this.still.width - width));
+    this.label = { x: left, y: clip(top), width, height: LABEL.height };
+    X.PolyFillRectangle(this.window, this.plain, [left, clip(top), width, LABEL.height]);
+    X.ImageText8(this.window, this.words, left + 6, clip(top) + 14, text);
   }
 
   /** The picture again where outline and words were. */
@@ -125,7 +140,8 @@ export class Cover {
       const [left, top] = [Math.max(0, x), Math.max(0, y)];
       X.CopyArea(pixmap, this.window, this.plain, left, top, left, top, width, height);
     };
-    strip(r.x, r.y > LABEL.above ? r.y - LABEL.above : r.y + 4, LABEL.reach, LABEL.height + 2);
+    if (this.label) strip(this.label.x, this.label.y, this.label.width, this.label.height);
+    this.label = null;
     if (r.whole) {
       strip(r.x - 4, r.y - 4, r.width + 8, r.height + 8);
       return;

@@ -2,9 +2,10 @@ import type { XEvent } from 'x11';
 import { kindNames, type Kind, type ThenStep } from '@/core/contracts/way';
 import type { Rect } from '@/core/geometry/rect';
 import { isArrow } from '@/core/region/selection';
-import { findParts } from '@/core/screen/parts';
 import { ask, type Screen } from '../connection';
 import { readKeyboard, type Keyboard } from '../keyboard';
+import { run } from '../../pool/pool';
+import { shared } from '../../pool/pieces';
 import type { Still } from '../still';
 import { Cover } from './cover';
 import {
@@ -42,6 +43,12 @@ interface Task {
   offers: readonly Offer[] | null;
 }
 
+/**
+ * How long parts are sought while the mouse and the keyboard are held, ms: what is found by then is
+ * given; and how long a person waits for that on a machine that has no time even to begin.
+ */
+const SEEKING = 2_000;
+const MOST_SEEKING = 2 * SEEKING;
 const SHIFT = 1;
 const ALT = 8;
 const WHEEL: Record<number, 1 | -1> = { 4: 1, 5: -1 };
@@ -75,6 +82,8 @@ export async function chooseOnScreen(
       let heard = choosing.begin();
       heard.catch(reject);
       cover.listen((event) => {
+        // Whoever gives up waits for nothing that is worked out.
+        if (choosing.givesUp(event)) return choosing.giveUp();
         heard = heard.then(() => choosing.hear(event));
         heard.catch(reject);
       });
@@ -91,6 +100,7 @@ class Choosing {
   private chosen: ScreenChoice | null = null;
   private steps: ThenStep[] = [];
   private parts: readonly Rect[] | null = null;
+  private readonly stopped = new AbortController();
 
   constructor(
     private readonly still: Still,
@@ -107,8 +117,10 @@ class Choosing {
   }
 
   private async use(kind: Kind): Promise<void> {
-    this.mode = await this.modeOf(kind);
-    this.mode.show(this.cover);
+    const mode = await this.modeOf(kind);
+    if (this.stopped.signal.aborted) return;
+    this.mode = mode;
+    mode.show(this.cover);
   }
 
   private async modeOf(kind: Kind): Promise<Mode> {
@@ -117,17 +129,42 @@ class Choosing {
     if (kind === 'full') return new FullMode(task.whole);
     if (kind === 'window') return new WindowMode(still, wish);
     if (kind === 'part') {
-      this.parts ??= findParts(await still.pixels());
+      this.parts ??= await this.seekParts();
       return new PartMode(still, this.parts);
     }
     if (kind === 'shape' && wish.shape !== 'oval') return new ShapeMode(still, wish, wish.shape);
     return new RegionMode(still, wish, kind === 'shape');
   }
 
+  /** Worked out in a thread, for no longer than a person would wait: the mouse is held meanwhile. */
+  private async seekParts(): Promise<readonly Rect[]> {
+    const { data, ...size } = await this.still.pixels();
+    const picture = { ...size, data: new Uint8ClampedArray(await shared(data)) };
+    const signal = AbortSignal.any([this.stopped.signal, AbortSignal.timeout(MOST_SEEKING)]);
+    const pixels = picture.width * picture.height;
+    return run('parts', { picture, within: SEEKING }, { pixels, signal }).catch(
+      (error: unknown) => {
+        if (!signal.aborted) throw error;
+        return [];
+      },
+    );
+  }
+
+  givesUp(event: XEvent): boolean {
+    if (event.name === 'KeyPress') return this.keyboard.nameOf(event.keycode) === 'escape';
+    return event.name === 'ButtonPress' && !WHEEL[event.keycode] && event.keycode !== 1;
+  }
+
+  /** The mouse and the keyboard are let go at once. */
+  giveUp(): void {
+    this.stopped.abort();
+    this.done(null);
+  }
+
   async hear(event: XEvent): Promise<void> {
+    if (this.stopped.signal.aborted) return;
     if (event.name === 'KeyPress') await this.key(event);
     else if (event.name === 'ButtonPress' && WHEEL[event.keycode]) this.wheel(event.keycode);
-    else if (event.name === 'ButtonPress' && event.keycode !== 1) this.done(null);
     else if (!WHEEL[event.keycode] || event.name === 'MotionNotify') this.point(event);
   }
 
@@ -145,8 +182,7 @@ class Choosing {
 
   private async key(event: XEvent): Promise<void> {
     const name = this.keyboard.nameOf(event.keycode) ?? '';
-    if (name === 'escape') this.done(null);
-    else if (this.chosen) this.answer(name, this.chosen);
+    if (this.chosen) this.answer(name, this.chosen);
     else if (name === 'enter') this.take();
     else if (name === 'backspace') this.mode?.back?.();
     else if (name === 'tab') this.mode?.step?.(event.buttons & SHIFT ? -1 : 1);
@@ -159,7 +195,7 @@ class Choosing {
       const kind = kindNames[Number(name) - 1];
       if (kind && kind !== 'repeat') await this.use(kind);
     }
-    if (!this.chosen) this.mode?.show(this.cover);
+    if (!this.chosen && !this.stopped.signal.aborted) this.mode?.show(this.cover);
   }
 
   private take(): void {

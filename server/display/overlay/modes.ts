@@ -170,6 +170,9 @@ export class WindowMode implements Mode {
   }
 }
 
+/** Region is the third of the kinds that number keys choose. */
+const NO_PART = 'No part here. Move on, or press 3 for a region.';
+
 export class PartMode implements Mode {
   private at: Point;
   private level = 0;
@@ -186,8 +189,9 @@ export class PartMode implements Mode {
   }
 
   show(cover: Cover): void {
-    const part = this.take()?.crop ?? null;
-    cover.outline(part, size(part));
+    const part = this.take()?.crop;
+    if (part) cover.outline(part, size(part));
+    else cover.note(this.at, NO_PART);
   }
 
   point(event: XEvent, at: Point): boolean {

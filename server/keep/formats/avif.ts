@@ -1,5 +1,16 @@
-import { field, type Format } from './contract';
+import type { Sharp } from 'sharp';
+import { field, type Format, type Wish } from './contract';
 import { asTransparent, withFacts } from './raw';
+
+const write = (image: Sharp, { quality, options, facts }: Wish): Promise<Uint8Array> =>
+  withFacts(
+    image.avif({
+      quality,
+      chromaSubsampling: options.chroma === 'halved' ? '4:2:0' : '4:4:4',
+      effort: Number(options.effort ?? 2),
+    }),
+    facts,
+  ).toBuffer();
 
 export const avif: Format = {
   name: 'avif',
@@ -17,13 +28,6 @@ export const avif: Format = {
     ]),
     field.number('effort', 'Effort', [0, 9, 2]),
   ],
-  encode: ({ pixels }, { quality, options, facts }) =>
-    withFacts(
-      asTransparent(pixels).avif({
-        quality,
-        chromaSubsampling: options.chroma === 'halved' ? '4:2:0' : '4:4:4',
-        effort: Number(options.effort ?? 2),
-      }),
-      facts,
-    ).toBuffer(),
+  encode: ({ pixels }, wish) => write(asTransparent(pixels), wish),
+  write,
 };

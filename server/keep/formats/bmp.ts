@@ -18,6 +18,7 @@ export const bmp: Format = {
   transparent: false,
   quality: false,
   facts: false,
+  thread: () => 'pixels',
   fields: [
     field.choice('depth', 'Bits a pixel', [
       ['24', '24, without transparency'],

@@ -1,14 +1,14 @@
+import type { Sharp } from 'sharp';
 import { z } from 'zod';
 import type { FormatFacts, FormatName, FormatOptions, OptionField } from '@/core/contracts/format';
 import type { Facts } from '@/core/keep/facts';
-import type { Paintable } from '../../shots/rows';
-import type { Pixels } from '../../paint/flatten';
+import type { Pixels, Unpainted } from '../../paint/flatten';
 
 /** What is turned into a file: the picture as it leaves, in its final size. */
 export interface Source {
   pixels: Pixels;
   /** The shot itself, for formats that hold shapes; nothing of it may leave that is not shown. */
-  shot: Paintable;
+  shot: Unpainted;
 }
 
 export interface Wish {
@@ -24,7 +24,17 @@ export interface Wish {
 export interface Format extends Omit<FormatFacts, 'fields'> {
   name: FormatName;
   fields: readonly OptionField[];
+  /**
+   * With such options it computes by itself and runs in a thread, which is handed the painted
+   * pixels or the shot; null where the library does it all.
+   */
+  thread?: (options: FormatOptions) => 'pixels' | 'shot' | null;
   encode(source: Source, wish: Wish): Promise<Uint8Array>;
+  /**
+   * What the library writes by itself, of an opaque picture that it may not even have decoded yet;
+   * null where these options need the pixels themselves.
+   */
+  write?: (image: Sharp, wish: Wish) => Promise<Uint8Array> | null;
 }
 
 function valueSchema(field: OptionField): z.ZodType<string | number | boolean> {

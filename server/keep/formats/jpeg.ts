@@ -1,5 +1,6 @@
+import type { Sharp } from 'sharp';
 import type { Facts } from '@/core/keep/facts';
-import { field, type Format } from './contract';
+import { field, type Format, type Wish } from './contract';
 import { onto, withFacts } from './raw';
 
 /** Full chroma unless asked otherwise: halved, the edges of coloured text and marks smear. */
@@ -19,15 +20,18 @@ export const jpeg: Format = {
     ]),
     field.on('progressive', 'Progressive'),
   ],
-  async encode({ pixels }, { quality, options, background, facts }) {
-    const image = onto(pixels, background).jpeg({
-      quality,
-      chromaSubsampling: options.chroma === 'halved' ? '4:2:0' : '4:4:4',
-      progressive: options.progressive === true,
-    });
-    return withJfif(await withFacts(image, facts).toBuffer(), facts);
-  },
+  encode: ({ pixels }, wish) => write(onto(pixels, wish.background), wish),
+  write,
 };
+
+async function write(image: Sharp, { quality, options, facts }: Wish): Promise<Uint8Array> {
+  const coded = image.jpeg({
+    quality,
+    chromaSubsampling: options.chroma === 'halved' ? '4:2:0' : '4:4:4',
+    progressive: options.progressive === true,
+  });
+  return withJfif(await withFacts(coded, facts).toBuffer(), facts);
+}
 
 const SEGMENT = [0xff, 0xe0, 0x00, 0x10];
 const VERSION = [0x01, 0x01];

@@ -22,6 +22,7 @@ export const pdf: Format = {
   transparent: false,
   quality: false,
   facts: true,
+  thread: () => 'pixels',
   fields: [
     field.choice('paper', 'Page', [
       ['picture', 'as large as the picture'],

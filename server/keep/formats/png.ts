@@ -1,9 +1,9 @@
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import { SCREEN_DENSITY } from '@/core/keep/facts';
 import { xmpPacket } from '@/core/keep/xmp';
 import { withTexts } from '@/core/keep/pngText';
 import type { Pixels } from '../../paint/flatten';
-import { field, type Format } from './contract';
+import { field, type Format, type Wish } from './contract';
 import { asTransparent, fromPixels } from './raw';
 
 /** Lossless; transparency is written only when there is some. */
@@ -24,21 +24,31 @@ export const png: Format = {
     ]),
     field.on('palette', 'Palette where nothing is lost', false),
   ],
-  async encode({ pixels }, { options, facts }) {
-    const level = { quick: 2, usual: 6, small: 9 }[String(options.effort)] ?? 6;
-    const bytes =
-      (options.palette === true && (await asPalette(pixels, facts.density))) ||
-      (await asTransparent(pixels)
-        .png({ compressionLevel: level, adaptiveFiltering: options.effort === 'small' })
-        .withDensity(facts.density)
-        .toBuffer());
-    return withTexts(bytes, facts, xmpPacket(facts));
+  // The colours are counted one by one.
+  thread: ({ palette }) => (palette === true ? 'pixels' : null),
+  async encode({ pixels }, wish) {
+    const { options, facts } = wish;
+    const few = options.palette === true && (await asPalette(pixels, facts.density));
+    return few ? withTexts(few, facts, xmpPacket(facts)) : write(asTransparent(pixels), wish);
   },
+  // Whether the colours fit a palette is seen by the pixels.
+  write: (image, wish) => (wish.options.palette === true ? null : write(image, wish)),
 };
 
-/** Pixels as PNG with nothing beside them: for frames and clipboards. */
-export const plainPng = (pixels: Pixels): Promise<Buffer> =>
-  asTransparent(pixels).png({ compressionLevel: 6 }).withDensity(SCREEN_DENSITY).toBuffer();
+async function write(image: Sharp, { options, facts }: Wish): Promise<Uint8Array> {
+  const level = { quick: 2, usual: 6, small: 9 }[String(options.effort)] ?? 6;
+  const bytes = await image
+    .png({ compressionLevel: level, adaptiveFiltering: options.effort === 'small' })
+    .withDensity(facts.density)
+    .toBuffer();
+  return withTexts(bytes, facts, xmpPacket(facts));
+}
+
+/** A picture as PNG with nothing beside it: for frames, clipboards and links. */
+export const barePng = (image: Sharp): Promise<Buffer> =>
+  image.png({ compressionLevel: 6 }).withDensity(SCREEN_DENSITY).toBuffer();
+
+export const plainPng = (pixels: Pixels): Promise<Buffer> => barePng(asTransparent(pixels));
 
 const MOST_COLOURS = 256;
 

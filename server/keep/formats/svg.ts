@@ -25,6 +25,7 @@ export const svg: Format = {
   transparent: true,
   quality: false,
   facts: true,
+  thread: () => 'shot',
   fields: [],
   async encode({ pixels: { width, height }, shot }, wish) {
     const shaper = await serverShaper();

@@ -1,4 +1,5 @@
-import { field, type Format } from './contract';
+import type { Sharp } from 'sharp';
+import { field, type Format, type Wish } from './contract';
 import { asTransparent, withFacts } from './raw';
 
 const MM_PER_INCH = 25.4;
@@ -19,18 +20,21 @@ export const tiff: Format = {
       ['none', 'not at all'],
     ]),
   ],
-  encode: ({ pixels }, { options, facts }) => {
-    const compression = options.compression === 'lzw' ? 'lzw' : 'deflate';
-    const dots = facts.density / MM_PER_INCH;
-    return withFacts(
-      asTransparent(pixels).tiff({
-        compression: options.compression === 'none' ? 'none' : compression,
-        predictor: options.compression === 'none' ? 'none' : 'horizontal',
-        xres: dots,
-        yres: dots,
-        resolutionUnit: 'inch',
-      }),
-      facts,
-    ).toBuffer();
-  },
+  encode: ({ pixels }, wish) => write(asTransparent(pixels), wish),
+  write,
 };
+
+function write(image: Sharp, { options, facts }: Wish): Promise<Uint8Array> {
+  const compression = options.compression === 'lzw' ? 'lzw' : 'deflate';
+  const dots = facts.density / MM_PER_INCH;
+  return withFacts(
+    image.tiff({
+      compression: options.compression === 'none' ? 'none' : compression,
+      predictor: options.compression === 'none' ? 'none' : 'horizontal',
+      xres: dots,
+      yres: dots,
+      resolutionUnit: 'inch',
+    }),
+    facts,
+  ).toBuffer();
+}

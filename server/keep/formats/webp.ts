@@ -1,5 +1,18 @@
-import { field, type Format } from './contract';
+import type { Sharp } from 'sharp';
+import { field, type Format, type Wish } from './contract';
 import { asTransparent, withFacts } from './raw';
+
+const write = (image: Sharp, { quality, options, facts }: Wish): Promise<Uint8Array> =>
+  withFacts(
+    image.webp({
+      quality,
+      lossless: options.lossless === true,
+      // Colours under transparent pixels would be changed otherwise.
+      exact: options.lossless === true,
+      smartSubsample: true,
+    }),
+    facts,
+  ).toBuffer();
 
 export const webp: Format = {
   name: 'webp',
@@ -11,15 +24,6 @@ export const webp: Format = {
   quality: true,
   facts: true,
   fields: [field.on('lossless', 'Lossless')],
-  encode: ({ pixels }, { quality, options, facts }) =>
-    withFacts(
-      asTransparent(pixels).webp({
-        quality,
-        lossless: options.lossless === true,
-        // Colours under transparent pixels would be changed otherwise.
-        exact: options.lossless === true,
-        smartSubsample: true,
-      }),
-      facts,
-    ).toBuffer(),
+  encode: ({ pixels }, wish) => write(asTransparent(pixels), wish),
+  write,
 };

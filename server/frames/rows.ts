@@ -1,0 +1,56 @@
+import { randomUUID } from 'node:crypto';
+import type postgres from 'postgres';
+import { sql } from '../db/sql';
+import { PIECE, piecesOf } from '../pool/pieces';
+import type { Frame } from './intake';
+
+/** Bytes of one value in a query: written out as digits, they cost ten times what copying does. */
+const VALUE = 150_000;
+
+/** A new row for a frame. @returns its id */
+export async function insertFrame(tx: postgres.TransactionSql, frame: Frame): Promise<string> {
+  const id = randomUUID();
+  const { sha256, width, height, opaque, bytes, original } = frame;
+  await sendAhead(tx, `${id} bytes`, bytes);
+  if (original) await sendAhead(tx, `${id} original`, original.bytes);
+  const value = (file: string, all: Uint8Array) =>
+    all.length <= PIECE
+      ? Buffer.from(all)
+      : tx`(select string_agg(piece, '' order by place) from arriving where file = ${file})`;
+  await tx`insert into frames (id, sha256, width, height, opaque, bytes, original, original_type)
+    values (${id}, ${sha256}, ${width}, ${height}, ${opaque}, ${value(`${id} bytes`, bytes)},
+      ${original ? value(`${id} original`, original.bytes) : null}, ${original?.type ?? null})`;
+  return id;
+}
+
+/**
+ * In a query bytes are written out as digits, which would hold the event loop up for a second where
+ * a file has 60 MB: a large one goes ahead in pieces, into a table of this transaction's own, and
+ * the database puts it together.
+ */
+async function sendAhead(
+  tx: postgres.TransactionSql,
+  file: string,
+  bytes: Uint8Array,
+): Promise<void> {
+  if (bytes.length <= PIECE) return;
+  await tx`create temporary table if not exists arriving (file text, place integer, piece bytea)
+    on commit drop`;
+  let place = 0;
+  for await (const piece of piecesOf(bytes, VALUE)) {
+    await tx`insert into arriving values (${file}, ${place}, ${Buffer.from(piece)})`;
+    place += 1;
+  }
+}
+
+/** The PNG of a frame, piece by piece; frames never change. @returns null when it is gone meanwhile */
+export async function frameBytes(id: string, length: number): Promise<Buffer | null> {
+  const all = Buffer.alloc(length);
+  for (let at = 0; at < length; at += VALUE) {
+    const [row] = await sql()<{ piece: Buffer }[]>`
+      select substring(bytes from ${at + 1} for ${VALUE}) as piece from frames where id = ${id}`;
+    if (!row) return null;
+    row.piece.copy(all, at);
+  }
+  return all;
+}

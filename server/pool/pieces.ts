@@ -1,0 +1,27 @@
+import { setImmediate } from 'node:timers/promises';
+
+/** Bytes that are copied, hashed or written out in one go: some milliseconds of the event loop. */
+export const PIECE = 1_000_000;
+
+/** Bytes a piece at a time, without copying them; between two the event loop is free. */
+export async function* piecesOf(
+  bytes: Uint8Array | Uint8ClampedArray,
+  length = PIECE,
+): AsyncGenerator<Uint8Array | Uint8ClampedArray> {
+  for (let at = 0; at < bytes.length; at += length) {
+    if (at > 0) await setImmediate();
+    yield bytes.subarray(at, at + length);
+  }
+}
+
+/** The same bytes in memory that all threads see, for what is too large to be copied on its way. */
+export async function shared(bytes: Uint8Array | Uint8ClampedArray): Promise<SharedArrayBuffer> {
+  const memory = new SharedArrayBuffer(bytes.length);
+  const into = new Uint8Array(memory);
+  let at = 0;
+  for await (const piece of piecesOf(bytes)) {
+    into.set(piece, at);
+    at += piece.length;
+  }
+  return memory;
+}

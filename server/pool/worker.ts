@@ -1,0 +1,36 @@
+import { setPriority } from 'node:os';
+import { parentPort } from 'node:worker_threads';
+import { z } from 'zod';
+import { Fault } from '../http/fault';
+import { tasks } from '../work/tasks';
+
+/** A thread of the pool: one task after another, each answered. server/pool/pool.ts talks to it. */
+const askedSchema = z.object({
+  id: z.int(),
+  task: z.enum(Object.keys(tasks) as [keyof typeof tasks]),
+  input: z.custom<never>(),
+});
+
+/**
+ * Of this thread alone, as Linux counts priorities: where all cores are busy, whoever asks for a
+ * page, and whatever else the computer is used for, comes first.
+ */
+const YIELDING = 5;
+setPriority(YIELDING);
+
+parentPort?.on('message', (message: unknown) => {
+  const { id, task, input } = askedSchema.parse(message);
+  tasks[task](input).then(
+    ({ value, handOver = [] }) => parentPort?.postMessage({ id, value }, handOver),
+    (error: unknown) => parentPort?.postMessage({ id, problem: problemOf(error) }),
+  );
+});
+
+/** Errors lose their kind between threads; a fault is put together again on the other side. */
+function problemOf(error: unknown): object {
+  if (error instanceof Fault) {
+    const { status, code, message } = error;
+    return { status, code, message };
+  }
+  return { message: error instanceof Error ? error.message : String(error) };
+}

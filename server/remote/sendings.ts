@@ -1,0 +1,171 @@
+import { leavingTitle } from '@/core/naming/leavingTitle';
+import { randomUUID } from 'node:crypto';
+import { setTimeout as pause } from 'node:timers/promises';
+import type postgres from 'postgres';
+import { sendingSchema, type Sending } from '@/core/contracts/remote';
+import { hasNumber } from '@/core/naming/pattern';
+import { sql } from '../db/sql';
+import { Fault, notFound } from '../http/fault';
+import { addLeased } from '../jobs/queue';
+import { jobsOf, stopJob, work, workNow } from '../jobs/run';
+import { namesFor } from '../keep/copies';
+import { encodeShot } from '../keep/encode';
+import { formats } from '../keep/formats';
+import { getPaintable } from '../shots/rows';
+import { remoteRow } from './remotes';
+import { unseal } from './sealed';
+import { sendFile } from './send';
+
+/** The kind of its jobs. */
+const SEND = 'send';
+/** How long whoever sends waits to hear how it went, ms; it goes on all the same. */
+const SOON = 6_000;
+
+interface Row {
+  id: string;
+  remote_id: string;
+  remote_name: string;
+  name: string;
+  size: string;
+  state: string;
+  tries: number;
+  problem: string | null;
+  due_at: Date;
+  made_at: Date;
+}
+
+const toSending = (row: Row): Sending =>
+  sendingSchema.parse({
+    id: row.id,
+    remoteName: row.remote_name,
+    name: row.name,
+    size: Number(row.size),
+    state: row.state === 'done' ? 'sent' : row.state,
+    tries: row.tries,
+    problem: row.problem,
+    nextTry: row.due_at.toISOString(),
+    madeAt: row.made_at.toISOString(),
+  });
+
+const select = () => sql()`select s.id, s.remote_id, r.name as remote_name, s.name, s.size, j.state,
+  j.tries, j.problem, j.due_at, j.made_at from sendings s join jobs j on j.id = s.id
+  join remotes r on r.id = s.remote_id`;
+
+async function getSending(id: string): Promise<Sending> {
+  const [row] = await sql()<Row[]>`${select()} where s.id = ${id}`;
+  if (!row) throw notFound('sending');
+  return toSending(row);
+}
+
+/** What was sent of a shot, or of all shots what still waits; newest first. */
+export async function listSendings(shotId?: string): Promise<Sending[]> {
+  const which = shotId ? sql()`s.shot_id = ${shotId}` : sql()`j.state <> 'done'`;
+  const rows = await sql()<Row[]>`${select()} where ${which} order by j.made_at desc limit 500`;
+  return rows.map(toSending);
+}
+
+/**
+ * Makes a copy for a remote folder and tries to send it at once. If that fails it waits in the
+ * database, and the answer says why. @throws Fault 404
+ */
+export async function sendTo(shotId: string, remoteId: string): Promise<Sending> {
+  const [shot, remote] = await Promise.all([getPaintable(shotId), remoteRow(remoteId)]);
+  const format = formats[remote.format];
+  const encoded = await encodeShot(shot, {
+    ...remote.size,
+    format: remote.format,
+    quality: remote.quality,
+    options: remote.options,
+    maxBytes: remote.maxBytes ?? undefined,
+    facts: remote.facts,
+  });
+  const number = hasNumber(remote.pattern) ? await countOf(remoteId) : 1;
+  const named = remote.facts.origin ? shot : { ...shot, title: leavingTitle(shot) };
+  const name = `${namesFor(remote.pattern, named, encoded, number).join('/')}.${format.extension}`;
+  const id = randomUUID();
+  const job = await sql().begin(async (tx) => {
+    // What was dropped for good while this was encoded must not leave any more.
+    const [now] = await frameOf(tx, shotId);
+    if (now?.frame_id !== shot.frameId) return null;
+    const leased = await addLeased(tx, id, SEND);
+    await tx`insert into sendings (id, shot_id, remote_id, name, media_type, bytes, size)
+      values (${id}, ${shotId}, ${remoteId}, ${name}, ${format.mediaType},
+        ${Buffer.from(encoded.bytes)}, ${encoded.bytes.length})`;
+    return leased;
+  });
+  if (!job) throw new Fault(409, 'stale', 'This shot was changed meanwhile. Send it once more.');
+  await soon(work(job));
+  return getSending(id);
+}
+
+/** The frame a shot shows; held as it is until the transaction ends. */
+const frameOf = (tx: postgres.ISql, shotId: string) =>
+  tx<{ frame_id: string }[]>`select frame_id from shots where id = ${shotId} for share`;
+
+const soon = (done: Promise<void>): Promise<unknown> =>
+  Promise.race([done, pause(SOON, undefined, { ref: false })]);
+
+async function countOf(remoteId: string): Promise<number> {
+  const [row] = await sql()<{ n: number }[]>`
+    select count(*)::int + 1 as n from sendings where remote_id = ${remoteId}`;
+  return row?.n ?? 1;
+}
+
+/** One try, outside any transaction: the other end may take its time. */
+async function send(id: string, signal: AbortSignal): Promise<void> {
+  const [row] = await sql()<
+    { remote_id: string; name: string; bytes: Buffer | null; trying: string | null }[]
+  >`select remote_id, name, bytes, trying from sendings where id = ${id}`;
+  if (!row?.bytes) return;
+  const remote = await remoteRow(row.remote_id);
+  const { name, guard } = await sendFile(
+    { url: remote.url, username: remote.username, password: await unseal(remote.password) },
+    {
+      name: row.name,
+      bytes: row.bytes,
+      guard: remote.guard,
+      trying: row.trying,
+      note: async (trying) =>
+        void (await sql()`update sendings set trying = ${trying} where id = ${id}`),
+      signal,
+    },
+  );
+  if (guard !== remote.guard)
+    await sql()`update remotes set guard = ${guard} where id = ${row.remote_id}`;
+  await sql()`update sendings set name = ${name}, bytes = null, trying = null where id = ${id}`;
+}
+
+jobsOf(SEND, send);
+
+/** Tries again now, whenever the next try would have been. @throws Fault 404 */
+export async function sendAgain(id: string): Promise<Sending> {
+  await getSending(id);
+  await soon(workNow(id));
+  return getSending(id);
+}
+
+/** Stops a copy that waits or is being sent; it stays, and can be sent again. @throws Fault 404 */
+export async function stopSending(id: string): Promise<Sending> {
+  await stopJob(id);
+  return getSending(id);
+}
+
+/** Gives up on a copy that waits. @throws Fault 404 */
+export async function dropSending(id: string): Promise<void> {
+  await stopJob(id);
+  const gone = await sql()`delete from sendings where id = ${id}`;
+  if (gone.count === 0) throw notFound('sending');
+}
+
+/**
+ * Erases what waits to be sent of a shot, in the transaction that erases what it shows.
+ * @returns what may be on its way just now, to be broken off
+ */
+export async function eraseWaiting(
+  tx: postgres.TransactionSql,
+  shotId: string,
+): Promise<readonly string[]> {
+  const gone = await tx<{ id: string }[]>`delete from sendings s using jobs j
+    where j.id = s.id and j.state <> 'done' and s.shot_id = ${shotId} returning s.id`;
+  return gone.map(({ id }) => id);
+}

@@ -1,0 +1,95 @@
+import sharp from 'sharp';
+import type { Likeness } from '@/core/contracts/likeness';
+import { lowLikeness, worstSpot } from '@/core/likeness/likenessMap';
+import { similarity } from '@/core/likeness/similarity';
+import type { Rect } from '@/core/geometry/rect';
+import type { FormatName } from '@/core/contracts/format';
+import type { ReadablePixels } from '@/core/raster/pixels';
+import { findParts } from '@/core/screen/parts';
+import { smallestText, type TextRun } from '@/core/screen/textHeights';
+import { readBmp, type DecodedBmp } from '../frames/bmp';
+import { fromPixels } from '../keep/formats/raw';
+import type { Source, Wish } from '../keep/formats/contract';
+import { decoded, flatten, type Pixels } from '../paint/flatten';
+import { serverShaper } from '../paint/shaper';
+
+/** What comes of a task, and what of it is handed over rather than copied. */
+interface Done<T> {
+  value: T;
+  handOver?: ArrayBuffer[];
+}
+
+/** What is told of a comparison. */
+export type Likenesses = Pick<Likeness, 'likeness' | 'low' | 'worst'>;
+
+/** Memory that all threads see: painted pixels go from one task to the next without being copied. */
+function shared(data: Uint8ClampedArray): Uint8ClampedArray {
+  const all = new Uint8ClampedArray(new SharedArrayBuffer(data.length));
+  all.set(data);
+  return all;
+}
+
+async function flat(pixels: Pixels, background: string): Promise<ReadablePixels> {
+  return pixels.opaque ? pixels : decoded(fromPixels(pixels).flatten({ background }));
+}
+
+/** Everything heavy that the server does with pixels, each run in a thread of the pool. */
+export const tasks = {
+  /** Paints a shot as it leaves. */
+  flatten: async (input: Parameters<typeof flatten>[0]): Promise<Done<Pixels>> => {
+    const pixels = await flatten(input, await serverShaper());
+    return { value: { ...pixels, data: shared(pixels.data) } };
+  },
+  /** Writes a file in a format whose writer computes by itself. */
+  encode: async (input: {
+    format: FormatName;
+    source: Source;
+    wish: Wish;
+  }): Promise<Done<Uint8Array>> => {
+    // Most threads never write a file.
+    const { formats } = await import('../keep/formats');
+    const bytes = new Uint8Array(await formats[input.format].encode(input.source, input.wish));
+    return { value: bytes, handOver: [bytes.buffer] };
+  },
+  /** Decodes a BMP file. */
+  decodeBmp: ({ bytes }: { bytes: Uint8Array }): Promise<Done<DecodedBmp>> => {
+    const value = readBmp(bytes);
+    return Promise.resolve({ value, handOver: [value.data.buffer] });
+  },
+  /**
+   * How like a picture the file is that was made of it: on the whole, where it matters, and where
+   * least. Transparent parts are compared as they look on the background.
+   */
+  compare: async (input: {
+    before: Pixels;
+    file: Uint8Array;
+    background: string;
+  }): Promise<Done<Likenesses>> => {
+    const { background, file } = input;
+    const before = await flat(input.before, background);
+    const after = await decoded(sharp(file, { limitInputPixels: false }).flatten({ background }));
+    const { likeness, map } = similarity(before, after);
+    const worst = likeness < 1 ? worstSpot(map, before) : null;
+    return { value: { likeness, low: lowLikeness(map, before), worst } };
+  },
+  /** Buttons, fields, menus and the like: those found within a time, ms. */
+  parts: ({
+    picture,
+    within,
+  }: {
+    picture: ReadablePixels;
+    within: number;
+  }): Promise<Done<Rect[]>> => {
+    const end = performance.now() + within;
+    const isLate = () => performance.now() > end;
+    return Promise.resolve({ value: findParts(picture, isLate) });
+  },
+  /** The smallest words of a picture. */
+  smallestWords: (picture: ReadablePixels): Promise<Done<TextRun | null>> =>
+    Promise.resolve({ value: smallestText(picture) }),
+};
+
+export type Tasks = typeof tasks;
+export type TaskName = keyof Tasks;
+export type TaskInput<N extends TaskName> = Parameters<Tasks[N]>[0];
+export type TaskValue<N extends TaskName> = Awaited<ReturnType<Tasks[N]>>['value'];
