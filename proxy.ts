@@ -3,7 +3,7 @@ import { env } from './server/env';
 import { Fault } from './server/http/fault';
 import { guard } from './server/http/guard';
 
-/** Guards the pages. The API guards itself, since a body that passes here would be cut at 10 MB. */
+/** Guards the pages and the fonts. The API guards itself, since a body that passes here would be cut at 10 MB. */
 export function proxy(request: NextRequest): NextResponse {
   try {
     guard(request.headers, env().port);
@@ -39,4 +39,4 @@ function contentPolicy(nonce: string): string {
   ].join('; ');
 }
 
-export const config = { matcher: '/((?!api/|_next/|fonts/|v/).*)' };
+export const config = { matcher: '/((?!api/|_next/|v/).*)' };

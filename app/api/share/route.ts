@@ -1,4 +1,4 @@
-import { readForm } from '@/server/http/body';
+import { readForm } from '@/server/http/form';
 import { route } from '@/server/http/route';
 import { storeShared } from '@/server/shots/share';
 

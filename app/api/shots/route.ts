@@ -8,6 +8,7 @@ import { storeShot } from '@/server/shots/store';
 
 const querySchema = z.object({
   before: z.string().optional(),
+  after: z.string().optional(),
   limit: z.coerce.number().int().min(1).max(limits.pageSize).default(60),
   bin: z.enum(['0', '1']).default('0'),
 });

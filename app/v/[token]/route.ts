@@ -10,6 +10,8 @@ export async function GET(request: Request): Promise<Response> {
   } catch (error) {
     return new Response(error instanceof Fault ? error.message : 'Refused.', { status: 403 });
   }
-  const { status, headers, body } = await answerLink(new URL(request.url).pathname);
+  const { status, headers, body } = await answerLink(new URL(request.url).pathname, {
+    look: request.method === 'HEAD',
+  });
   return new Response(new Uint8Array(body), { status, headers });
 }

@@ -27,9 +27,8 @@ export const PUT = route<Params>(async (request, params) => {
 export const PATCH = route<Params>(async (request, params) => {
   const { title: wanted, files } = await readJson(request, renameSchema);
   const id = readId(params);
-  const before = await getShot(id);
   await renameShot(id, wanted);
-  const renamed = files ? await renameCopies(id, before.title, wanted) : undefined;
+  const renamed = files ? await renameCopies(id, wanted) : undefined;
   return Response.json({ title: wanted, ...(renamed && { files: renamed }) });
 });
 

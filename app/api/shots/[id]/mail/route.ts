@@ -7,8 +7,9 @@ import { messageFor } from '@/server/mail/message';
 /** A draft as a file; or, with `drop`, put into the mail drop. */
 export const POST = route<{ id: string }>(async (request, params) => {
   const input = await readJson(request, mailInputSchema);
-  const message = await messageFor(readId(params), input);
-  if (input.drop) return Response.json({ name: await dropMessage(message) }, { status: 201 });
+  const id = readId(params);
+  const message = await messageFor(id, input);
+  if (input.drop) return Response.json({ name: await dropMessage(id, message) }, { status: 201 });
   return bytesAnswer(message, 'message/rfc822', {
     'Content-Disposition': 'attachment; filename="picture.eml"',
   });

@@ -1,11 +1,11 @@
 import { dropRestSchema } from '@/core/contracts/shot';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';
-import { dropTheRest, sharingShots } from '@/server/shots/dropRest';
+import { besides, dropTheRest } from '@/server/shots/dropRest';
 
-/** How many other shots show the same frame. */
+/** What else shows the shot: it stays, ends or is not sent. */
 export const GET = route<{ id: string }>(async (_, params) =>
-  Response.json({ sharing: (await sharingShots(readId(params))).length }),
+  Response.json(await besides(readId(params))),
 );
 
 export const POST = route<{ id: string }>(async (request, params) => {

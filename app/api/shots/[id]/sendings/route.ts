@@ -1,7 +1,7 @@
 import { sendInputSchema } from '@/core/contracts/remote';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';
-import { listSendings, sendTo } from '@/server/remote/queue';
+import { listSendings, sendTo } from '@/server/remote/sendings';
 
 export const GET = route<{ id: string }>(async (_request, params) =>
   Response.json({ sendings: await listSendings(readId(params)) }),
