@@ -10,6 +10,13 @@ const actions = {
   'take.again': { group: 'Anywhere', label: 'Throw away and take again', first: 'shift+t' },
   'still.colour': { group: 'On the stilled picture', label: 'Pick colour', first: 'i' },
   'still.measure': { group: 'On the stilled picture', label: 'Measure', first: 'm' },
+  'trail.show': { group: 'Anywhere', label: 'Trail: the last takes', first: 'shift+l' },
+  'go.take': { group: 'Anywhere', label: 'Go to Take', first: 'shift+n' },
+  'go.mark': { group: 'Anywhere', label: 'Go to Mark, the shot in hand', first: 'shift+m' },
+  'go.keep': { group: 'Anywhere', label: 'Go to Keep', first: 'shift+k' },
+  'go.shelf': { group: 'Anywhere', label: 'Go to the Shelf', first: 'shift+s' },
+  'mark.older': { group: 'Mark: look', label: 'Older shot', first: 'pagedown' },
+  'mark.newer': { group: 'Mark: look', label: 'Newer shot', first: 'pageup' },
   'keys.show': { group: 'Anywhere', label: 'All keys', first: '?' },
   'tool.grab': { group: 'Mark: tools', label: 'Grab', first: 'g' },
   'tool.arrow': { group: 'Mark: tools', label: 'Arrow', first: 'a' },
@@ -112,32 +119,17 @@ export function conflicts(
   });
 }
 
-/** A pressed key as it is written down: modifiers first; null for a modifier alone. */
-export function keyFromEvent(event: {
-  key: string;
-  ctrlKey: boolean;
-  metaKey: boolean;
-  altKey: boolean;
-  shiftKey: boolean;
-}): string | null {
-  const { key } = event;
-  if (['Control', 'Meta', 'Alt', 'Shift', 'AltGraph', 'Dead', 'CapsLock'].includes(key))
-    return null;
-  const plain = key === ' ' ? 'space' : key.toLowerCase();
-  const letter = /^[a-z]$/i.test(key);
-  const parts = [
-    (event.ctrlKey || event.metaKey) && 'mod',
-    event.altKey && 'alt',
-    // With Shift a sign is already another sign; a letter or a named key is not.
-    event.shiftKey && (letter || key.length > 1) && 'shift',
-    plain,
-  ];
-  return parts.filter(Boolean).join('+');
+/** Where a key of a routine means something else already: it does not act there. */
+export interface Clash {
+  view: string;
+  label: string;
 }
 
-/** The action on Take that has a key already, so that a routine cannot have it. */
-export const conflictsWithTake = (
-  key: string,
-  own: Record<string, string>,
-): ActionFacts | undefined =>
-  allActions.find((a) => together[a.group] !== 'mark' && keyOf(a.name, own) === key);
+/** What a view is called where its keys are spoken of. */
+const viewNames: Record<string, string> = { take: 'Take', mark: 'Mark', all: 'every view' };
+
+/** The actions that a routine's key would meet, view by view; a view's own key comes first. */
+export const clashesOf = (key: string, own: Record<string, string>): Clash[] =>
+  allActions
+    .filter((a) => keyOf(a.name, own) === key)
+    .map((a) => ({ view: viewNames[together[a.group]] ?? a.group, label: a.label }));

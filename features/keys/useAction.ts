@@ -1,34 +1,16 @@
 import { useSettings } from '../take/settingsStore';
-import { modifier, useKey } from '../ui/useKeys';
-import { keyOf, type ActionName } from './actions';
+import { actionFacts, keyOf, type ActionName } from './actions';
+import type { Act } from './dispatch';
+import { modifier, useKey } from './useKey';
 
 /** The key that an action has now. */
 export const useKeyOf = (name: ActionName): string =>
   useSettings((s) => keyOf(name, s.settings.keys));
 
-/** Keys that give the same sign on some keyboards. */
-const alsoTyped: Record<string, string> = {
-  '+': '+&=&shift~+',
-  '?': '?&shift~?',
-  delete: 'delete&backspace',
-};
-
 /** Acts when the action's key is pressed, whichever that is now. */
-export function useAction(
-  name: ActionName,
-  act: (event: KeyboardEvent) => void,
-  options: { enabled?: boolean; inFields?: boolean } = {},
-): void {
-  const key = useKeyOf(name);
-  const { enabled = true, inFields } = options;
-  const usual = key.endsWith('+') && key.length > 1 ? key : key.replaceAll('+', '~');
-  const keys = alsoTyped[key] ?? (key === '+' ? '+' : usual);
-  useKey(keys || 'unused', act, {
-    enabled: enabled && key !== '',
-    inFields,
-    joinedBy: '~',
-    listedBy: '&',
-  });
+export function useAction(name: ActionName, act: Act, options: { enabled?: boolean } = {}): void {
+  const layer = actionFacts(name).group === 'Anywhere' ? 'anywhere' : 'view';
+  useKey(useKeyOf(name), act, { ...options, layer });
 }
 
 const signs: Record<string, string> = {
@@ -41,6 +23,8 @@ const signs: Record<string, string> = {
   arrowright: '→',
   arrowup: '↑',
   arrowdown: '↓',
+  pageup: 'Page Up',
+  pagedown: 'Page Down',
   shift: 'Shift',
   alt: 'Alt',
   mod: modifier,

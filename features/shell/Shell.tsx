@@ -3,18 +3,23 @@
 import { Tooltip } from 'radix-ui';
 import { useEffect } from 'react';
 import { KeepView } from '../keep/KeepView';
+import { startKeys } from '../keys/dispatch';
 import { MarkView } from '../mark/MarkView';
+import { startNaming } from '../names/rename';
 import { startSending } from '../outbox/sender';
 import { PrintView } from '../print/PrintView';
 import { SetupView } from '../setup/SetupView';
 import { ShelfView } from '../shelf/ShelfView';
-import { readSettings } from '../take/settingsStore';
+import { followSettings, readSettings } from '../take/settingsStore';
 import { SmallControl } from '../small/SmallControl';
 import { TakeView } from '../take/TakeView';
+import { RoutineKeys } from '../take/RoutineKeys';
+import { Announcer } from '../ui/Announcer';
 import { useTakenElsewhere } from '../take/useTakenElsewhere';
 import { usePath } from './navigate';
+import { GoKeys } from './GoKeys';
 import { KeysOverlay } from './KeysOverlay';
-import { Notices } from './Notices';
+import { AnswerLine } from './AnswerLine';
 
 const SHOT = /^\/shots\/([0-9a-f-]{36})(\/keep)?$/i;
 
@@ -22,16 +27,24 @@ const PRINT = /^\/print\/((?:[0-9a-f-]{36},?)+)$/i;
 
 export function Shell() {
   const path = usePath();
+  useEffect(() => startKeys(), []);
   useEffect(() => startSending(), []);
+  useEffect(() => startNaming(), []);
   useEffect(() => void readSettings(), []);
+  useEffect(() => followSettings(), []);
   useTakenElsewhere();
   return (
     <Tooltip.Provider delayDuration={500}>
       <div className="flex h-full flex-col">
-        <View path={path} />
+        <div className="flex min-h-0 grow flex-col">
+          <View path={path} />
+        </div>
+        <AnswerLine />
       </div>
-      <Notices />
       <KeysOverlay />
+      <GoKeys />
+      <RoutineKeys />
+      <Announcer />
       <SmallControl />
     </Tooltip.Provider>
   );

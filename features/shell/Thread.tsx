@@ -1,6 +1,8 @@
 import { Layers, SlidersHorizontal } from 'lucide-react';
 import { Fragment, type ReactNode } from 'react';
+import { giveKeysBack } from '../keys/focus';
 import { classes } from '../ui/classes';
+import { LinkItem, Row } from '../ui/Row';
 import { followLink } from './navigate';
 
 type Step = 'take' | 'mark' | 'keep';
@@ -24,42 +26,62 @@ export function Thread({ step, place, shot, middle, actions }: Props) {
   ];
   return (
     <header className="flex h-[54px] shrink-0 items-center gap-4 border-b border-line bg-paper px-4">
-      <a
-        href="/take"
-        onClick={followLink}
-        className="flex items-center gap-2 font-name text-xl text-ink"
-      >
-        <Logo />
-        Rezzik
-      </a>
-      <nav aria-label="Steps" className="flex items-center">
-        {steps.map(({ name, label, href }, i) => (
-          <Fragment key={name}>
-            {i > 0 && (
-              <span aria-hidden className="mx-1 w-4 border-t-2 border-dotted border-edge" />
-            )}
-            <StepLink label={label} href={href} current={name === step} />
-          </Fragment>
-        ))}
+      <SkipLink />
+      <nav aria-label="Steps">
+        <Row label="Steps" className="flex items-center">
+          <LinkItem>
+            <a
+              href="/take"
+              onClick={followLink}
+              className="mr-4 flex items-center gap-2 font-name text-xl text-ink"
+            >
+              <Logo />
+              Rezzik
+            </a>
+          </LinkItem>
+          {steps.map(({ name, label, href }, i) => (
+            <Fragment key={name}>
+              {i > 0 && (
+                <span aria-hidden className="mx-1 w-4 border-t-2 border-dotted border-edge" />
+              )}
+              <StepLink label={label} href={href} current={name === step} />
+            </Fragment>
+          ))}
+        </Row>
       </nav>
       <div className="flex min-w-0 grow items-center gap-3">{middle}</div>
       <div className="flex shrink-0 items-center gap-2">
-        <PlaceLink
-          href="/shelf"
-          current={place === 'shelf'}
-          label="Shelf"
-          icon={<Layers size={18} strokeWidth={1.75} />}
-        />
-        <PlaceLink
-          href="/setup/folders"
-          current={place === 'setup'}
-          label="Setup"
-          iconOnly
-          icon={<SlidersHorizontal size={18} strokeWidth={1.75} />}
-        />
+        <Row label="Shelf and Setup" className="flex items-center gap-2">
+          <PlaceLink
+            href="/shelf"
+            current={place === 'shelf'}
+            label="Shelf"
+            icon={<Layers size={18} strokeWidth={1.75} />}
+          />
+          <PlaceLink
+            href="/setup/folders"
+            current={place === 'setup'}
+            label="Setup"
+            iconOnly
+            icon={<SlidersHorizontal size={18} strokeWidth={1.75} />}
+          />
+        </Row>
         {actions}
       </div>
     </header>
+  );
+}
+
+/** The first Tab stop of every view: past the bar, to what the view is about. */
+function SkipLink() {
+  return (
+    <button
+      type="button"
+      onClick={(event) => giveKeysBack(event.currentTarget)}
+      className="sr-only focus:not-sr-only focus:rounded-[7px] focus:bg-ink focus:px-3 focus:py-1.5 focus:text-on-ink"
+    >
+      Skip the bar
+    </button>
   );
 }
 
@@ -79,14 +101,16 @@ function StepLink({
   );
   if (!href) return <span className={look}>{label}</span>;
   return (
-    <a
-      href={href}
-      onClick={followLink}
-      aria-current={current ? 'step' : undefined}
-      className={look}
-    >
-      {label}
-    </a>
+    <LinkItem>
+      <a
+        href={href}
+        onClick={followLink}
+        aria-current={current ? 'step' : undefined}
+        className={look}
+      >
+        {label}
+      </a>
+    </LinkItem>
   );
 }
 
@@ -100,19 +124,21 @@ interface PlaceProps {
 
 function PlaceLink(props: PlaceProps) {
   return (
-    <a
-      href={props.href}
-      onClick={followLink}
-      aria-current={props.current ? 'page' : undefined}
-      title={props.iconOnly ? props.label : undefined}
-      className={classes(
-        'inline-flex h-9 items-center gap-2 rounded-[7px] border px-3 hover:bg-tint',
-        props.current ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
-      )}
-    >
-      {props.icon}
-      <span className={props.iconOnly ? 'sr-only' : undefined}>{props.label}</span>
-    </a>
+    <LinkItem>
+      <a
+        href={props.href}
+        onClick={followLink}
+        aria-current={props.current ? 'page' : undefined}
+        title={props.iconOnly ? props.label : undefined}
+        className={classes(
+          'inline-flex h-9 items-center gap-2 rounded-[7px] border px-3 hover:bg-tint',
+          props.current ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
+        )}
+      >
+        {props.icon}
+        <span className={props.iconOnly ? 'sr-only' : undefined}>{props.label}</span>
+      </a>
+    </LinkItem>
   );
 }
 

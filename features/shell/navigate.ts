@@ -17,10 +17,10 @@ function listen(tell: () => void): () => void {
 export const usePath = (): string => useSyncExternalStore(listen, () => window.location.pathname);
 
 /** Goes to another view without asking the server. */
-export function navigate(path: string, how: 'push' | 'replace' = 'push'): void {
+export function navigate(path: string, how: 'push' | 'replace' = 'push', query = ''): void {
   if (path === window.location.pathname) return;
-  if (how === 'push') window.history.pushState(null, '', path);
-  else window.history.replaceState(null, '', path);
+  if (how === 'push') window.history.pushState(null, '', path + query);
+  else window.history.replaceState(null, '', path + query);
   listeners.forEach((tell) => tell());
 }
 

@@ -1,5 +1,6 @@
 import { Tooltip } from 'radix-ui';
-import type { ButtonHTMLAttributes, ReactNode } from 'react';
+import { useEffect, useState, type ButtonHTMLAttributes, type ReactNode } from 'react';
+import { flushSync } from 'react-dom';
 import { classes } from './classes';
 
 interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
@@ -11,8 +12,10 @@ interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
 
 /** A button with a picture only; its name shows on hover and focus. */
 export function IconButton({ label, hint, children, className, ...rest }: Props) {
+  const [open, setOpen] = useState(false);
+  useEffect(() => (open ? closeOnEscape(() => setOpen(false)) : undefined), [open]);
   return (
-    <Tooltip.Root>
+    <Tooltip.Root open={open} onOpenChange={setOpen}>
       <Tooltip.Trigger asChild>
         <button
           type="button"
@@ -38,4 +41,11 @@ export function IconButton({ label, hint, children, className, ...rest }: Props)
       </Tooltip.Portal>
     </Tooltip.Root>
   );
+}
+
+/** Esc closes the name, and goes on to what it is meant for: a tooltip would keep it to itself. */
+function closeOnEscape(close: () => void): () => void {
+  const key = (event: KeyboardEvent) => event.key === 'Escape' && flushSync(close);
+  window.addEventListener('keydown', key, true);
+  return () => window.removeEventListener('keydown', key, true);
 }

@@ -1,21 +1,35 @@
-import { useId, useState } from 'react';
+import { useId, useRef, useState } from 'react';
+import { giveKeysBack } from '../keys/focus';
 
 interface Props {
   label: string;
   value: number;
   min?: number;
   max?: number;
+  /** Nothing stands there for 0, and nothing typed means it. */
+  empty?: boolean;
+  /** Takes the focus as it appears, its number selected. */
+  autoFocus?: boolean;
   onCommit: (value: number) => void;
 }
 
-/** A number that takes effect on Enter, on leaving, and by the arrow keys. */
-export function NumberInput({ label, value, min, max, onCommit }: Props) {
+/**
+ * A number that takes effect on Enter, on leaving, and by the arrow keys; Esc puts the old one
+ * back. Enter and Esc give the keys back to the view.
+ */
+export function NumberInput({ label, value, min, max, empty = false, autoFocus, onCommit }: Props) {
   const id = useId();
-  const [typed, setTyped] = useState<string | null>(null);
+  const [typed, show] = useState<string | null>(null);
+  /** What is typed now: leaving the field comes before the next drawing, and commits it only once. */
+  const now = useRef<string | null>(null);
+  const setTyped = (text: string | null) => {
+    now.current = text;
+    show(text);
+  };
   const commit = (text: string) => {
     setTyped(null);
     const number = Number(text.replace(',', '.'));
-    if (text.trim() === '' || !Number.isFinite(number)) return;
+    if ((text.trim() === '' && !empty) || !Number.isFinite(number)) return;
     const bounded = Math.min(max ?? Infinity, Math.max(min ?? -Infinity, number));
     if (bounded !== value) onCommit(bounded);
   };
@@ -27,18 +41,24 @@ export function NumberInput({ label, value, min, max, onCommit }: Props) {
       {label}
       <input
         id={id}
+        autoFocus={autoFocus}
+        onFocus={(event) => autoFocus && event.target.select()}
         inputMode="numeric"
-        value={typed ?? String(Math.round(value * 100) / 100)}
+        value={typed ?? (empty && value === 0 ? '' : String(Math.round(value * 100) / 100))}
+        placeholder={empty ? 'any' : undefined}
         onChange={(event) => setTyped(event.target.value)}
-        onBlur={(event) => typed !== null && commit(event.target.value)}
+        onBlur={() => now.current !== null && commit(now.current)}
         onKeyDown={(event) => {
-          if (event.key === 'Enter' && typed !== null) {
-            commit(event.currentTarget.value);
-            event.stopPropagation();
+          if (event.key === 'Enter') {
+            if (now.current !== null) {
+              commit(now.current);
+              event.preventDefault();
+            }
+            giveKeysBack(event.currentTarget);
           }
-          if (event.key === 'Escape' && typed !== null) {
+          if (event.key === 'Escape') {
             setTyped(null);
-            event.stopPropagation();
+            giveKeysBack(event.currentTarget);
           }
           if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
             event.preventDefault();

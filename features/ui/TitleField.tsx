@@ -1,5 +1,7 @@
 import { useEffect, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { limits } from '@/core/contracts/limits';
+import { giveKeysBack } from '../keys/focus';
 
 /** A name, edited in place: Enter or leaving takes it, Esc puts the old one back. */
 export function TitleField({
@@ -23,11 +25,8 @@ export function TitleField({
       onChange={(event) => setTyped(event.target.value)}
       onBlur={commit}
       onKeyDown={(event) => {
-        if (event.key === 'Enter') event.currentTarget.blur();
-        if (event.key === 'Escape') {
-          setTyped(title);
-          event.stopPropagation();
-        }
+        if (event.key === 'Escape') flushSync(() => setTyped(title));
+        if (event.key === 'Enter' || event.key === 'Escape') giveKeysBack(event.currentTarget);
       }}
       className="min-w-24 grow truncate rounded-[6px] border border-transparent bg-transparent px-2 py-1 font-name text-base hover:border-edge focus:border-edge focus:bg-card"
       style={{ maxWidth: 420 }}

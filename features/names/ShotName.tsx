@@ -1,0 +1,89 @@
+import { FilePen } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import type { Copy } from '@/core/contracts/folder';
+import { api, messageOf } from '../api/client';
+import { notify } from '../shell/noticeStore';
+import { announce } from '../ui/announce';
+import { Button } from '../ui/Button';
+import { TitleField } from '../ui/TitleField';
+import { onNamed, renameShot } from './rename';
+
+interface Props {
+  shot: { id: string; title: string };
+  onChange: (title: string) => void;
+}
+
+/** The name of a shot, changed in place, and the kept files that are still called otherwise. */
+export function ShotName({ shot: { id, title }, onChange }: Props) {
+  const behind = useBehind(id, title);
+  useEffect(
+    () => onNamed((named) => named.id === id && named.title !== title && onChange(named.title)),
+    [id, title, onChange],
+  );
+  const rename = (next: string) => {
+    onChange(next);
+    renameShot(id, next).then(
+      () => announce(`Renamed: ${next}`),
+      (error: unknown) => {
+        onChange(title);
+        notify({ key: `name ${id}`, tone: 'bad', title: 'Not renamed', lines: [messageOf(error)] });
+      },
+    );
+  };
+  return (
+    <>
+      <TitleField title={title} onChange={rename} />
+      {behind.copies.length > 0 && (
+        <Button
+          look="quiet"
+          className="shrink-0"
+          icon={<FilePen size={16} strokeWidth={1.75} />}
+          title={behind.copies.map((copy) => copy.path).join('\n')}
+          onClick={() => void renameFiles(id, title).then(behind.look)}
+        >
+          {behind.copies.length === 1
+            ? 'Rename the file, too'
+            : `Rename ${behind.copies.length} files, too`}
+        </Button>
+      )}
+    </>
+  );
+}
+
+/** The kept files that bear an earlier name; looked up anew whenever the name changes. */
+function useBehind(id: string, title: string) {
+  const [copies, setCopies] = useState<readonly Copy[]>([]);
+  const [round, setRound] = useState(0);
+  useEffect(() => {
+    let wanted = true;
+    // The server gets the name first.
+    const timer = setTimeout(() => {
+      api.copies(id).then(
+        (all) => wanted && setCopies(all.filter((copy) => copy.behind)),
+        () => wanted && setCopies([]),
+      );
+    }, 300);
+    return () => {
+      wanted = false;
+      clearTimeout(timer);
+    };
+  }, [id, title, round]);
+  return { copies, look: () => setRound((n) => n + 1) };
+}
+
+/** The files follow the name; what could not be renamed is said. */
+async function renameFiles(id: string, title: string): Promise<void> {
+  const key = `files ${id}`;
+  try {
+    const { renamed, left } = await api.renameFiles(id, title);
+    const done = renamed === 1 ? '1 file renamed' : `${renamed} files renamed`;
+    notify({
+      key,
+      tone: left.length ? 'bad' : 'good',
+      title: left.length ? `${done}, ${left.length} not` : done,
+      lines: left.map(({ path, problem }) => `${path}: ${problem}`),
+    });
+  } catch (error) {
+    notify({ key, tone: 'bad', title: 'The files were not renamed', lines: [messageOf(error)] });
+  }
+}
