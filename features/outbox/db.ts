@@ -9,6 +9,8 @@ export interface OutboxEntry {
   /** The frame as PNG, or the file as it was brought in. */
   picture: Blob;
   title: string;
+  /** The title was made by itself. */
+  titleMade?: boolean;
   provenance: Provenance;
   /** Absent for files whose size only the server finds out. */
   document?: ShotDocument;

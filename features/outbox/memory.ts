@@ -15,11 +15,17 @@ const MOST = 3;
 const fresh = new Map<string, Fresh>();
 
 export function remember(shot: Fresh): void {
+  // The newest is last, so that the one that is open is never the oldest.
+  fresh.delete(shot.id);
   fresh.set(shot.id, shot);
-  const [oldest] = fresh.keys();
-  if (fresh.size > MOST && oldest) fresh.delete(oldest);
+  const [oldest] = fresh.values();
+  if (fresh.size <= MOST || !oldest) return;
+  fresh.delete(oldest.id);
+  // A frame takes megabytes that the browser does not count as the page's: let go by hand.
+  oldest.picture.close();
 }
 
 export const recall = (id: string): Fresh | undefined => fresh.get(id);
 
+/** It may still be shown: its picture goes once nothing shows it any more. */
 export const forget = (id: string): boolean => fresh.delete(id);

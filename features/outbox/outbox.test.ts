@@ -10,6 +10,7 @@ import {
   putInOutbox,
   readOutbox,
   settle,
+  untilSafe,
   useOutbox,
   whenStored,
 } from './outbox';
@@ -39,6 +40,14 @@ test('what is put in comes out unchanged, also after everything in memory is gon
   expect(held?.picture.type).toBe('image/png');
 });
 
+test('of its size two numbers are held, whatever else hangs on what says it', async () => {
+  const frame = { width: 3, height: 1, pixels: new Uint8Array(12) };
+  await putInOutbox({ ...entry('d'), size: frame });
+  expect((await fromOutbox('d'))?.size).toEqual({ width: 3, height: 1 });
+  await putInOutbox(entry('e'));
+  expect((await fromOutbox('e'))?.size).toBeUndefined();
+});
+
 test('a refused take stays, with the reason, until it is dropped', async () => {
   const refused = entry('b');
   await putInOutbox(refused);
@@ -56,4 +65,21 @@ test('whoever waits is told once it is stored, also when asking late', async () 
   settle('c', stored);
   expect(await early).toEqual(stored);
   expect(await whenStored('c')).toEqual(stored);
+});
+
+test('whoever asks for a take that is still being put in waits for it', async () => {
+  let encoded: () => void = () => undefined;
+  const png = new Promise<void>((done) => (encoded = done));
+  const safe = untilSafe(
+    'f',
+    png.then(() => putInOutbox(entry('f'))),
+  );
+  const asked = fromOutbox('f');
+  encoded();
+  await safe;
+  expect((await asked)?.title).toBe('Slip');
+  const refused = expect(untilSafe('g', Promise.reject(new Error('no room')))).rejects;
+  const said = refused.toThrow('no room');
+  expect(await fromOutbox('g')).toBeUndefined();
+  await said;
 });

@@ -43,13 +43,18 @@ export const startHolding = (): (() => void) => {
   return () => window.removeEventListener('beforeunload', holdTab);
 };
 
+/** Takes by id until they are held, which a large picture's encoding makes long; else a failure. */
+const beingPut = new Map<string, Promise<unknown>>();
+
 /** Counts work that ends with a take being safe. */
-export async function untilSafe<T>(work: Promise<T>): Promise<T> {
+export async function untilSafe<T>(id: string, work: Promise<T>): Promise<T> {
   putting += 1;
+  beingPut.set(id, work);
   try {
     return await work;
   } finally {
     putting -= 1;
+    beingPut.delete(id);
   }
 }
 
@@ -60,9 +65,11 @@ export async function putInOutbox(entry: OutboxEntry): Promise<void> {
 }
 
 async function hold(entry: OutboxEntry): Promise<void> {
-  const { picture, ...rest } = entry;
+  const { picture, size, ...rest } = entry;
   const bytes = await picture.arrayBuffer();
-  await (await held()).put('outbox', { ...rest, bytes, type: picture.type });
+  // Two numbers: whoever says the size by the picture itself would have all its pixels copied.
+  const numbers = size && { size: { width: size.width, height: size.height } };
+  await (await held()).put('outbox', { ...rest, ...numbers, bytes, type: picture.type });
   useOutbox.setState(({ waiting }) => ({
     waiting: [...waiting.filter((w) => w.id !== entry.id), toWaiting(entry)],
   }));
@@ -73,7 +80,9 @@ const toEntry = ({ bytes, type, ...rest }: HeldEntry): OutboxEntry => ({
   picture: new Blob([bytes], { type }),
 });
 
+/** A take that the server may not have yet; one that is on its way in is waited for. */
 export async function fromOutbox(id: string): Promise<OutboxEntry | undefined> {
+  await beingPut.get(id)?.catch(() => undefined);
   const entry = await (await held()).get('outbox', id);
   return entry && toEntry(entry);
 }

@@ -1,5 +1,5 @@
 import type { Stored } from '@/core/contracts/shot';
-import { api, messageOf, noAnswer } from '../api/client';
+import { api, ApiError, messageOf, noAnswer } from '../api/client';
 import type { OutboxEntry } from './db';
 import {
   dropFromOutbox,
@@ -39,10 +39,15 @@ export function startSending(): () => void {
 
   const round = async (): Promise<void> => {
     if (stopped) return;
-    const done = await navigator.locks.request('rezzik-outbox', () => sendAll(channel));
-    failures = done ? 0 : failures + 1;
-    useOutbox.setState({ unreachable: !done });
-    if (!done) schedule(PAUSES[Math.min(failures, PAUSES.length) - 1] ?? 1000);
+    const outcome = await navigator.locks
+      .request('rezzik-outbox', () => sendAll(channel))
+      .catch((error: unknown): Outcome => {
+        console.error('What this browser holds could not be read:', error);
+        return 'later';
+      });
+    failures = outcome === 'done' ? 0 : failures + 1;
+    useOutbox.setState({ unreachable: outcome === 'unreachable' });
+    if (outcome !== 'done') schedule(PAUSES[Math.min(failures, PAUSES.length) - 1] ?? 1000);
   };
   const schedule = (pause: number): void => {
     clearTimeout(timer);
@@ -67,29 +72,51 @@ export function startSending(): () => void {
 const countOne = (): void =>
   useOutbox.setState(({ storedCount }) => ({ storedCount: storedCount + 1 }));
 
-/** @returns false when the server could not be reached */
-async function sendAll(channel: BroadcastChannel): Promise<boolean> {
+type Outcome = 'done' | 'later' | 'unreachable';
+
+/**
+ * Sends each take that waits; one that fails holds up no other.
+ * @returns 'later' when something of it has to be tried again
+ */
+async function sendAll(channel: BroadcastChannel): Promise<Outcome> {
+  let all: Outcome = 'done';
   for (const id of await heldIds()) {
-    const entry = await fromOutbox(id);
-    if (!entry || entry.refused) continue;
-    try {
-      const stored = await api.store(toForm(entry));
-      await dropFromOutbox(entry.id);
-      settle(entry.id, stored);
-      countOne();
-      channel.postMessage({ id: entry.id, stored } satisfies StoredMessage);
-    } catch (error) {
-      if (noAnswer(error)) return false;
-      await markRefused(entry, messageOf(error));
-    }
+    const outcome = await sendOne(id, channel).catch((error: unknown): Outcome => {
+      // The browser's own store failed for this one: it is read again the next time.
+      console.error(`The take ${id} could not be read or let go:`, error);
+      return 'later';
+    });
+    if (outcome === 'unreachable') return outcome;
+    if (outcome === 'later') all = 'later';
   }
-  return true;
+  return all;
+}
+
+async function sendOne(id: string, channel: BroadcastChannel): Promise<Outcome> {
+  const entry = await fromOutbox(id);
+  if (!entry || entry.refused) return 'done';
+  let stored: Stored;
+  try {
+    stored = await api.store(toForm(entry));
+  } catch (error) {
+    if (error instanceof ApiError && error.status === 0) return 'unreachable';
+    // The server had a fault of its own: another take may still be stored.
+    if (noAnswer(error)) return 'later';
+    await markRefused(entry, messageOf(error));
+    return 'done';
+  }
+  settle(entry.id, stored);
+  countOne();
+  channel.postMessage({ id: entry.id, stored } satisfies StoredMessage);
+  await dropFromOutbox(entry.id);
+  return 'done';
 }
 
 function toForm(entry: OutboxEntry): FormData {
   const form = new FormData();
   form.set('id', entry.id);
   form.set('title', entry.title);
+  if (entry.titleMade) form.set('titleMade', '1');
   form.set('provenance', JSON.stringify(entry.provenance));
   if (entry.document) form.set('document', JSON.stringify(entry.document));
   form.set('frame', entry.picture, 'frame');
