@@ -1,12 +1,16 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 import {
   copiesSchema,
   copySchema,
   folderSchema,
+  renamedSchema,
   foldersSchema,
+  placesSchema,
   type Copy,
   type Folder,
   type FolderInput,
+  type Places,
+  type Renamed,
 } from '@/core/contracts/folder';
 import {
   formatsSchema,
@@ -41,7 +45,12 @@ import {
   type DisplayAnswer,
   type ScreenStill,
 } from '@/core/contracts/display';
-import { settingsSchema, type Settings, type SettingsPatch } from '@/core/contracts/settings';
+import {
+  settingsAnswerSchema,
+  settingsSchema,
+  type Settings,
+  type SettingsPatch,
+} from '@/core/contracts/settings';
 import {
   routineSchema,
   routinesSchema,
@@ -52,7 +61,7 @@ import {
   conflictSchema,
   errorSchema,
   revisedSchema,
-  sharingSchema,
+  besidesSchema,
   shotPageSchema,
   shotSchema,
   stepsSchema,
@@ -163,20 +172,30 @@ export interface MadePicture {
 
 export const api = {
   shot: (id: string): Promise<Shot> => read(shotSchema, shotPath(id)),
-  shots: (options: { before?: string | null; limit?: number; bin?: boolean }) => {
+  shots: (options: {
+    before?: string | null;
+    /** Those newer than this, the nearest first. */
+    after?: string;
+    limit?: number;
+    bin?: boolean;
+  }) => {
     const query = new URLSearchParams({
       limit: String(options.limit ?? 60),
       bin: options.bin ? '1' : '0',
     });
     if (options.before) query.set('before', options.before);
+    if (options.after) query.set('after', options.after);
     return read(shotPageSchema, `/api/shots?${query.toString()}`);
   },
   store: (form: FormData) => read(storedSchema, '/api/shots', { method: 'POST', body: form }),
   change: (id: string, change: ShotChange) =>
     read(revisedSchema, shotPath(id), sent('PUT', change)),
-  /** @param files the files of its kept copies get the new name, too */
-  rename: (id: string, title: string, files = false) =>
-    ask(shotPath(id), sent('PATCH', { title, files })),
+  rename: (id: string, title: string) => ask(shotPath(id), sent('PATCH', { title })),
+  /** The files of its kept copies get the name, too. */
+  renameFiles: async (id: string, title: string): Promise<Renamed> => {
+    const schema = z.object({ files: renamedSchema });
+    return (await read(schema, shotPath(id), sent('PATCH', { title, files: true }))).files;
+  },
   duplicate: (id: string, given: object) =>
     read(storedSchema, `${shotPath(id)}/duplicates`, sent('POST', given)),
   steps: (id: string) => read(stepsSchema, `${shotPath(id)}/steps`),
@@ -225,6 +244,8 @@ export const api = {
     (await read(sendingsSchema, '/api/sendings')).sendings,
   sendAgain: (id: string): Promise<Sending> =>
     read(sendingSchema, `/api/sendings/${id}`, { method: 'POST' }),
+  stopSending: (id: string) =>
+    read(sendingSchema, `/api/sendings/${id}`, sent('PATCH', { state: 'stopped' })),
   dropSending: (id: string) => ask(`/api/sendings/${id}`, { method: 'DELETE' }),
   programs: (): Promise<Programs> => read(programsSchema, '/api/programs'),
   openCopy: (id: string, program: string) =>
@@ -233,20 +254,22 @@ export const api = {
     (await read(copiesSchema, `${shotPath(id)}/copies`)).copies,
   keep: (id: string, wish: CopyWish): Promise<Copy> =>
     read(copySchema, `${shotPath(id)}/copies`, sent('POST', wish)),
-  sharing: async (id: string): Promise<number> =>
-    (await read(sharingSchema, `${shotPath(id)}/rest`)).sharing,
+  besides: (id: string) => read(besidesSchema, `${shotPath(id)}/rest`),
   dropRest: (id: string, revision: number, others: boolean) =>
     read(revisedSchema, `${shotPath(id)}/rest`, sent('POST', { revision, others })),
   bin: (id: string) => ask(`${shotPath(id)}/bin`, { method: 'POST' }),
   restore: (id: string) => ask(`${shotPath(id)}/restore`, { method: 'POST' }),
   erase: (id: string) => ask(shotPath(id), { method: 'DELETE' }),
   folders: () => read(foldersSchema, '/api/folders'),
+  places: (path: string): Promise<Places> =>
+    read(placesSchema, `/api/folders/places?path=${encodeURIComponent(path)}`),
   addFolder: (input: FolderInput): Promise<Folder> =>
     read(folderSchema, '/api/folders', sent('POST', input)),
   changeFolder: (id: string, patch: Partial<FolderInput>): Promise<Folder> =>
     read(folderSchema, `/api/folders/${id}`, sent('PATCH', patch)),
   removeFolder: (id: string) => ask(`/api/folders/${id}`, { method: 'DELETE' }),
-  settings: (): Promise<Settings> => read(settingsSchema, '/api/settings'),
+  settings: (): Promise<z.output<typeof settingsAnswerSchema>> =>
+    read(settingsAnswerSchema, '/api/settings'),
   changeSettings: (patch: SettingsPatch): Promise<Settings> =>
     read(settingsSchema, '/api/settings', sent('PATCH', patch)),
   routines: async (): Promise<Routine[]> => (await read(routinesSchema, '/api/routines')).routines,

@@ -7,6 +7,7 @@ import { classes } from '../ui/classes';
 import { formatBytes } from '../ui/format';
 import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
+import { Radio, Radios } from '../ui/Radios';
 import { Chart } from './Chart';
 import { OptionFields } from './OptionFields';
 import { useChart } from './useChart';
@@ -28,32 +29,39 @@ export function As({ shot, formats, wish, made, onChange }: Props) {
   const chart = useChart(shot.id, shot.revision, wish, lossy && wish.maxBytes === undefined);
   return (
     <section aria-label="As">
-      <h2 className="mb-2 flex items-baseline font-name text-base">
+      <h2 className="mb-1 flex items-baseline font-name text-base">
         <span className="grow">As</span>
         <span className="font-measure text-[13px] font-normal" aria-live="polite">
           {made && formatBytes(made.blob.size)}
         </span>
       </h2>
-      <div role="radiogroup" aria-label="Format" className="mb-2 flex flex-wrap gap-1.5">
+      <Radios
+        label="Format"
+        value={wish.format}
+        className="mb-1 grid grid-cols-9 gap-1"
+        onChange={(format) => onChange({ format, options: null })}
+      >
         {formats.map(({ name, label }) => (
-          <button
+          <Radio
             key={name}
-            type="button"
-            role="radio"
-            aria-checked={name === wish.format}
-            onClick={() => onChange({ format: name, options: null })}
+            value={name}
             className={classes(
-              'h-7 rounded-full border px-3',
+              'h-7 rounded-[6px] border text-[13px] max-[1100px]:text-[12px]',
               name === wish.format
                 ? 'border-petrol bg-tint font-bold text-petrol'
                 : 'border-edge bg-card hover:bg-tint',
             )}
           >
             {label}
-          </button>
+          </Radio>
         ))}
-      </div>
-      <p className="mb-2 text-[13px] text-soft">{facts?.note}</p>
+      </Radios>
+      {/* Where there is a chart, that says it, and everything is to be seen at once. */}
+      {!lossy && (
+        <p className="mb-1 truncate text-[13px] text-soft" title={facts?.note}>
+          {facts?.note}
+        </p>
+      )}
       {made?.transparent && facts && !facts.transparent && (
         <label className="mb-2 flex items-center gap-2 text-[13px]">
           <input
@@ -73,14 +81,15 @@ export function As({ shot, formats, wish, made, onChange }: Props) {
         />
       )}
       <Limits shot={shot} wish={wish} made={made} lossy={lossy} onChange={onChange} />
-      {facts && (
-        <div className="mt-1">
+      {facts && facts.fields.length > 0 && (
+        <details className="mt-1">
+          <summary className="text-[13px]">More of {facts.label}</summary>
           <OptionFields
             fields={facts.fields}
             options={wish.options ?? {}}
             onChange={(options) => onChange({ options })}
           />
-        </div>
+        </details>
       )}
     </section>
   );
@@ -115,9 +124,10 @@ function Limits({ shot, wish, made, lossy, onChange }: LimitsProps) {
   };
   return (
     <>
-      <div className="mt-2 flex flex-wrap items-center gap-2">
+      <div className="mt-1 flex flex-wrap items-center gap-2">
         <NumberInput
           label="At most, KB"
+          empty
           value={wish.maxBytes ? wish.maxBytes / 1000 : 0}
           min={0}
           max={100_000}

@@ -2,17 +2,26 @@ import { scaleLinear, scaleLog } from 'd3-scale';
 import { line, curveMonotoneX } from 'd3-shape';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Likeness } from '@/core/contracts/likeness';
-import { Button } from '../ui/Button';
 import { formatBytes } from '../ui/format';
 import type { ChartState } from './useChart';
 
-const [WIDTH, HEIGHT] = [338, 150];
-const edge = { left: 46, right: 40, top: 12, bottom: 22 };
+const [WIDTH, HEIGHT] = [388, 112];
+const edge = { left: 46, right: 36, top: 10, bottom: 19 };
 
 interface Props {
   chart: ChartState;
   quality: number;
   onQuality: (quality: number) => void;
+}
+
+/** Ticks whose words do not run into each other; the lower ones stay. */
+function apart(ticks: number[], place: (tick: number) => number): number[] {
+  const kept: number[] = [];
+  for (const tick of ticks) {
+    const last = kept.at(-1);
+    if (last === undefined || place(last) - place(tick) >= 12) kept.push(tick);
+  }
+  return kept;
 }
 
 /** Size and likeness over quality; the line at the quality in hand is pulled, or moved by keys. */
@@ -54,6 +63,7 @@ export function Chart({ chart, quality, onQuality }: Props) {
   const said = now
     ? `${formatBytes(now.bytes)}, likeness ${now.likeness.toFixed(4)}`
     : 'being worked out';
+  const shown = now ? `${formatBytes(now.bytes)}, ${now.likeness.toFixed(4)}` : 'being worked out';
   return (
     <div>
       <svg
@@ -75,7 +85,7 @@ export function Chart({ chart, quality, onQuality }: Props) {
         className="w-full cursor-ew-resize touch-none rounded-[8px] border border-line bg-card font-measure text-[10px]"
       >
         {points.length > 1 &&
-          bytes.ticks(3).map((tick) => (
+          apart(bytes.ticks(3), bytes).map((tick) => (
             <g key={tick}>
               <line
                 x1={edge.left}
@@ -100,7 +110,7 @@ export function Chart({ chart, quality, onQuality }: Props) {
           </text>
         ))}
         {[20, 40, 60, 80, 100].map((tick) => (
-          <text key={tick} x={x(tick)} y={HEIGHT - 7} textAnchor="middle" className="fill-soft">
+          <text key={tick} x={x(tick)} y={HEIGHT - 6} textAnchor="middle" className="fill-soft">
             {tick}
           </text>
         ))}
@@ -127,20 +137,19 @@ export function Chart({ chart, quality, onQuality }: Props) {
           className="stroke-petrol"
         />
       </svg>
-      <div className="mt-1 flex items-center gap-2 text-[13px] text-soft">
-        <span className="grow">
-          <span aria-hidden>▬</span> size{' '}
-          <span className="text-petrol">┅ likeness (SSIM, full size)</span>
+      <div className="flex h-6 items-center gap-2 text-[12px] text-soft">
+        <span className="shrink-0 whitespace-nowrap" title="Structural similarity at full size">
+          <span aria-hidden>▬</span> size <span className="text-petrol">┅ likeness</span>
+        </span>
+        <span className="min-w-0 grow truncate text-right font-measure text-ink" aria-live="polite">
+          Quality {quality}: {shown}
         </span>
         {chart.working && (
-          <Button look="quiet" onClick={chart.stop}>
+          <button type="button" className="text-petrol underline" onClick={chart.stop}>
             Stop
-          </Button>
+          </button>
         )}
       </div>
-      <p className="font-measure text-[13px]" aria-live="polite">
-        Quality {quality}: {said}
-      </p>
     </div>
   );
 }

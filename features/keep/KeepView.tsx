@@ -1,7 +1,8 @@
 import { FolderDown } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
+import { leavingTitle } from '@/core/naming/leavingTitle';
 import { api, messageOf } from '../api/client';
 import { whenSettled } from '../mark/storing';
 import { fromOutbox, whenStored } from '../outbox/outbox';
@@ -9,9 +10,12 @@ import { followLink, navigate } from '../shell/navigate';
 import { Thread } from '../shell/Thread';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';
-import { TitleField } from '../ui/TitleField';
+import { announce } from '../ui/announce';
+import { renameShot } from '../names/rename';
+import { ShotName } from '../names/ShotName';
+import { useOnline } from '../api/online';
 import { useAction } from '../keys/useAction';
-import { modifier, useKey } from '../ui/useKeys';
+import { modifier, useKey } from '../keys/useKey';
 import { As } from './As';
 import { keepEverywhere, type Result } from './keepEverywhere';
 import { asFolder, useBrowserFolders } from './browser/folders';
@@ -25,6 +29,7 @@ import { factsFor, useFormats } from './useFormats';
 import { useRemotes } from './useRemotes';
 import { usePicture } from './usePicture';
 import { Where } from './Where';
+import { useChosen } from './remembered';
 import { noWish, wishFor, type Wish } from './wish';
 
 export function KeepView({ id }: { id: string }) {
@@ -76,14 +81,17 @@ interface OpenProps {
 }
 
 function OpenKeep({ shot, folders, onShot }: OpenProps) {
-  const [wish, setWish] = useState<Wish>(noWish);
+  const asked = useMemo(() => window.location.search === '?ask', []);
+  const [{ wish, places }, setChosen] = useChosen(shot.id, () => ({
+    wish: noWish,
+    places: { ...noPlaces, folders: folders.filter((f) => f.isDefault).map((f) => f.id) },
+  }));
+  const setWish = (change: Partial<Wish>) =>
+    setChosen((now) => ({ ...now, wish: { ...now.wish, ...change } }));
   const formats = useFormats();
   const remotes = useRemotes();
   const browserFolders = useBrowserFolders();
-  const [places, setPlaces] = useState<Places>(() => ({
-    ...noPlaces,
-    folders: folders.filter((f) => f.isDefault).map((f) => f.id),
-  }));
+  const online = useOnline();
   const [results, setResults] = useState<Result[]>([]);
   const [busy, setBusy] = useState(false);
   const here = browserFolders.find((f) => places.browser.includes(f.id));
@@ -97,9 +105,10 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
   const picture = usePicture(shot, leaving);
   const { crop } = shot.document.view;
   const count = countOf(places);
-  const keep = useCallback(async () => {
+  const keep = async () => {
     if (busy || count === 0) return;
     setBusy(true);
+    setResults([]);
     await keepEverywhere({
       shot,
       folders,
@@ -112,88 +121,39 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
         setResults((all) => [...all.filter((r) => r.key !== result.key), result]),
     });
     setBusy(false);
-  }, [busy, count, shot, folders, browserFolders, remotes, formats, places, wish]);
-  useAction('keep.go', () => void keep());
-  const rename = (title: string) => {
-    api.rename(shot.id, title).then(
-      () => onShot({ ...shot, title }),
-      () => onShot({ ...shot }),
-    );
+    announce('Kept.');
   };
+  useAction('keep.go', () => void keep());
+  useKey('enter', () => void keep());
   return (
     <>
       <Thread
         step="keep"
         shot={shot.id}
-        middle={<TitleField title={shot.title} onChange={rename} />}
+        middle={
+          <ShotName shot={shot} onChange={(title) => onShot({ ...shot, title, titleOwn: true })} />
+        }
       />
       <div className="flex min-h-0 grow">
-        <main aria-label="As it will arrive" className="flex min-w-0 grow flex-col bg-desk p-4">
-          <Preview shot={shot} picture={picture} wish={leaving} facts={facts} />
+        <main
+          aria-label="As it will arrive"
+          data-home
+          tabIndex={-1}
+          className="flex min-w-0 grow flex-col bg-desk p-4 outline-none"
+        >
+          <Preview shot={shot} picture={picture} wish={leaving} facts={facts}>
+            {results.length > 0 && (
+              <Results results={results} shot={shot} onClose={() => setResults([])} />
+            )}
+          </Preview>
         </main>
         <aside
           aria-label="How to keep it"
-          className="flex w-[372px] shrink-0 flex-col border-l border-line bg-paper"
+          className="flex w-[420px] shrink-0 flex-col-reverse border-l border-line bg-paper max-[1180px]:w-[372px]"
         >
-          <div className="flex min-h-0 grow flex-col gap-4 overflow-auto p-4">
-            <Where
-              folders={folders}
-              browserFolders={browserFolders}
-              remotes={remotes}
-              places={places}
-              onChange={setPlaces}
-            />
-            {folders.length === 0 && (
-              <p className="text-soft">
-                No folder is set up yet.{' '}
-                <a href="/setup/folders" onClick={followLink} className="text-petrol underline">
-                  Set one up
-                </a>
-                , or copy or download the picture.
-              </p>
-            )}
-            {!shot.document.description && (places.link || places.mail) && (
-              <p className="rounded-[8px] border border-line bg-card p-2 text-[13px] text-soft">
-                It goes to other people: a{' '}
-                <a
-                  href={`/shots/${shot.id}`}
-                  onClick={followLink}
-                  className="text-petrol underline"
-                >
-                  description
-                </a>{' '}
-                would help those who cannot see it.
-              </p>
-            )}
-            <As
-              shot={shot}
-              formats={formats}
-              wish={leaving}
-              made={picture.made}
-              onChange={(change) => setWish({ ...wish, ...change })}
-            />
-            <Size
-              own={crop}
-              size={wish.size ?? first?.size ?? {}}
-              onChange={(size) => setWish({ ...wish, size })}
-            />
-            <Readable
-              shot={shot}
-              width={picture.made?.width ?? crop.width}
-              own={crop.width}
-              onWidth={(width) => setWish({ ...wish, size: { width } })}
-            />
-            <NameField
-              shot={shot}
-              folder={first}
-              extension={facts?.extension ?? leaving.format}
-              size={picture.made ?? crop}
-              pattern={wish.pattern ?? first?.pattern ?? '{title} {date} {time}'}
-              onChange={(pattern) => setWish({ ...wish, pattern })}
-            />
-          </div>
-          <div className="flex flex-col gap-3 border-t border-line p-4">
-            <Results results={results} shot={shot} />
+          {/* Last for the eyes, first for the Tab key: the next step is near the start. */}
+          <div className="flex flex-col gap-2 border-t border-line px-4 py-2">
+            {!online && <Offline />}
             <Button
               look="next"
               className="h-11 text-base"
@@ -205,8 +165,97 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
               {busy ? 'Keeping …' : count === 1 ? 'Keep in 1 place' : `Keep in ${count} places`}
             </Button>
           </div>
+          <div className="flex min-h-0 grow flex-col gap-2 overflow-auto px-4 py-2">
+            <Where
+              folders={folders}
+              browserFolders={browserFolders}
+              remotes={remotes}
+              places={places}
+              onChange={(next) => setChosen((now) => ({ ...now, places: next }))}
+            />
+            {folders.length === 0 && <NoFolder />}
+            <LeavesAs shot={shot} places={places} onShot={onShot} />
+            {!shot.document.description && (places.link || places.mail) && (
+              <AskDescription shot={shot.id} />
+            )}
+            <As
+              shot={shot}
+              formats={formats}
+              wish={leaving}
+              made={picture.made}
+              onChange={setWish}
+            />
+            <Size
+              own={crop}
+              size={wish.size ?? first?.size ?? {}}
+              onChange={(size) => setWish({ size })}
+            />
+            <Readable
+              shot={shot}
+              width={picture.made?.width ?? crop.width}
+              own={crop.width}
+              onWidth={(width) => setWish({ size: { width } })}
+            />
+            <NameField
+              shot={shot}
+              folder={first}
+              extension={facts?.extension ?? leaving.format}
+              size={picture.made ?? crop}
+              pattern={wish.pattern ?? first?.pattern ?? '{title} {date} {time}'}
+              asked={asked}
+              onChange={(pattern) => setWish({ pattern })}
+              onEnter={() => void keep()}
+            />
+          </div>
         </aside>
       </div>
     </>
   );
 }
+
+/** Under which name it leaves, where its own would tell the window's title; one click says it may. */
+function LeavesAs({
+  shot,
+  places,
+  onShot,
+}: Pick<OpenProps, 'shot' | 'onShot'> & { places: Places }) {
+  const leaving = leavingTitle(shot);
+  if (leaving === shot.title || !(places.link || places.mail || places.clipboard)) return null;
+  const confirm = () =>
+    void renameShot(shot.id, shot.title).then(() => onShot({ ...shot, titleOwn: true }));
+  return (
+    <p className="text-[13px] text-soft">
+      It leaves as “{leaving}”: the window’s title stays here.{' '}
+      <button type="button" className="text-petrol underline" onClick={confirm}>
+        Use the whole name
+      </button>
+    </p>
+  );
+}
+
+const Offline = () => (
+  <p role="status" className="text-[13px] text-brick">
+    This browser is offline from Rezzik’s server. Nothing is kept until it answers; the shot and
+    what you chose here are safe, and keeping works again by itself.
+  </p>
+);
+
+const NoFolder = () => (
+  <p className="text-soft">
+    No folder is set up yet.{' '}
+    <a href="/setup/folders" onClick={followLink} className="text-petrol underline">
+      Set one up
+    </a>
+    , or copy or download the picture.
+  </p>
+);
+
+const AskDescription = ({ shot }: { shot: string }) => (
+  <p className="rounded-[8px] border border-line bg-card p-2 text-[13px] text-soft">
+    It goes to other people: a{' '}
+    <a href={`/shots/${shot}`} onClick={followLink} className="text-petrol underline">
+      description
+    </a>{' '}
+    would help those who cannot see it.
+  </p>
+);

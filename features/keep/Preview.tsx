@@ -1,5 +1,5 @@
 import { Download, Printer, Share2 } from 'lucide-react';
-import { useState, type DragEvent } from 'react';
+import { useState, type DragEvent, type ReactNode } from 'react';
 import type { FormatFacts } from '@/core/contracts/format';
 import type { Shot } from '@/core/contracts/shot';
 import { safeName } from '@/core/naming/safeName';
@@ -21,12 +21,14 @@ interface Props {
   picture: PictureState;
   wish: PictureWish;
   facts: FormatFacts | undefined;
+  /** What came of keeping; it takes the place below the picture. */
+  children?: ReactNode;
 }
 
 const icon = { size: 16, strokeWidth: 1.75 };
 
 /** The picture as it will arrive, at actual pixels; Space held shows it before. */
-export function Preview({ shot, picture, wish, facts }: Props) {
+export function Preview({ shot, picture, wish, facts, children }: Props) {
   const { crop } = shot.document.view;
   const [actual, setActual] = useState(false);
   const before = useHeldSpace();
@@ -48,7 +50,7 @@ export function Preview({ shot, picture, wish, facts }: Props) {
         <span className="font-measure text-[13px] text-faint" aria-live="polite">
           {size.width} × {size.height} px
           {made && ` · ${formatBytes(made.blob.size)}`}
-          {lossy && made && ` · quality ${made.quality}`}
+          {lossy && made && <span className="sr-only">{` · quality ${made.quality}`}</span>}
         </span>
         <span className="grow" />
         {lossy && (
@@ -124,12 +126,21 @@ export function Preview({ shot, picture, wish, facts }: Props) {
           )
         )}
       </div>
-      {raster && (
-        <div className="mt-3 flex shrink-0 flex-wrap items-end gap-6">
-          <WorstSpot shot={shot} wish={wish} url={url} />
-          <SmallestSpot shot={shot} url={url} width={size.width} own={crop.width} />
-        </div>
-      )}
+      {/* Its height is kept, whatever is known or said, so that the picture never jumps. */}
+      <div className="mt-3 flex h-[128px] shrink-0 items-start gap-6 overflow-hidden">
+        {children ||
+          (raster && (
+            <>
+              <WorstSpot
+                shot={shot}
+                wish={wish}
+                url={url}
+                scaled={made !== null && made.width !== crop.width ? made.width / crop.width : null}
+              />
+              <SmallestSpot shot={shot} url={url} width={made?.width ?? null} own={crop.width} />
+            </>
+          ))}
+      </div>
     </>
   );
 }

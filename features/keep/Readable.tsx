@@ -53,8 +53,8 @@ export function useSmallestWords(shot: Shot): SmallestWords {
 interface SpotProps {
   shot: Shot;
   url: string | null;
-  /** Size the picture arrives in, and its own. */
-  width: number;
+  /** Width the picture arrives in, null until that is known, and its own. */
+  width: number | null;
   own: number;
 }
 
@@ -66,7 +66,7 @@ export function SmallestSpot({ shot, url, width, own }: SpotProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const surface = canvas.current?.getContext('2d');
-    if (!surface || !words || !url) return;
+    if (!surface || !words || !url || width === null) return;
     const image = new Image();
     image.onload = () => {
       const scale = width / own;
@@ -93,7 +93,15 @@ export function SmallestSpot({ shot, url, width, own }: SpotProps) {
     };
     image.src = url;
   }, [words, url, width, own]);
-  if (!words || !url) return null;
+  if (!words) return null;
+  if (!url || width === null) {
+    return (
+      <p role="status" className="text-[13px] text-soft">
+        Looking at the smallest words …
+      </p>
+    );
+  }
+  const high = (words.xHeight * width) / own;
   return (
     <figure>
       <canvas
@@ -102,7 +110,9 @@ export function SmallestSpot({ shot, url, width, own }: SpotProps) {
         aria-label="The smallest words, as they will arrive"
         className="max-h-[72px] max-w-[300px] rounded-[4px] border border-line"
       />
-      <figcaption className="text-[13px] text-soft">The smallest words</figcaption>
+      <figcaption className="text-[13px] text-soft">
+        The smallest words: a small x arrives {high.toFixed(1)} px high
+      </figcaption>
     </figure>
   );
 }

@@ -1,4 +1,4 @@
-import { CheckCircle2, ClipboardCopy, LoaderCircle } from 'lucide-react';
+import { CheckCircle2, ClipboardCopy, LoaderCircle, X } from 'lucide-react';
 import type { Shot } from '@/core/contracts/shot';
 import { useState } from 'react';
 import type { Link } from '@/core/contracts/link';
@@ -12,14 +12,23 @@ import { Problem } from '../ui/Problem';
 import { notify } from '../shell/noticeStore';
 import type { Result } from './keepEverywhere';
 
+interface Props {
+  results: Result[];
+  shot: Shot;
+  onClose: () => void;
+}
+
 /** What was kept and where; what could not be, why, and one click to try again. */
-export function Results({ results, shot }: { results: Result[]; shot: Shot }) {
+export function Results({ results, shot, onClose }: Props) {
   return (
     <div
       role="status"
       aria-live="polite"
-      className="flex max-h-56 flex-col gap-2 overflow-auto empty:hidden"
+      className="relative flex max-h-[128px] grow flex-col gap-2 overflow-auto pr-9"
     >
+      <IconButton label="Close the results" className="absolute top-0 right-0" onClick={onClose}>
+        <X size={16} strokeWidth={1.75} />
+      </IconButton>
       {results.map((result) => (
         <Outcome key={result.key} result={result} shot={shot} />
       ))}

@@ -38,7 +38,7 @@ export function Size({ own, size, onChange }: Props) {
     const [first = { width: 1200, height: 630 }] = webSizes.slice(-1);
     const starts: Record<Way, SizeWish> = {
       own: {},
-      pixels: { ...own, fit: 'within' },
+      pixels: { width: own.width, height: own.height, fit: 'within' },
       percent: { percent: 50 },
       longest: { longest: Math.min(1600, Math.max(own.width, own.height)) },
       web: { ...first, fit: 'pad' },
@@ -48,9 +48,9 @@ export function Size({ own, size, onChange }: Props) {
   };
   const both = way === 'pixels' || way === 'web';
   return (
-    <section aria-label="Size">
-      <h2 className="mb-2 font-name text-base">Size</h2>
-      <div className="flex flex-wrap items-center gap-2">
+    <section aria-label="Size" className="flex gap-3">
+      <h2 className="h-8 content-center font-name text-base">Size</h2>
+      <div className="flex min-w-0 flex-wrap items-center gap-2">
         <select
           aria-label="Size"
           value={way}

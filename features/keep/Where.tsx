@@ -4,12 +4,13 @@ import type { Folder } from '@/core/contracts/folder';
 import { limits } from '@/core/contracts/limits';
 import type { Remote } from '@/core/contracts/remote';
 import { messageOf } from '../api/client';
-import { Button } from '../ui/Button';
+import { leaveByKey } from '../keys/focus';
 import { formatBytes } from '../ui/format';
 import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
-import { Toggle } from '../ui/Toggle';
+import { IconButton } from '../ui/IconButton';
 import { addBrowserFolder, canHaveFolders, type BrowserFolder } from './browser/folders';
+import { Place } from './Place';
 import { clipForms, type ClipForm, type Places } from './places';
 
 interface Props {
@@ -25,21 +26,10 @@ interface PartProps {
   set: (change: Partial<Places>) => void;
 }
 
-const noteOf = (folder: Folder) => {
-  if (folder.problem) return <span className="text-brick">{folder.problem}</span>;
+const problemOf = (folder: Folder): string | null => {
+  if (folder.problem) return folder.problem;
   const little = folder.free !== null && folder.free < limits.littleRoom;
-  return (
-    <>
-      <span className="block truncate" title={folder.path}>
-        {folder.path}
-      </span>
-      {little && (
-        <span className="block text-brick">
-          Only {formatBytes(folder.free ?? 0)} are free there.
-        </span>
-      )}
-    </>
-  );
+  return little ? `Only ${formatBytes(folder.free ?? 0)} are free there.` : null;
 };
 
 const toggled = (list: string[], id: string, on: boolean): string[] =>
@@ -60,51 +50,73 @@ export function Where({ folders, browserFolders, remotes, places, onChange }: Pr
       setProblem(messageOf(error));
     }
   };
+  const troubled = folders.filter((f) => places.folders.includes(f.id) && problemOf(f));
   return (
     <section aria-label="Where">
-      <h2 className="mb-2 font-name text-base">Where</h2>
-      <div className="divide-y divide-line rounded-[8px] border border-line bg-card [&>*]:px-3 [&>*]:py-1">
+      <h2 className="mb-1 flex h-7 items-center justify-between font-name text-base">
+        Where
+        {canHaveFolders() && (
+          <IconButton label="Another folder, for this browser" onClick={() => void choose()}>
+            <FolderPlus size={16} strokeWidth={1.75} />
+          </IconButton>
+        )}
+      </h2>
+      <div className="grid grid-cols-2 gap-1">
         {folders.map((folder) => (
-          <Toggle
+          <Place
             key={folder.id}
             label={folder.name}
-            note={noteOf(folder)}
-            checked={places.folders.includes(folder.id)}
+            note={folder.path}
+            problem={problemOf(folder)}
+            on={places.folders.includes(folder.id)}
             onChange={(on) => set({ folders: toggled(places.folders, folder.id, on) })}
           />
         ))}
         {browserFolders.map((folder) => (
-          <Toggle
+          <Place
             key={folder.id}
             label={folder.name}
             note={`“${folder.handle.name}”, written by this browser`}
-            checked={places.browser.includes(folder.id)}
+            on={places.browser.includes(folder.id)}
             onChange={(on) => set({ browser: toggled(places.browser, folder.id, on) })}
           />
         ))}
         {remotes.map((remote) => (
-          <Toggle
+          <Place
             key={remote.id}
             label={remote.name}
             note={remote.waiting ? `${remote.url} · ${remote.waiting} waiting` : remote.url}
-            checked={places.remotes.includes(remote.id)}
+            on={places.remotes.includes(remote.id)}
             onChange={(on) => set({ remotes: toggled(places.remotes, remote.id, on) })}
           />
         ))}
-        <ClipboardPlace places={places} set={set} />
-        <LinkPlace places={places} set={set} />
-        <MailPlace places={places} set={set} />
+        <Place
+          label="Clipboard"
+          note="paste it anywhere"
+          on={places.clipboard}
+          onChange={(clipboard) => set({ clipboard })}
+        />
+        <Place
+          label="Link"
+          note="shows this picture only; can be taken back"
+          on={places.link}
+          onChange={(link) => set({ link })}
+        />
+        <Place
+          label="Mail"
+          note="a message file for your mail program"
+          on={places.mail}
+          onChange={(mail) => set({ mail })}
+        />
       </div>
-      {canHaveFolders() && (
-        <Button
-          look="quiet"
-          className="mt-1"
-          icon={<FolderPlus size={16} strokeWidth={1.75} />}
-          onClick={() => void choose()}
-        >
-          Another folder, for this browser
-        </Button>
-      )}
+      {troubled.map((folder) => (
+        <p key={folder.id} className="mt-1 text-[13px] text-brick">
+          {folder.name}: {problemOf(folder)}
+        </p>
+      ))}
+      {places.clipboard && <ClipForm places={places} set={set} />}
+      {places.link && <LinkRules places={places} set={set} />}
+      {places.mail && <Message places={places} set={set} />}
       {problem && <Problem>{problem}</Problem>}
     </section>
   );
@@ -118,111 +130,82 @@ const formLabels: Record<ClipForm, string> = {
   path: 'the path of the copy in a folder',
 };
 
-function ClipboardPlace({ places, set }: PartProps) {
+function ClipForm({ places, set }: PartProps) {
   return (
-    <div>
-      <Toggle
-        label="Clipboard"
-        note="paste it anywhere"
-        checked={places.clipboard}
-        onChange={(clipboard) => set({ clipboard })}
-      />
-      {places.clipboard && (
-        <select
-          aria-label="What goes to the clipboard"
-          value={places.clipForm}
-          onChange={(event) => {
-            const clipForm = clipForms.find((form) => form === event.target.value);
-            if (clipForm) set({ clipForm });
-          }}
-          className={select}
-        >
-          {clipForms.map((form) => (
-            <option key={form} value={form}>
-              {formLabels[form]}
-            </option>
-          ))}
-        </select>
-      )}
-    </div>
+    <select
+      aria-label="What goes to the clipboard"
+      value={places.clipForm}
+      onChange={(event) => {
+        const clipForm = clipForms.find((form) => form === event.target.value);
+        if (clipForm) set({ clipForm });
+      }}
+      className={select}
+    >
+      {clipForms.map((form) => (
+        <option key={form} value={form}>
+          {formLabels[form]}
+        </option>
+      ))}
+    </select>
   );
 }
 
-function LinkPlace({ places, set }: PartProps) {
+function LinkRules({ places, set }: PartProps) {
   return (
-    <div>
-      <Toggle
-        label="Link"
-        note="shows this picture only; can be taken back"
-        checked={places.link}
-        onChange={(link) => set({ link })}
-      />
-      {places.link && (
-        <>
-          <select
-            aria-label="How long the link lasts"
-            value={places.linkDays ?? 'never'}
-            onChange={(event) =>
-              set({ linkDays: event.target.value === 'never' ? null : Number(event.target.value) })
-            }
-            className={select}
-          >
-            <option value={1}>ends after a day</option>
-            <option value={7}>ends after a week</option>
-            <option value={30}>ends after 30 days</option>
-            <option value="never">does not end by itself</option>
-          </select>
-          <div className="my-1">
-            <NumberInput
-              label="Ends after so many views (0 for any)"
-              value={places.linkViews ?? 0}
-              min={0}
-              max={1_000_000}
-              onCommit={(views) => set({ linkViews: views >= 1 ? Math.round(views) : null })}
-            />
-          </div>
-        </>
-      )}
-    </div>
+    <>
+      <select
+        aria-label="How long the link lasts"
+        value={places.linkDays ?? 'never'}
+        onChange={(event) =>
+          set({ linkDays: event.target.value === 'never' ? null : Number(event.target.value) })
+        }
+        className={select}
+      >
+        <option value={1}>ends after a day</option>
+        <option value={7}>ends after a week</option>
+        <option value={30}>ends after 30 days</option>
+        <option value="never">does not end by itself</option>
+      </select>
+      <div className="my-1">
+        <NumberInput
+          label="Ends after so many views (0 for any)"
+          value={places.linkViews ?? 0}
+          min={0}
+          max={1_000_000}
+          onCommit={(views) => set({ linkViews: views >= 1 ? Math.round(views) : null })}
+        />
+      </div>
+    </>
   );
 }
 
-function MailPlace({ places, set }: PartProps) {
+function Message({ places, set }: PartProps) {
   const { message } = places;
   const change = (part: Partial<Places['message']>) => set({ message: { ...message, ...part } });
   return (
-    <div>
-      <Toggle
-        label="Mail"
-        note="a message file for your mail program"
-        checked={places.mail}
-        onChange={(mail) => set({ mail })}
-      />
-      {places.mail && (
-        <div className="mb-1 flex flex-col gap-1">
-          {(['to', 'subject'] as const).map((name) => (
-            <label key={name} className="flex items-center gap-2">
-              <span className="w-14 text-[13px] text-soft">{name === 'to' ? 'To' : 'Subject'}</span>
-              <input
-                value={message[name]}
-                placeholder={name === 'subject' ? 'the shot’s name' : ''}
-                maxLength={300}
-                onChange={(event) => change({ [name]: event.target.value })}
-                className="h-8 min-w-0 grow rounded-[6px] border border-edge bg-card px-2"
-              />
-            </label>
-          ))}
-          <label className="flex items-center gap-2 text-[13px]">
-            <input
-              type="checkbox"
-              className="size-4 accent-petrol"
-              checked={message.drop}
-              onChange={(event) => change({ drop: event.target.checked })}
-            />
-            Only into the mail drop, to try it
-          </label>
-        </div>
-      )}
+    <div className="mt-1 mb-1 flex flex-col gap-1">
+      {(['to', 'subject'] as const).map((name) => (
+        <label key={name} className="flex items-center gap-2">
+          <span className="w-14 text-[13px] text-soft">{name === 'to' ? 'To' : 'Subject'}</span>
+          <input
+            value={message[name]}
+            placeholder={name === 'subject' ? 'the shot’s name' : ''}
+            maxLength={300}
+            onChange={(event) => change({ [name]: event.target.value })}
+            onKeyDown={leaveByKey}
+            className="h-8 min-w-0 grow rounded-[6px] border border-edge bg-card px-2"
+          />
+        </label>
+      ))}
+      <label className="flex items-center gap-2 text-[13px]">
+        <input
+          type="checkbox"
+          className="size-4 accent-petrol"
+          checked={message.drop}
+          onChange={(event) => change({ drop: event.target.checked })}
+        />
+        Only into the mail drop, to try it
+      </label>
     </div>
   );
 }

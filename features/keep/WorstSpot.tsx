@@ -11,16 +11,21 @@ interface Props {
   shot: Shot;
   wish: PictureWish;
   url: string | null;
+  /** The picture arrives at this part of its own width; null for all of it. */
+  scaled: number | null;
 }
 
 /** The place where the result is least like the original, both enlarged side by side. */
-export function WorstSpot({ shot, wish, url }: Props) {
-  const [found, setFound] = useState<Likeness | null>(null);
+export function WorstSpot({ shot, wish, url, scaled }: Props) {
+  const [found, setFound] = useState<Likeness | 'unknown' | null>(null);
   const key = `${shot.revision} ${pictureQuery(wish)}`;
   useEffect(() => {
     const stop = new AbortController();
+    setFound(null);
     const timer = setTimeout(() => {
-      api.likeness(shot.id, wish, stop.signal).then(setFound, () => undefined);
+      api
+        .likeness(shot.id, wish, stop.signal)
+        .then(setFound, () => !stop.signal.aborted && setFound('unknown'));
     }, PAUSE);
     return () => {
       clearTimeout(timer);
@@ -29,12 +34,25 @@ export function WorstSpot({ shot, wish, url }: Props) {
     // The key says everything that the wish does.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [shot.id, key]);
-  const worst = found?.worst;
-  if (!found) return null;
+  if (found === null) {
+    return (
+      <p role="status" className="shrink-0 text-[13px] text-soft">
+        Looking for the worst spot …
+      </p>
+    );
+  }
+  if (found === 'unknown') {
+    return (
+      <p className="shrink-0 text-[13px] text-soft">The worst spot could not be worked out.</p>
+    );
+  }
+  const { worst } = found;
   if (!worst) {
     return (
-      <p className="shrink-0 text-[13px] text-soft">
-        Every pixel arrives as it is; there is no worst spot.
+      <p className="max-w-[260px] shrink-0 text-[13px] text-soft">
+        {scaled === null
+          ? 'Every pixel arrives as it is; there is no worst spot.'
+          : `Sized to ${Math.round(scaled * 100)} %, it is no longer the same pixels. The format changes nothing beyond that.`}
       </p>
     );
   }
@@ -45,6 +63,7 @@ export function WorstSpot({ shot, wish, url }: Props) {
       <div>
         <h2 className="font-name text-base">The worst spot</h2>
         <p className="font-measure text-[13px] text-soft">
+          {scaled !== null && `at ${Math.round(scaled * 100)} %: `}
           likeness {worst.likeness.toFixed(2)} here,
           <br />
           {found.likeness.toFixed(4)} on the whole

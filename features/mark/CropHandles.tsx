@@ -10,6 +10,7 @@ import { themeColour } from './theme';
 export function CropHandles({ camera }: { camera: Camera }) {
   const crop = useSession((s) => s.cropping);
   const picture = useSession((s) => s.picture);
+  const drawn = useSession((s) => s.cropDrawn);
   if (!crop) return null;
   const place = (r: Rect) => ({
     ...toScreen(camera, r),
@@ -34,6 +35,8 @@ export function CropHandles({ camera }: { camera: Camera }) {
         stroke={petrol}
         strokeWidth={2}
         fill="transparent"
+        // Until one is drawn, a press inside draws it.
+        listening={drawn}
         onPointerDown={(event) => {
           const at = event.target.getStage()?.getPointerPosition();
           if (at && event.evt.button === 0) pressCrop('move', toFrame(camera, at));

@@ -1,6 +1,7 @@
 import { useId } from 'react';
 import { limits } from '@/core/contracts/limits';
-import { changeDocument } from './actions';
+import { giveKeysBack } from '../keys/focus';
+import { changeDocument } from './changes';
 import { useSession } from './session';
 
 /** What is to be seen, in words, for those who cannot see it; it goes along with what is kept. */
@@ -18,6 +19,7 @@ export function Description() {
         maxLength={limits.descriptionLength}
         rows={3}
         placeholder="What is to be seen, for someone who cannot see it"
+        onKeyDown={(event) => event.key === 'Escape' && giveKeysBack(event.currentTarget)}
         onChange={(event) =>
           changeDocument(
             'Change the description',

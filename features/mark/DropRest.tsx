@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { Besides } from '@/core/contracts/shot';
 import { api, messageOf } from '../api/client';
 import { dropOwnDraft } from '../outbox/drafts';
 import { forget } from '../outbox/memory';
@@ -13,17 +14,17 @@ import { whenSettled } from './storing';
 /** Drops for good what the shot does not show. Asked once; nothing brings it back. */
 export function DropRest({ onDone }: { onDone: () => void }) {
   const id = useSession((s) => s.id);
-  const [sharing, setSharing] = useState<number | null>(null);
+  const [besides, setBesides] = useState<Besides | null>(null);
   const [open, setOpen] = useState(false);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const ask = () => {
     setProblem(null);
     setOpen(true);
-    setSharing(null);
+    setBesides(null);
     whenSettled(id)
-      .then(() => api.sharing(id))
-      .then(setSharing, (error: unknown) => setProblem(messageOf(error)));
+      .then(() => api.besides(id))
+      .then(setBesides, (error: unknown) => setProblem(messageOf(error)));
   };
   const drop = async (others: boolean) => {
     setBusy(true);
@@ -43,6 +44,7 @@ export function DropRest({ onDone }: { onDone: () => void }) {
       setBusy(false);
     }
   };
+  const sharing = besides?.sharing ?? 0;
   return (
     <>
       <Button look="quiet" className="mt-1 text-brick" onClick={ask}>
@@ -55,7 +57,8 @@ export function DropRest({ onDone }: { onDone: () => void }) {
         onClose={() => setOpen(false)}
       >
         {problem && <Problem>{problem}</Problem>}
-        {sharing !== null && sharing > 0 && (
+        {besides && <Elsewhere besides={besides} />}
+        {sharing > 0 && (
           <p className="mb-3">
             {sharing === 1
               ? 'One other shot shows the same frame and would keep it.'
@@ -64,13 +67,13 @@ export function DropRest({ onDone }: { onDone: () => void }) {
         )}
         <div className="flex flex-wrap justify-end gap-2">
           <Button onClick={() => setOpen(false)}>Leave it</Button>
-          {sharing !== null && sharing > 0 && (
+          {sharing > 0 && (
             <Button disabled={busy} onClick={() => void drop(false)}>
               Drop here only
             </Button>
           )}
           <Button
-            disabled={busy || sharing === null}
+            disabled={busy || besides === null}
             className="!border-brick text-brick"
             onClick={() => void drop(true)}
           >
@@ -78,6 +81,34 @@ export function DropRest({ onDone }: { onDone: () => void }) {
           </Button>
         </div>
       </Modal>
+    </>
+  );
+}
+
+/** Where the picture is besides: what left before cannot be called back, and is named. */
+function Elsewhere({ besides: { copies, sent, waiting, links } }: { besides: Besides }) {
+  const left = [...copies, ...sent];
+  return (
+    <>
+      {left.length > 0 && (
+        <div className="mb-3">
+          <p>These left before and stay as they are:</p>
+          <ul className="max-h-32 overflow-auto font-measure text-[13px] break-all">
+            {left.map((place) => (
+              <li key={place}>{place}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {(links > 0 || waiting > 0) && (
+        <p className="mb-3">
+          {links > 0 && (links === 1 ? 'One link ends. ' : `${links} links end. `)}
+          {waiting > 0 &&
+            (waiting === 1
+              ? 'One copy that waits to be sent is not sent.'
+              : `${waiting} copies that wait to be sent are not sent.`)}
+        </p>
+      )}
     </>
   );
 }

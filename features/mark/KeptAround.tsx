@@ -4,7 +4,7 @@ import { fitScale, type Rect } from '@/core/geometry/rect';
 import { gripPoint, grips, pullGrip, type Grip } from '@/core/geometry/resize';
 import { gripAt } from '@/core/region/selection';
 import { cropInside } from '@/core/shot/document';
-import { setView } from './actions';
+import { setView } from './crop';
 import { useSession } from './session';
 
 const MOST = { width: 202, height: 150 };

@@ -14,11 +14,13 @@ import {
 import { memo, useState, type KeyboardEvent } from 'react';
 import { colourName } from '@/core/colour/markColours';
 import type { Point } from '@/core/geometry/point';
-import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
+import { kindOf, markBounds, wordsOf, type Mark } from '@/core/marks/registry';
+import { giveKeysBack } from '../keys/focus';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
 import { Modal } from '../ui/Modal';
+import { Item, Row } from '../ui/Row';
 import { NumberInput } from '../ui/NumberInput';
 import {
   beginWords,
@@ -34,11 +36,13 @@ import { factsOf } from './tools';
 
 interface RowProps {
   stored: Mark;
+  /** The row that the Tab key comes to; the arrow keys go to the others. */
+  isStop: boolean;
   onStep: (event: KeyboardEvent, id: string) => void;
 }
 
 /** Drawn anew only when its own mark changes: a shot may have thousands. */
-export const MarkRow = memo(function Row({ stored, onStep }: RowProps) {
+export const MarkRow = memo(function MarkRow({ stored, isStop, onStep }: RowProps) {
   const mark = useSession((s) => s.live.find((m) => m.id === stored.id)) ?? stored;
   const selected = useSession((s) => s.selection.includes(mark.id));
   const only = useSession((s) => s.selection.length === 1) && selected;
@@ -47,11 +51,18 @@ export const MarkRow = memo(function Row({ stored, onStep }: RowProps) {
   const Icon =
     mark.kind === 'piece' ? (mark.picture ? Image : MousePointer2) : factsOf(mark.kind).icon;
   return (
-    <li className={classes('border-b border-line last:border-b-0', selected && 'bg-tint')}>
+    <li
+      className={classes(
+        'border-b border-line [contain-intrinsic-size:auto_33px] [content-visibility:auto] last:border-b-0',
+        selected && 'bg-tint',
+      )}
+    >
       <div className="flex items-center gap-1 pr-1">
         <button
           type="button"
           data-mark={mark.id}
+          data-row
+          tabIndex={isStop ? 0 : -1}
           aria-pressed={selected}
           onClick={() => select([mark.id])}
           onKeyDown={(event) => onStep(event, stored.id)}
@@ -73,6 +84,7 @@ export const MarkRow = memo(function Row({ stored, onStep }: RowProps) {
         </button>
         <IconButton
           label={mark.off ? 'Switch on' : 'Switch off'}
+          tabIndex={isStop ? 0 : -1}
           className="!size-7"
           onClick={() => {
             if (mark.off || kind.group !== 'Hide') {
@@ -141,37 +153,49 @@ function Details({ mark }: { mark: Mark }) {
   const icon = { size: 16, strokeWidth: 1.75 };
   return (
     <div className="px-2 pb-2">
-      <div className="flex flex-wrap">
-        <IconButton label="Back" hint="[" onClick={() => shiftInOrder(mark.id, -1)}>
-          <ArrowUp {...icon} />
-        </IconButton>
-        <IconButton label="Forward" hint="]" onClick={() => shiftInOrder(mark.id, 1)}>
-          <ArrowDown {...icon} />
-        </IconButton>
-        <IconButton label="Duplicate" onClick={duplicateSelected}>
-          <CopyPlus {...icon} />
-        </IconButton>
-        <IconButton label="Rename" onClick={() => setNaming(true)}>
-          <PencilLine {...icon} />
-        </IconButton>
-        <IconButton
-          label={mark.locked ? 'Unlock' : 'Lock'}
-          onClick={() => setOnMark(mark.id, { locked: mark.locked ? undefined : true })}
-        >
-          {mark.locked ? <Lock {...icon} /> : <LockOpen {...icon} />}
-        </IconButton>
-        <IconButton
-          label="Delete"
-          hint="Delete"
-          onClick={deleteSelected}
-          disabled={mark.locked}
-          className="text-brick"
-        >
-          <Trash2 {...icon} />
-        </IconButton>
-      </div>
+      <Row label="With this mark" className="flex flex-wrap">
+        <Item>
+          <IconButton label="Back" hint="[" onClick={() => shiftInOrder(mark.id, -1)}>
+            <ArrowUp {...icon} />
+          </IconButton>
+        </Item>
+        <Item>
+          <IconButton label="Forward" hint="]" onClick={() => shiftInOrder(mark.id, 1)}>
+            <ArrowDown {...icon} />
+          </IconButton>
+        </Item>
+        <Item>
+          <IconButton label="Duplicate" onClick={duplicateSelected}>
+            <CopyPlus {...icon} />
+          </IconButton>
+        </Item>
+        <Item>
+          <IconButton label="Rename" onClick={() => setNaming(true)}>
+            <PencilLine {...icon} />
+          </IconButton>
+        </Item>
+        <Item>
+          <IconButton
+            label={mark.locked ? 'Unlock' : 'Lock'}
+            onClick={() => setOnMark(mark.id, { locked: mark.locked ? undefined : true })}
+          >
+            {mark.locked ? <Lock {...icon} /> : <LockOpen {...icon} />}
+          </IconButton>
+        </Item>
+        <Item>
+          <IconButton
+            label="Delete"
+            hint="Delete"
+            onClick={deleteSelected}
+            disabled={mark.locked}
+            className="text-brick"
+          >
+            <Trash2 {...icon} />
+          </IconButton>
+        </Item>
+      </Row>
       {naming && <NameField mark={mark} onDone={() => setNaming(false)} />}
-      {kindOf(mark).words && (
+      {wordsOf(mark) && (
         <Button className="mb-1" onClick={() => beginWords(mark, false)}>
           Edit the words
         </Button>
@@ -207,12 +231,8 @@ function NameField({ mark, onDone }: { mark: Mark; onDone: () => void }) {
         onDone();
       }}
       onKeyDown={(event) => {
-        if (event.key === 'Enter') event.currentTarget.blur();
-        if (event.key === 'Escape') {
-          event.stopPropagation();
-          event.currentTarget.value = mark.name ?? '';
-          event.currentTarget.blur();
-        }
+        if (event.key === 'Escape') event.currentTarget.value = mark.name ?? '';
+        if (event.key === 'Enter' || event.key === 'Escape') giveKeysBack(event.currentTarget);
       }}
     />
   );

@@ -12,10 +12,11 @@ import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
-import { TitleField } from '../ui/TitleField';
-import { useAction } from '../keys/useAction';
-import { modifier } from '../ui/useKeys';
-import { redo, setTitle, undo } from './actions';
+import { Item, Row } from '../ui/Row';
+import { ShotName } from '../names/ShotName';
+import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
+import { setTitle } from './actions';
+import { redo, undo } from './changes';
 import { copyMarks, pasteMarks } from './arrange';
 import { Description } from './Description';
 import { DropRest } from './DropRest';
@@ -35,6 +36,7 @@ import { useDroppedPictures } from './pieces';
 import { PrivateThings } from './PrivateThings';
 import { stopLooking, usePrivate } from './privateStore';
 import { stopWords } from './wordsOut';
+import { TrailRow } from '../trail/TrailRow';
 import { useTurnedPicture } from './turning';
 import { WhereFrom } from './WhereFrom';
 
@@ -82,6 +84,7 @@ export function MarkView({ id }: { id: string }) {
 }
 
 function OpenMark({ onReload }: { onReload: () => void }) {
+  const id = useSession((s) => s.id);
   const title = useSession((s) => s.title);
   const [folded, setFolded] = useState(true);
   const searching = usePrivate((p) => p.search.name !== 'none');
@@ -98,7 +101,9 @@ function OpenMark({ onReload }: { onReload: () => void }) {
       <div className="flex min-h-0 grow">
         <ToolsPanel />
         <main aria-label="Mark" className="relative flex min-w-0 grow flex-col">
-          <div className="flex">
+          <Stage />
+          {/* Above the picture, yet after it for the Tab key, which is to be there soon. */}
+          <div className="order-first flex">
             <div className="min-w-0 grow">
               <Strip />
             </div>
@@ -112,7 +117,6 @@ function OpenMark({ onReload }: { onReload: () => void }) {
               </IconButton>
             </div>
           </div>
-          <Stage />
         </main>
         <aside
           aria-label="About this shot"
@@ -131,6 +135,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
           <Description />
         </aside>
       </div>
+      <TrailRow current={id} />
       <StatusLine />
     </>
   );
@@ -139,7 +144,15 @@ function OpenMark({ onReload }: { onReload: () => void }) {
 function MarkThread() {
   const { id, title, history } = useSession((s) => s);
   const icon = { size: 18, strokeWidth: 1.75 };
+  const keys = {
+    undo: useKeyOf('mark.undo'),
+    redo: useKeyOf('mark.redo'),
+    copy: useKeyOf('mark.copy'),
+    keep: useKeyOf('keep.go'),
+  };
   useAction('mark.copy', () => {
+    // Words that were selected on the page are what is meant.
+    if (window.getSelection()?.toString()) return false;
     if (session().selection.length === 0) void copy();
     else copyMarks().catch((error: unknown) => notCopied(error));
   });
@@ -150,40 +163,54 @@ function MarkThread() {
     <Thread
       step="mark"
       shot={id}
-      middle={<TitleField title={title} onChange={setTitle} />}
+      middle={<ShotName shot={{ id, title }} onChange={setTitle} />}
       actions={
         <>
-          <IconButton
-            label="Undo"
-            hint={`${modifier}+Z`}
-            disabled={!canUndo(history)}
-            onClick={undo}
-            className="border border-edge bg-card"
-          >
-            <Undo2 {...icon} />
-          </IconButton>
-          <IconButton
-            label="Redo"
-            hint={`${modifier}+Y`}
-            disabled={!canRedo(history)}
-            onClick={redo}
-            className="border border-edge bg-card"
-          >
-            <Redo2 {...icon} />
-          </IconButton>
-          <IconButton
-            label="Hold in view"
-            onClick={() => void holdInView()}
-            className="border border-edge bg-card"
-          >
-            <PictureInPicture2 {...icon} />
-          </IconButton>
-          <Button hint={`${modifier}+C`} icon={<Copy {...icon} />} onClick={() => void copy()}>
-            Copy
-          </Button>
+          <Row label="With this shot" className="flex items-center gap-2">
+            <Item>
+              <IconButton
+                label="Undo"
+                hint={keyLabel(keys.undo)}
+                disabled={!canUndo(history)}
+                onClick={undo}
+                className="border border-edge bg-card"
+              >
+                <Undo2 {...icon} />
+              </IconButton>
+            </Item>
+            <Item>
+              <IconButton
+                label="Redo"
+                hint={keyLabel(keys.redo)}
+                disabled={!canRedo(history)}
+                onClick={redo}
+                className="border border-edge bg-card"
+              >
+                <Redo2 {...icon} />
+              </IconButton>
+            </Item>
+            <Item>
+              <IconButton
+                label="Hold in view"
+                onClick={() => void holdInView()}
+                className="border border-edge bg-card"
+              >
+                <PictureInPicture2 {...icon} />
+              </IconButton>
+            </Item>
+            <Item>
+              <Button
+                hint={keyLabel(keys.copy)}
+                icon={<Copy {...icon} />}
+                onClick={() => void copy()}
+              >
+                Copy
+              </Button>
+            </Item>
+          </Row>
           <Button
             look="next"
-            hint={`${modifier}+Enter`}
+            hint={keyLabel(keys.keep)}
             icon={<Download {...icon} />}
             onClick={() => navigate(`/shots/${id}/keep`)}
           >

@@ -9,6 +9,7 @@ import {
   AlignVerticalDistributeCenter,
 } from 'lucide-react';
 import { IconButton } from '../ui/IconButton';
+import { Item, Row } from '../ui/Row';
 import { NumberInput } from '../ui/NumberInput';
 import { shownMarks, useSession } from './session';
 import { alignSelected, distributeSelected } from './arrange';
@@ -19,12 +20,16 @@ export function Several() {
   const count = useSession((s) => s.selection.length);
   if (count < 2) return null;
   return (
-    <div role="group" aria-label="Arrange" className="mb-2 flex flex-wrap">
-      {arrangements.map(({ label, icon: Icon, act }) => (
-        <IconButton key={label} label={label} onClick={act}>
-          <Icon size={16} strokeWidth={1.75} />
-        </IconButton>
-      ))}
+    <div className="mb-2">
+      <Row label="Arrange" className="flex flex-wrap">
+        {arrangements.map(({ label, icon: Icon, act }) => (
+          <Item key={label}>
+            <IconButton label={label} onClick={act}>
+              <Icon size={16} strokeWidth={1.75} />
+            </IconButton>
+          </Item>
+        ))}
+      </Row>
       <GroupNumbers />
     </div>
   );

@@ -1,15 +1,13 @@
 import type Konva from 'konva';
-import { useEffect, useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useMemo, useState, type PointerEvent } from 'react';
 import { Layer, Shape, Stage as KonvaStage } from 'react-konva';
 import type { Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
-import { markNames, type Mark } from '@/core/marks/registry';
+import type { Mark } from '@/core/marks/registry';
 import { bitmap, sheet } from '@/workers/bitmap';
 import { useHeldSpace } from '../ui/useHeldSpace';
 import { useSize } from '../ui/useSize';
-import { addInMiddle, shownPart } from './actions';
 import { resolveCamera, toFrame, zoomAt, pan, type Camera } from './camera';
-import { closeCorners } from './corners';
 import { CropHandles } from './CropHandles';
 import {
   abandon,
@@ -43,14 +41,16 @@ export function Stage() {
   const picture = useSession((s) => (s.squaring ? s.frame : s.picture));
   const tool = useSession((s) => s.tool);
   const camera = useSession((s) => s.camera);
+  const id = useSession((s) => s.id);
   const shown = useMemo<Rect>(
     () =>
       cropping || squaring ? { x: 0, y: 0, width: picture.width, height: picture.height } : view,
     [cropping, squaring, picture, view],
   );
-  const resolved = useMemo(() => resolveCamera(camera, shown, size), [camera, shown, size]);
+  const seen = useSession((s) => s.cropSeen) ?? shown;
+  const resolved = useMemo(() => resolveCamera(camera, seen, size), [camera, seen, size]);
   usePublishedCamera(resolved, size);
-  useParts();
+  const parts = useParts();
   const panning = useHeldSpace();
   const touches = useMemo(() => new Touches(), []);
 
@@ -65,6 +65,7 @@ export function Stage() {
 
   const down = (event: PointerEvent) => {
     if (event.target instanceof HTMLTextAreaElement) return;
+    const { editing, tool } = session();
     event.currentTarget.setPointerCapture(event.pointerId);
     space.current?.focus({ preventScroll: true });
     const meant = touches.press(event, place(event), event.timeStamp);
@@ -72,9 +73,11 @@ export function Stage() {
     if (meant !== 'draw') return;
     // A handle that was pressed has begun its own gesture.
     if (gestureGoesOn()) return;
+    // Clicking away from words ends them, and begins nothing new.
+    if (editing && tool !== 'grab') return;
     if (event.button === 1 || panning) startPan(place(event));
     else if (event.button === 0) {
-      const copies = event.ctrlKey || event.metaKey;
+      const copies = event.ctrlKey || event.metaKey || event.altKey;
       pressOn(toPoint(event.nativeEvent), place(event), resolved.scale, event.shiftKey, copies);
     }
   };
@@ -94,23 +97,9 @@ export function Stage() {
     moveTo(points, place(event), event.shiftKey, resolved.scale, event.altKey);
   };
   const up = (event: PointerEvent) => {
-    if (!touches.release(event)) releaseAll();
+    if (!touches.release(event)) releaseAll(resolved.scale);
   };
   useWheel(space, resolved);
-  const keyDown = (event: KeyboardEvent) => {
-    const name = markNames.find((n) => n === session().tool);
-    if (event.key !== 'Enter' || event.ctrlKey || event.metaKey || !name) return;
-    if (event.target !== event.currentTarget) return;
-    event.preventDefault();
-    if (closeCorners()) return;
-    const origin = toFrame(resolved, { x: 0, y: 0 });
-    const seen = {
-      ...origin,
-      width: size.width / resolved.scale,
-      height: size.height / resolved.scale,
-    };
-    addInMiddle(name, shownPart(view, seen));
-  };
   return (
     <div className="grid min-h-0 grow grid-cols-[20px_1fr] grid-rows-[20px_1fr] bg-desk">
       <Rulers camera={resolved} size={size} view={view} />
@@ -120,7 +109,9 @@ export function Stage() {
         aria-label="Picture. The Marks list does by keyboard all that is done here by pointer."
         tabIndex={0}
         data-testid="stage"
-        data-stage
+        data-parts={parts}
+        data-of={id}
+        data-home
         className="relative min-h-0 min-w-0 touch-none overflow-hidden"
         style={{
           cursor: panning
@@ -137,7 +128,6 @@ export function Stage() {
         onPointerCancel={up}
         onPointerLeave={() => usePointer.setState({ at: null })}
         onDoubleClick={(event) => openUnder(toFrame(resolved, place(event)), resolved.scale)}
-        onKeyDown={keyDown}
       >
         {size.width > 0 && (
           <KonvaStage width={size.width} height={size.height}>

@@ -1,3 +1,5 @@
+import { createPortal } from 'react-dom';
+import { STATUS_SLOT } from '../shell/statusSlot';
 import { useEffect, useMemo } from 'react';
 import { toHex } from '@/core/colour/colour';
 import { contains, union } from '@/core/geometry/rect';
@@ -9,16 +11,18 @@ import { shownMarks, useSession, type StoredState } from './session';
 export function StatusLine() {
   const scale = usePointer((p) => p.camera.scale);
   const stored = useSession((s) => s.stored);
-  return (
-    <footer className="flex h-7 shrink-0 items-center gap-5 border-t border-line bg-paper px-3.5 font-measure text-[12px] text-soft">
-      <span>{Math.round(scale * 100)} %</span>
+  const slot = document.getElementById(STATUS_SLOT);
+  if (!slot) return null;
+  return createPortal(
+    <div className="grid grid-cols-[auto_auto_auto] gap-x-4 font-measure text-[12px] leading-[17px] text-soft">
+      <span className="min-w-11">{Math.round(scale * 100)} %</span>
       <UnderPointer />
       <SelectionSize />
-      <span className="grow" />
-      <span role="status" data-testid="stored">
+      <span role="status" data-testid="stored" className="col-span-3 row-start-2">
         {storedWords(stored)}
       </span>
-    </footer>
+    </div>,
+    slot,
   );
 }
 

@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { limits } from '@/core/contracts/limits';
 import type { WordsField } from '@/core/marks/shared/words';
-import { kindOf, type Mark } from '@/core/marks/registry';
+import { kindOf, wordsOf, type Mark } from '@/core/marks/registry';
+import { giveKeysBack } from '../keys/focus';
 import { endWords, markById } from './actions';
 import { toScreen, type Camera } from './camera';
 import { useSession } from './session';
@@ -12,7 +13,7 @@ export function TextField({ camera }: { camera: Camera }) {
   const shaper = useSession((s) => s.shaper);
   const fresh = useSession((s) => s.live.find((mark) => mark.id === s.editing));
   const mark = editing ? (fresh ?? markById(editing)) : undefined;
-  const words = mark && kindOf(mark).words;
+  const words = mark && wordsOf(mark);
   if (!mark || !words) return null;
   return (
     <Field
@@ -89,12 +90,10 @@ function Field({ mark, first, place, camera }: Props) {
       onBlur={finish}
       onPointerDown={(event) => event.stopPropagation()}
       onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.nativeEvent.isComposing) return;
-        if (event.key === 'Escape' || (event.key === 'Enter' && (event.ctrlKey || event.metaKey))) {
-          event.preventDefault();
-          finish();
-        }
+        if (event.key !== 'Escape' || event.nativeEvent.isComposing) return;
+        event.preventDefault();
+        finish();
+        giveKeysBack(event.currentTarget);
       }}
       className="absolute resize-none overflow-hidden rounded-[4px] outline-2 outline-petrol"
       style={{

@@ -2,6 +2,7 @@ import { PencilRuler, ScanSearch } from 'lucide-react';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { classes } from '../ui/classes';
 import { Key } from '../ui/Key';
+import { Item, Row } from '../ui/Row';
 import { chooseTool } from './actions';
 import { lookForPrivate } from './privateStore';
 import { toggleRail } from './rail';
@@ -15,19 +16,23 @@ export function ToolsPanel() {
       aria-label="Tools"
       className="w-[172px] shrink-0 overflow-auto border-r border-line bg-paper px-2.5 py-1"
     >
-      <ToolButton facts={grabTool} />
-      {toolGroups.map((group) => (
-        <section key={group.title} aria-label={group.title}>
-          <div className="mt-0.5 flex items-center justify-between">
-            <h2 className="px-1.5 text-[12px] leading-[19px] font-bold text-soft">{group.title}</h2>
-            {group.title === 'Draw' && <RailButton />}
-            {group.title === 'Hide' && <PrivateButton />}
-          </div>
-          {group.tools.map((facts) => (
-            <ToolButton key={facts.tool} facts={facts} />
-          ))}
-        </section>
-      ))}
+      <Row label="Tools" vertical>
+        <ToolButton facts={grabTool} />
+        {toolGroups.map((group) => (
+          <section key={group.title} aria-label={group.title}>
+            <div className="mt-px flex items-center justify-between">
+              <h2 className="px-1.5 text-[12px] leading-[15px] font-bold text-soft">
+                {group.title}
+              </h2>
+              {group.title === 'Draw' && <RailButton />}
+              {group.title === 'Hide' && <PrivateButton />}
+            </div>
+            {group.tools.map((facts) => (
+              <ToolButton key={facts.tool} facts={facts} />
+            ))}
+          </section>
+        ))}
+      </Row>
     </aside>
   );
 }
@@ -37,20 +42,22 @@ function RailButton() {
   const on = useSession((s) => s.rail !== null);
   const key = useKeyOf('mark.rail');
   return (
-    <button
-      type="button"
-      aria-pressed={on}
-      aria-keyshortcuts={key}
-      onClick={toggleRail}
-      className={classes(
-        'flex h-6 items-center gap-1.5 rounded-[6px] pr-2 pl-1.5 text-[13px]',
-        on ? 'bg-tint text-petrol' : 'hover:bg-tint',
-      )}
-    >
-      <PencilRuler size={15} strokeWidth={1.75} aria-hidden />
-      <span>Rail</span>
-      {key && <Key>{keyLabel(key)}</Key>}
-    </button>
+    <Item>
+      <button
+        type="button"
+        aria-pressed={on}
+        aria-keyshortcuts={key}
+        onClick={toggleRail}
+        className={classes(
+          '-my-1 flex h-6 items-center gap-1.5 rounded-[6px] pr-2 pl-1.5 text-[13px]',
+          on ? 'bg-tint text-petrol' : 'hover:bg-tint',
+        )}
+      >
+        <PencilRuler size={15} strokeWidth={1.75} aria-hidden />
+        <span>Rail</span>
+        {key && <Key>{keyLabel(key)}</Key>}
+      </button>
+    </Item>
   );
 }
 
@@ -59,16 +66,18 @@ function PrivateButton() {
   const key = useKeyOf('mark.private');
   useAction('mark.private', () => void lookForPrivate());
   return (
-    <button
-      type="button"
-      aria-keyshortcuts={key}
-      onClick={() => void lookForPrivate()}
-      className="flex h-6 items-center gap-1 rounded-[6px] pr-2 pl-1 text-[13px] hover:bg-tint"
-    >
-      <ScanSearch size={15} strokeWidth={1.75} aria-hidden />
-      <span className="whitespace-nowrap">Find private</span>
-      {key && <Key>{keyLabel(key)}</Key>}
-    </button>
+    <Item>
+      <button
+        type="button"
+        aria-keyshortcuts={key}
+        onClick={() => void lookForPrivate()}
+        className="-my-1 flex h-6 items-center gap-1 rounded-[6px] pr-2 pl-1 text-[13px] hover:bg-tint"
+      >
+        <ScanSearch size={15} strokeWidth={1.75} aria-hidden />
+        <span className="whitespace-nowrap">Find private</span>
+        {key && <Key>{keyLabel(key)}</Key>}
+      </button>
+    </Item>
   );
 }
 
@@ -79,19 +88,21 @@ function ToolButton({ facts }: { facts: ToolFacts }) {
   const key = useKeyOf(action);
   useAction(action, () => chooseTool(facts.tool));
   return (
-    <button
-      type="button"
-      aria-pressed={current}
-      aria-keyshortcuts={key}
-      onClick={() => chooseTool(facts.tool)}
-      className={classes(
-        'flex h-6 w-full items-center gap-2.5 rounded-[6px] px-2 text-left',
-        current ? 'bg-petrol text-card' : 'hover:bg-tint',
-      )}
-    >
-      <Icon size={17} strokeWidth={1.75} aria-hidden />
-      <span className="grow">{facts.label}</span>
-      {key && <Key>{keyLabel(key)}</Key>}
-    </button>
+    <Item>
+      <button
+        type="button"
+        aria-pressed={current}
+        aria-keyshortcuts={key}
+        onClick={() => chooseTool(facts.tool)}
+        className={classes(
+          'flex h-6 w-full items-center gap-2.5 rounded-[6px] px-2 text-left',
+          current ? 'bg-petrol text-card' : 'hover:bg-tint',
+        )}
+      >
+        <Icon size={17} strokeWidth={1.75} aria-hidden />
+        <span className="grow">{facts.label}</span>
+        {key && <Key>{keyLabel(key)}</Key>}
+      </button>
+    </Item>
   );
 }

@@ -2,6 +2,8 @@ import { beforeEach, describe, expect, test } from '@jest/globals';
 import { everyMark } from '@/tests/lib/marks';
 import { ids, openTestSession } from '@/tests/lib/session';
 import * as actions from './actions';
+import * as changes from './changes';
+import * as crop from './crop';
 import { session, shownMarks, update } from './session';
 import { useStyles } from './styles';
 
@@ -16,8 +18,8 @@ describe('order', () => {
     expect(ids()).toEqual([second, first, third, 'line']);
     actions.moveInOrder('line', 0);
     expect(ids()).toEqual(['line', second, first, third]);
-    actions.undo();
-    actions.undo();
+    changes.undo();
+    changes.undo();
     expect(ids()).toEqual([first, second, third, 'line']);
   });
 });
@@ -28,7 +30,7 @@ describe('the selection', () => {
     for (let i = 0; i < 5; i += 1) actions.nudge({ x: 1, y: 0 });
     expect(actions.markById('line')).toMatchObject({ from: { x: 35, y: 300 } });
     expect(session().history.steps).toHaveLength(1);
-    actions.undo();
+    changes.undo();
     expect(actions.markById('line')).toMatchObject({ from: { x: 30, y: 300 } });
   });
 
@@ -60,7 +62,7 @@ describe('the selection', () => {
   test('loses what undo takes away', () => {
     actions.select(['line']);
     actions.duplicateSelected();
-    actions.undo();
+    changes.undo();
     expect(session().selection).toEqual([]);
   });
 });
@@ -85,11 +87,11 @@ describe('settings', () => {
 describe('the view', () => {
   test('Crop is taken with Enter or another tool, and left with Esc', () => {
     actions.chooseTool('crop');
-    actions.setCropping({ x: 10.4, y: -50, width: 200, height: 100 });
-    actions.endCrop(false);
+    crop.setCropping({ x: 10.4, y: -50, width: 200, height: 100 });
+    crop.endCrop(false);
     expect(session().history.steps).toHaveLength(0);
     actions.chooseTool('crop');
-    actions.setCropping({ x: 10.4, y: -50, width: 200, height: 100 });
+    crop.setCropping({ x: 10.4, y: -50, width: 200, height: 100 });
     actions.chooseTool('box');
     expect(session().history.document.view.crop).toEqual({ x: 10, y: 0, width: 200, height: 50 });
     expect(session().cropping).toBeNull();
@@ -97,17 +99,17 @@ describe('the view', () => {
 
   test('choosing Crop again keeps what was typed', () => {
     actions.chooseTool('crop');
-    actions.setCropping({ x: 1, y: 2, width: 30, height: 40 });
+    crop.setCropping({ x: 1, y: 2, width: 30, height: 40 });
     actions.chooseTool('crop');
     expect(session().cropping).toEqual({ x: 1, y: 2, width: 30, height: 40 });
   });
 
   test('back to the untouched frame is one step', () => {
-    actions.setView({ x: 5, y: 5, width: 50, height: 50 });
+    crop.setView({ x: 5, y: 5, width: 50, height: 50 });
     actions.backToFrame();
     expect(ids()).toEqual([]);
     expect(session().history.document.view.crop).toEqual({ x: 0, y: 0, width: 600, height: 400 });
-    actions.undo();
+    changes.undo();
     expect(ids()).toHaveLength(4);
     expect(session().history.document.view.crop.width).toBe(50);
   });
@@ -137,13 +139,6 @@ describe('texts', () => {
   });
 });
 
-test('a name is trimmed, and an empty one is no name', () => {
-  actions.setTitle('  North bank ');
-  expect(session().title).toBe('North bank');
-  actions.setTitle('   ');
-  expect(session().title).toBe('North bank');
-});
-
 test('live marks stand in for their stored selves, new ones lie on top', () => {
   const arrow = everyMark.find((m) => m.kind === 'arrow');
   if (!arrow) throw new Error('no mark');
@@ -160,11 +155,11 @@ test('live marks stand in for their stored selves, new ones lie on top', () => {
 
 test('the part that is shown is what view and sight share, or the view', () => {
   const view = { x: 0, y: 0, width: 100, height: 100 };
-  expect(actions.shownPart(view, { x: 50, y: 50, width: 100, height: 100 })).toEqual({
+  expect(crop.shownPart(view, { x: 50, y: 50, width: 100, height: 100 })).toEqual({
     x: 50,
     y: 50,
     width: 50,
     height: 50,
   });
-  expect(actions.shownPart(view, { x: 500, y: 0, width: 10, height: 10 })).toBe(view);
+  expect(crop.shownPart(view, { x: 500, y: 0, width: 10, height: 10 })).toBe(view);
 });

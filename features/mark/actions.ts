@@ -1,98 +1,21 @@
-import type { ViewShape } from '@/core/contracts/shapes';
-import type { ShotDocument } from '@/core/contracts/document';
 import type { Point } from '@/core/geometry/point';
-import { centre, right, bottom, type Rect } from '@/core/geometry/rect';
+import { centre, type Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
-import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
+import { kindOf, wordsOf, type Mark, type MarkName } from '@/core/marks/registry';
 import type { Style } from '@/core/marks/style';
 import { withBright } from '@/core/marks/dim';
-import { renumbered } from '@/core/marks/number/counting';
-import { shownKeys } from '@/core/shot/pictures';
-import { cropInside, untouched } from '@/core/shot/document';
-import { pictureSize } from '@/core/shot/turn';
-import { shapedView } from '@/core/shot/viewShape';
-import * as history from '@/core/shot/history';
+import { untouched } from '@/core/shot/document';
+import { changeDocument } from './changes';
+import { applyCrop, startCrop } from './crop';
 import { session, update, type Tool } from './session';
 import { rememberStyle, useStyles } from './styles';
-import { storeSoon } from './storing';
 import { isMarkTool } from './tools';
 import { rememberTool } from './handTools';
-import { rememberNumbers } from './lastNumber';
 import { newId } from './newId';
 import { standingOut } from './standsOut';
 
-/** Changes of one kind that follow each other this fast are one step of undo. */
-const JOINS_WITHIN = 1500;
-let lastChange = { key: '', at: 0 };
-
-/** Applies a change as a step; with a `joins` key, quick repeats become one step. */
-export function changeDocument(
-  label: string,
-  recipe: (draft: ShotDocument) => void,
-  joins = '',
-): void {
-  const now = performance.now();
-  const joined = joins !== '' && joins === lastChange.key && now - lastChange.at < JOINS_WITHIN;
-  lastChange = { key: joins, at: now };
-  const before = session().history;
-  const after = (joined ? history.changeOn : history.change)(before, label, (draft) => {
-    recipe(draft);
-    keepCount(draft);
-    letGoPictures(draft);
-  });
-  if (after === before) return;
-  update({ history: after });
-  rememberNumbers(session().id, after.document.marks);
-  storeSoon();
-}
-
-/** Numbers count on without gaps, whatever was done to the marks. */
-function keepCount(draft: ShotDocument): void {
-  const right = renumbered(draft.marks);
-  if (!right) return;
-  const first = draft.marks.find((mark) => mark.kind === 'number')?.first ?? 1;
-  let i = 0;
-  for (const mark of draft.marks) {
-    if (mark.kind !== 'number') continue;
-    mark.value = right[i] ?? mark.value;
-    mark.first = first;
-    i += 1;
-  }
-}
-
-/** Pictures that no piece shows any more go with it; undo brings them back. */
-function letGoPictures(draft: ShotDocument): void {
-  const { pictures } = draft;
-  if (!pictures) return;
-  const shown = shownKeys(draft.marks);
-  for (const key of Object.keys(pictures)) if (!shown.has(key)) delete pictures[key];
-  if (Object.keys(pictures).length === 0) delete draft.pictures;
-}
-
-function step(to: history.History): void {
-  const open = session();
-  if (to === open.history) return;
-  update({ trueUp: null });
-  lastChange = { key: '', at: 0 };
-  const ids = new Set(to.document.marks.map((m) => m.id));
-  update({
-    history: to,
-    live: [],
-    editing: null,
-    selection: open.selection.filter((id) => ids.has(id)),
-  });
-  storeSoon();
-}
-
-export const undo = (): void => step(history.undo(session().history));
-export const redo = (): void => step(history.redo(session().history));
-
-export function setTitle(title: string): void {
-  const trimmed = title.trim();
-  if (trimmed === '' || trimmed === session().title) return;
-  update({ title: trimmed });
-  storeSoon();
-}
+/** The name as it is shown; it is stored apart from the document, by features/names. */
+export const setTitle = (title: string): void => update({ title });
 
 export const marks = (): readonly Mark[] => session().history.document.marks;
 export const markById = (id: string): Mark | undefined => marks().find((m) => m.id === id);
@@ -101,7 +24,7 @@ export const selectedMarks = (): Mark[] => session().selection.flatMap((id) => m
 export const select = (ids: readonly string[]): void => update({ selection: ids, editing: null });
 
 export function chooseTool(tool: Tool): void {
-  const { history: h, cropping } = session();
+  const { cropping } = session();
   if (cropping && tool === 'crop') return;
   if (cropping) applyCrop();
   const { tool: old } = session();
@@ -112,11 +35,14 @@ export function chooseTool(tool: Tool): void {
     editing: null,
     selection: tool === 'grab' ? session().selection : [],
     corners: [],
-    cropping: tool === 'crop' ? h.document.view.crop : null,
+    chosen: true,
+    cropping: null,
+    cropSeen: null,
     squaring: null,
     cutting: false,
-    camera: tool === 'crop' || cropping ? { ...session().camera, mode: 'fit' } : session().camera,
+    camera: cropping ? { ...session().camera, mode: 'fit' } : session().camera,
   });
+  if (tool === 'crop') startCrop();
 }
 
 /** How the tool makes its marks, as it is set. */
@@ -268,9 +194,11 @@ export function beginWords(mark: Mark, isNew: boolean): void {
 export function endWords(mark: Mark, words: string): void {
   const known = markById(mark.id);
   update({ editing: null, live: [] });
-  const kind = kindOf(mark);
-  const next = kind.words?.write(known ?? mark, words);
-  if (!next) return;
+  const held = wordsOf(known ?? mark);
+  if (!held) return;
+  // Looked into and left as it was.
+  if (known && held.read(known) === words && words.trim() !== '') return;
+  const next = held.write(known ?? mark, words);
   if (opensAtOnce(mark) && words.trim() === '') {
     if (known) {
       select([mark.id]);
@@ -278,63 +206,6 @@ export function endWords(mark: Mark, words: string): void {
     }
   } else if (known) replaceMarks([next], 'Change the words');
   else addMark(next);
-}
-
-/** The size of the frame as the view turns it. */
-function shownSize(): { width: number; height: number } {
-  const { frame, history: h } = session();
-  return pictureSize(frame, h.document.view.turn);
-}
-
-/** The view while Crop is in hand; only whole pixels inside the frame. */
-export const setCropping = (crop: Rect): void =>
-  update({ cropping: cropInside(crop, shownSize()) });
-
-/** Keeps the crop at a ratio of width to height from now on; null lets go. */
-export function setCropRatio(ratio: number | null): void {
-  const { cropping } = session();
-  update({ cropRatio: ratio });
-  if (!cropping || ratio === null) return;
-  const width = Math.min(cropping.width, cropping.height * ratio);
-  const height = width / ratio;
-  const c = centre(cropping);
-  setCropping({ x: c.x - width / 2, y: c.y - height / 2, width, height });
-}
-
-export function setView(crop: Rect, label = 'Crop', joins = ''): void {
-  const inside = cropInside(crop, shownSize());
-  changeDocument(
-    label,
-    (draft) => {
-      draft.view.crop = inside;
-    },
-    joins,
-  );
-}
-
-/** What the view shows of its crop: all of it, an oval, or a free shape. */
-export function setShape(shape: ViewShape | undefined, joins = ''): void {
-  const picture = shownSize();
-  changeDocument(
-    'Change the shape',
-    (draft) => {
-      if (shape) draft.view = shapedView(shape, draft.view.crop, picture);
-      else delete draft.view.shape;
-    },
-    joins,
-  );
-  if (session().cropping) update({ cropping: session().history.document.view.crop });
-}
-
-function applyCrop(): void {
-  const { cropping } = session();
-  if (cropping) setView(cropping);
-}
-
-/** Leaves Crop, with or without its change. */
-export function endCrop(apply: boolean): void {
-  if (apply) applyCrop();
-  update({ cropping: null, tool: 'grab', camera: { ...session().camera, mode: 'fit' } });
 }
 
 /** Back to the untouched frame, in one step that undo takes back. */
@@ -345,13 +216,4 @@ export function backToFrame(): void {
     draft.view = whole.view;
   });
   update({ selection: [], live: [], editing: null, cropping: null });
-}
-
-/** The shown part of the view, in frame pixels. */
-export function shownPart(view: Rect, seen: Rect): Rect {
-  const x = Math.max(view.x, seen.x);
-  const y = Math.max(view.y, seen.y);
-  const width = Math.min(right(view), right(seen)) - x;
-  const height = Math.min(bottom(view), bottom(seen)) - y;
-  return width > 0 && height > 0 ? { x, y, width, height } : view;
 }

@@ -2,11 +2,12 @@ import { snapDirection, type Point } from '@/core/geometry/point';
 import { alongRatio } from '@/core/geometry/resize';
 import type { StrokePoint } from '@/core/marks/contract';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
-import { addMark, beginWords, madeBy, makeMark, opensAtOnce } from './actions';
+import { addMark, beginWords, madeBy, makeMark, opensAtOnce, select } from './actions';
 import { alongRail } from './rail';
 import { update } from './session';
 import { alongTextLine } from './textLineHint';
 import { offerTrueUp } from './trueUp';
+import { markAt } from './under';
 
 /** A mark on its way from the pointer going down to its coming up. */
 export interface Drawing {
@@ -48,14 +49,20 @@ export function drawn(
   return makeMark(g.tool, g.path, g.id);
 }
 
-export function finishDrawing(g: Drawing, live: Mark | undefined): void {
+/** @param scale pixels of the screen for one of the picture */
+export function finishDrawing(g: Drawing, live: Mark | undefined, scale: number): void {
   const mark = live ?? makeMark(g.tool, g.path, g.id);
   if (opensAtOnce(mark)) {
     beginWords(mark, true);
     return;
   }
-  if (kindOf(g.tool).tooSmall(mark)) update({ live: [] });
-  else {
+  if (kindOf(g.tool).tooSmall(mark)) {
+    update({ live: [] });
+    // A press that did not move made nothing: it meant what lies there.
+    const [first] = g.path;
+    const under = first && markAt(first, scale);
+    if (under) select([under.id]);
+  } else {
     addMark(mark);
     offerTrueUp(mark);
   }

@@ -8,17 +8,9 @@ import { snapToOthers } from '@/core/geometry/arrange';
 import { rectFromPoints, union, type Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
 import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
-import {
-  beginWords,
-  changeDocument,
-  madeBy,
-  markById,
-  replaceMarks,
-  select,
-  selectedMarks,
-  setCropping,
-  setShape,
-} from './actions';
+import { beginWords, madeBy, markById, replaceMarks, select, selectedMarks } from './actions';
+import { changeDocument } from './changes';
+import { drawCrop, isCropTooSmall, setCropping, setShape, showCropping } from './crop';
 import { pan } from './camera';
 import { addCorner, closeCorners } from './corners';
 import { drawn, finishDrawing, round, startDrawing, type Drawing } from './drawing';
@@ -46,7 +38,8 @@ type Gesture =
   | { kind: 'measure'; start: Point }
   | { kind: 'other'; move: (screen: Point) => void }
   | { kind: 'shape'; index: number }
-  | { kind: 'crop'; grip: Grip | 'move'; start: Rect; from: Point };
+  | { kind: 'crop'; grip: Grip | 'move'; start: Rect; from: Point }
+  | { kind: 'cropDraw'; start: Rect; from: Point; drawn: boolean };
 
 let gesture: Gesture | null = null;
 
@@ -63,8 +56,12 @@ export function pressOn(
   adds: boolean,
   copies = false,
 ): void {
-  const { tool, selection } = session();
-  if (tool === 'crop' || session().squaring) return;
+  const { tool, selection, cropping, cropDrawn } = session();
+  if (session().squaring) return;
+  if (tool === 'crop') {
+    if (cropping) gesture = { kind: 'cropDraw', start: cropping, from: at, drawn: cropDrawn };
+    return;
+  }
   update({ trueUp: null });
   if (tool === 'grab') {
     const mark = markAt(at, scale);
@@ -211,6 +208,9 @@ export function moveTo(
     case 'shape':
       pullShapePoint(gesture.index, at);
       return;
+    case 'cropDraw':
+      drawCrop(gesture.from, free ? at : snapTo(knownParts(), SNAP / scale)(at));
+      return;
     case 'crop':
       setCropping(pulledCrop(gesture, at, keep, free ? 0 : SNAP / scale));
   }
@@ -276,13 +276,13 @@ function pulledCrop(
   };
 }
 
-/** The pointer goes up: what was live becomes a step. */
-export function releaseAll(): void {
+/** The pointer goes up: what was live becomes a step. `scale`: screen pixels for one of the picture. */
+export function releaseAll(scale = 1): void {
   const ended = gesture;
   gesture = null;
   if (!ended) return;
   const { live } = session();
-  if (ended.kind === 'draw') finishDrawing(ended, live[0]);
+  if (ended.kind === 'draw') finishDrawing(ended, live[0], scale);
   else if (ended.kind === 'move' && live.length) finishMoving(ended, live);
   else if (ended.kind === 'handle' && live.length) replaceMarks(live, 'Reshape');
   else if (ended.kind === 'group' && live.length) replaceMarks(live, 'Size and turn several');
@@ -290,6 +290,14 @@ export function releaseAll(): void {
   else if (ended.kind === 'words') finishWords();
   else if (ended.kind === 'erase') erase(ended.gone);
   else if (ended.kind === 'frame') update({ marquee: null });
+  else if (ended.kind === 'crop') showCropping();
+  else if (ended.kind === 'cropDraw') finishCropping(ended);
+}
+
+/** A press that hardly moved draws no crop: it is as it was. */
+function finishCropping({ start, drawn: before }: Extract<Gesture, { kind: 'cropDraw' }>): void {
+  const { cropping } = session();
+  if (cropping && isCropTooSmall(cropping)) update({ cropping: start, cropDrawn: before });
 }
 
 function finishWords(): void {
@@ -328,6 +336,7 @@ function pullSquare(index: number, at: Point): void {
 export function abandon(): void {
   const { cropping } = session();
   if (gesture?.kind === 'crop' && cropping) setCropping(gesture.start);
+  if (gesture?.kind === 'cropDraw') update({ cropping: gesture.start, cropDrawn: gesture.drawn });
   gesture = null;
   update({ live: [], corners: [], marquee: null, guides: [], measured: null });
 }

@@ -3,7 +3,8 @@ import type { Point } from '@/core/geometry/point';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import { messageOf } from '../api/client';
 import { notify } from '../shell/noticeStore';
-import { changeDocument, marks, select } from './actions';
+import { marks, select } from './actions';
+import { changeDocument } from './changes';
 import { sceneOf } from './scene';
 import { update } from './session';
 
@@ -48,6 +49,9 @@ let before: MarkName | null = null;
 export const rememberTool = (tool: MarkName): void => {
   before = tool;
 };
+
+/** The tool that a picked colour is given to; none when no tool was in hand before. */
+export const colourGoesTo = (): MarkName | null => before;
 
 /** Copies the colour under a place and gives it to the tool before. */
 export async function pickColour(at: Point): Promise<void> {

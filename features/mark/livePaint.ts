@@ -175,6 +175,7 @@ function sceneOf(sight: Sight, live: readonly Mark[]) {
     pictures,
     drawFrame: draw,
     tools,
+    moving: new Set([...now.keys(), ...(sight.active === null ? [] : [sight.active])]),
   });
 }
 

@@ -5,6 +5,7 @@ import type { History } from '@/core/shot/history';
 import { loadShaper } from '@/workers/loadShaper';
 import { api } from '../api/client';
 import type { Draft } from '../outbox/db';
+import { heldName } from '../names/rename';
 import { dropDraft, holdDraft, orphanedDrafts } from '../outbox/drafts';
 import { recall, remember } from '../outbox/memory';
 import { fromOutbox } from '../outbox/outbox';
@@ -21,10 +22,9 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
   const shaper = await loadShaper();
   const fresh = recall(id);
   if (fresh && !openedBefore.has(id)) {
-    if (!stillWanted()) return;
-    openedBefore.add(id);
     const picture = await turnedPicture(fresh.picture, fresh.document.view.turn);
     if (!stillWanted()) return;
+    openedBefore.add(id);
     rememberTurned(picture, fresh.document.view.turn);
     openSession({
       ...fresh,
@@ -49,7 +49,7 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
     rememberTurned(picture, turn);
     openSession({
       ...shot,
-      title: begun.title ?? shot.title,
+      title: heldName(id) ?? shot.title,
       frame,
       picture,
       shaper,
@@ -64,7 +64,7 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
     api.steps(id),
     fresh?.picture ?? api.frame(id).then(decodeFrame),
   ]);
-  if (stillWanted()) await openStored(shot, steps, frame, drafts);
+  if (stillWanted()) await openStored(shot, steps, frame, drafts, stillWanted);
 }
 
 async function openStored(
@@ -72,6 +72,7 @@ async function openStored(
   stored: { steps: Step[]; position: number },
   frame: ImageBitmap,
   drafts: readonly Draft[],
+  stillWanted: () => boolean,
 ): Promise<void> {
   const shaper = await loadShaper();
   remember({ ...shot, picture: frame });
@@ -83,15 +84,15 @@ async function openStored(
     ? resume(shot.document, stored.steps, stored.position, fitting)
     : {
         history: { document: draft?.change.document ?? shot.document, ...stored },
-        title: draft?.change.title,
         resumed: false,
       };
   const { turn } = begun.history.document.view;
   const picture = await turnedPicture(frame, turn);
+  if (!stillWanted()) return;
   rememberTurned(picture, turn);
   openSession({
     ...shot,
-    title: begun.title ?? shot.title,
+    title: heldName(shot.id) ?? shot.title,
     frame,
     picture,
     shaper,
@@ -100,7 +101,7 @@ async function openStored(
   });
   startStoring(shot, { revision: shot.revision, steps: stored.steps, unstored: false });
   if (draft) await adopt(draft);
-  if (begun.resumed) storeSoon();
+  if (begun.resumed && stillWanted()) storeSoon();
 }
 
 /** A change that a closed tab left becomes this tab's own. */
@@ -115,7 +116,7 @@ function resume(
   steps: readonly Step[],
   position: number,
   draft: Draft | undefined,
-): { history: History; title?: string; resumed: boolean } {
+): { history: History; resumed: boolean } {
   const change = draft?.change;
   if (!change?.steps) return { history: { document, steps, position }, resumed: false };
   const { keep, added, position: at } = change.steps;
@@ -125,7 +126,6 @@ function resume(
       steps: [...steps.slice(0, keep), ...added],
       position: at,
     },
-    title: change.title,
     resumed: true,
   };
 }

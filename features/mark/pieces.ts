@@ -5,7 +5,8 @@ import { centre, fitScale } from '@/core/geometry/rect';
 import { picturePiece } from '@/core/marks/piece';
 import { decodeFrame, packPiece } from '../pictures/pictures';
 import { notify } from '../shell/noticeStore';
-import { changeDocument, chooseTool, select } from './actions';
+import { chooseTool, select } from './actions';
+import { changeDocument } from './changes';
 import { toFrame } from './camera';
 import { newId } from './newId';
 import { usePointer } from './pointerStore';
@@ -83,7 +84,8 @@ async function addAll(files: readonly File[], at: Point | undefined): Promise<vo
 
 /** The place of the picture under a drop; none outside it. */
 function placeOf(event: DragEvent): Point | undefined {
-  const stage = event.target instanceof Element ? event.target.closest('[data-stage]') : null;
+  const stage =
+    event.target instanceof Element ? event.target.closest('[data-testid="stage"]') : null;
   if (!stage) return undefined;
   const box = stage.getBoundingClientRect();
   const screen = { x: event.clientX - box.left, y: event.clientY - box.top };

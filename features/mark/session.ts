@@ -40,6 +40,8 @@ export interface Session {
   live: readonly Mark[];
   selection: readonly string[];
   tool: Tool;
+  /** The tool was chosen here, so Enter may make its mark; at first it is only the usual one. */
+  chosen: boolean;
   /** The text that is typed into; painted by its field meanwhile. */
   editing: string | null;
   /** Corners clicked so far of a mark that is made by several clicks. */
@@ -64,6 +66,10 @@ export interface Session {
   cutting: boolean;
   /** The view while Crop is in hand. */
   cropping: Rect | null;
+  /** What is looked at meanwhile; more than the crop once that was pulled out. */
+  cropSeen: Rect | null;
+  /** A crop was drawn, pulled or typed: from then on a press inside moves it. */
+  cropDrawn: boolean;
   camera: Camera;
   stored: StoredState;
 }
@@ -89,6 +95,7 @@ export function openSession(opened: Opened): void {
       live: [],
       selection: [],
       tool: 'arrow',
+      chosen: false,
       editing: null,
       corners: [],
       marquee: null,
@@ -99,6 +106,8 @@ export function openSession(opened: Opened): void {
       picked: null,
       cropRatio: null,
       cropping: null,
+      cropSeen: null,
+      cropDrawn: false,
       squaring: null,
       cutting: false,
       camera: { mode: 'fit', scale: 1, x: 0, y: 0 },

@@ -5,7 +5,8 @@ import { everyMark } from '@/tests/lib/marks';
 import { openTestSession } from '@/tests/lib/session';
 import { held } from '../outbox/db';
 import { settle } from '../outbox/outbox';
-import { addMark, undo } from './actions';
+import { addMark } from './actions';
+import { undo } from './changes';
 import { session } from './session';
 import { startStoring, stopStoring, whenSettled } from './storing';
 
@@ -104,6 +105,7 @@ test('a stale answer: told, never sent again, still held', async () => {
         current: {
           id: session().id,
           title: 'x',
+          titleOwn: true,
           revision: 5,
           document,
           provenance: session().provenance,

@@ -16,7 +16,6 @@ interface Storer {
   /** The take itself may still be on its way. */
   arrived: Promise<unknown>;
   steps: readonly Step[];
-  title: string;
   timer: ReturnType<typeof setTimeout> | undefined;
   sending: Promise<void> | null;
   latest: Session | null;
@@ -27,7 +26,7 @@ const leaving = new Map<string, Promise<void>>();
 
 /** Begins to look after a shot that was just opened. `unstored`: the take is still in the outbox. */
 export function startStoring(
-  opened: Pick<Session, 'id' | 'title'>,
+  opened: Pick<Session, 'id'>,
   server: { revision: number; steps: readonly Step[]; unstored: boolean },
 ): void {
   current = {
@@ -35,7 +34,6 @@ export function startStoring(
     revision: server.revision,
     arrived: server.unstored ? whenStored(opened.id) : Promise.resolve(),
     steps: server.steps,
-    title: opened.title,
     timer: undefined,
     sending: null,
     latest: null,
@@ -81,7 +79,6 @@ function toChange(storer: Storer, open: Session): ShotChange {
   return {
     revision: storer.revision,
     document,
-    title: open.title,
     steps: { keep, added: steps.slice(keep), position },
   };
 }
@@ -102,7 +99,6 @@ async function sendLatest(storer: Storer): Promise<void> {
       const { revision } = await api.change(storer.id, toChange(storer, open));
       storer.revision = revision;
       storer.steps = open.history.steps;
-      storer.title = open.title;
       if (storer.latest === open) storer.latest = null;
     } catch (error) {
       if (error instanceof ApiError && error.current) {

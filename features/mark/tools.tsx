@@ -110,12 +110,7 @@ export const toolGroups: { title: string; tools: ToolFacts[] }[] = [
         icon: ScanText,
         hint: 'Drag a frame around words; they are read and copied as text.',
       },
-      {
-        tool: 'colour',
-        label: 'Pick colour',
-        icon: Pipette,
-        hint: 'Click a pixel; its colour is copied and becomes the colour of the tool before.',
-      },
+      { tool: 'colour', label: 'Pick colour', icon: Pipette },
     ],
   },
 ];

@@ -1,7 +1,8 @@
 import { centre } from '@/core/geometry/rect';
 import { markSchema, type Mark, type MarkInput } from '@/core/marks/registry';
 import { formsOf, type Candidate, type Form } from '@/core/trueUp/trueUp';
-import { changeDocument, markById } from './actions';
+import { markById } from './actions';
+import { changeDocument } from './changes';
 import { newId } from './newId';
 import { session, update } from './session';
 

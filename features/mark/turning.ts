@@ -7,7 +7,7 @@ import { turnDocument } from '@/core/shot/turnDocument';
 import { turnFrame } from '../pictures/pictures';
 import { messageOf } from '../api/client';
 import { notify } from '../shell/noticeStore';
-import { changeDocument } from './actions';
+import { changeDocument } from './changes';
 import { session, update, useSession } from './session';
 
 export const currentTurn = (): Turn => session().history.document.view.turn ?? upright;

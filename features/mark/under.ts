@@ -1,6 +1,6 @@
 import type { Point } from '@/core/geometry/point';
 import { bottom, contains, right, type Rect } from '@/core/geometry/rect';
-import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
+import { kindOf, markBounds, wordsOf, type Mark } from '@/core/marks/registry';
 import { session } from './session';
 
 /** How near counts as touching, pixels of the screen. */
@@ -26,7 +26,7 @@ export function markAt(
 /** Under a place a mark that holds words; into an empty box or oval one may type anywhere. */
 export function wordsAt(at: Point, scale: number): Mark | undefined {
   const hit = markAt(at, scale);
-  if (hit) return kindOf(hit).words ? hit : undefined;
+  if (hit) return wordsOf(hit) ? hit : undefined;
   const { history, shaper } = session();
   return history.document.marks.findLast(
     (mark) =>

@@ -1,31 +1,36 @@
 import { arrowStep, isArrow } from '@/core/region/selection';
 import { useAction } from '../keys/useAction';
-import { useKey } from '../ui/useKeys';
+import { useEveryKey, useKey } from '../keys/useKey';
 import {
+  addInMiddle,
   chooseTool,
   deleteSelected,
   duplicateSelected,
-  endCrop,
   marks,
   nudge,
-  redo,
   select,
   shiftInOrder,
-  undo,
 } from './actions';
+import { redo, undo } from './changes';
+import { endCrop } from './crop';
+import { shownNow } from './shown';
+import { isMarkTool } from './tools';
 import { zoomTo } from './camera';
 import { closeCorners, takeCornerBack } from './corners';
 import { abandon, gestureGoesOn } from './gesture';
 import { usePointer } from './pointerStore';
 import { toggleRail } from './rail';
-import { session, update } from './session';
+import { session, update, type Tool } from './session';
 import { trueUp } from './trueUp';
+import { openNeighbour } from './neighbours';
 import { endSquaring } from './turning';
 import { stopLooking, usePrivate } from './privateStore';
 import { stopWords, useWordsOut } from './wordsOut';
 
 /** The keys of Mark; they rest while a field has the focus. */
 export function useMarkKeys(): void {
+  // While the pointer draws or drags, only Esc means something: a tool changed then loses the stroke.
+  useEveryKey((event) => gestureGoesOn() && event.key !== 'Escape');
   useAction('mark.undo', undo);
   useAction('mark.redo', redo);
   useKey('mod+shift+z', redo);
@@ -39,29 +44,45 @@ export function useMarkKeys(): void {
   useAction('mark.delete', () => {
     if (!takeCornerBack()) deleteSelected();
   });
-  useKey(
-    'arrowleft,arrowright,arrowup,arrowdown,shift+arrowleft,shift+arrowright,shift+arrowup,shift+arrowdown',
-    (event) => {
-      if (isArrow(event.key)) nudge(arrowStep(event.key, event.shiftKey ? 10 : 1));
-    },
-  );
+  useKey([...arrows, ...arrows.map((key) => `shift+${key}`)], (event) => {
+    if (!isArrow(event.key) || session().selection.length === 0) return false;
+    nudge(arrowStep(event.key, event.shiftKey ? 10 : 1));
+  });
   useAction('mark.forward', () => session().selection.forEach((id) => shiftInOrder(id, 1)));
   useAction('mark.back', () => session().selection.forEach((id) => shiftInOrder(id, -1)));
   useAction('mark.fit', () => update({ camera: { ...session().camera, mode: 'fit' } }));
   useAction('mark.actual', () => zoom(() => 1));
   useAction('mark.closer', () => zoom((scale) => scale * 1.5));
   useAction('mark.further', () => zoom((scale) => scale / 1.5));
-  useKey('enter', () => {
-    if (session().squaring) endSquaring(true);
-    else if (session().tool === 'crop') endCrop(true);
-    else closeCorners();
-  });
+  useAction('mark.older', () => void openNeighbour('older'));
+  useAction('mark.newer', () => void openNeighbour('newer'));
+  useKey('enter', enter);
   useKey('escape', escape);
 }
 
 function zoom(next: (scale: number) => number): void {
   const { camera, size } = usePointer.getState();
   update({ camera: zoomTo(camera, next(camera.scale), size) });
+}
+
+const arrows = ['arrowleft', 'arrowright', 'arrowup', 'arrowdown'];
+
+/** What is being made is done; with nothing begun, the tool in hand makes its mark. */
+function enter(): boolean {
+  const { tool, squaring } = session();
+  if (squaring) endSquaring(true);
+  else if (tool === 'crop') endCrop(true);
+  else if (!closeCorners()) return addByKey(tool);
+  return true;
+}
+
+/** A tool that was chosen makes its mark, once: a second press must not lay another upon it. */
+function addByKey(tool: Tool): boolean {
+  const { chosen, selection } = session();
+  const stage = document.activeElement?.matches('[data-home]') ?? false;
+  if (!isMarkTool(tool) || selection.length > 0 || !(chosen || stage)) return false;
+  addInMiddle(tool, shownNow());
+  return true;
 }
 
 /** One step out: of the drag, of Crop, of the selection, of the tool. */

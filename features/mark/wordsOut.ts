@@ -4,7 +4,7 @@ import { wordsWithin } from '@/core/recognition/words';
 import { messageOf } from '../api/client';
 import { Recogniser, Stopped } from '../words/recogniser';
 import { sceneOf } from './scene';
-import { shownPart } from './actions';
+import { shownPart } from './crop';
 import { session } from './session';
 
 /** What was read last out of the picture; held here only, never stored. */

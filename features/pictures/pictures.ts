@@ -1,20 +1,16 @@
-import { transfer, wrap, type Remote } from 'comlink';
+import { transfer } from 'comlink';
 import type { HeldPicture } from '@/core/contracts/pictures';
 import type { Turn } from '@/core/contracts/shapes';
 import type { ShotDocument } from '@/core/contracts/document';
 import type { PictureWorker } from '@/workers/picture.worker';
+import { workerOf } from './startWorker';
 
-let remote: Remote<PictureWorker> | null = null;
-
-function worker(): Remote<PictureWorker> {
-  remote ??= wrap<PictureWorker>(
-    new Worker(new URL('../../workers/picture.worker.ts', import.meta.url)),
-  );
-  return remote;
-}
+const ask = workerOf<PictureWorker>(
+  () => new Worker(new URL('../../workers/picture.worker.ts', import.meta.url)),
+);
 
 /** Starts the worker before it is needed, so the first take does not wait for it. */
-export const warmUp = (): void => void worker();
+export const warmUp = (): void => void ask(() => Promise.resolve());
 
 /** The worker gets a copy, since what is handed over is gone here. */
 async function handOver(frame: ImageBitmap): Promise<ImageBitmap> {
@@ -23,22 +19,21 @@ async function handOver(frame: ImageBitmap): Promise<ImageBitmap> {
 }
 
 /** A whole frame as PNG, without loss. */
-export const encodeFrame = async (frame: ImageBitmap): Promise<Blob> =>
-  worker().encode(await handOver(frame));
+export const encodeFrame = (frame: ImageBitmap): Promise<Blob> =>
+  ask(async (worker) => worker.encode(await handOver(frame)));
 
 /** A shot as it leaves, as PNG: the view of the frame with its marks. */
-export const paintPng = async (frame: ImageBitmap, document: ShotDocument): Promise<Blob> =>
-  worker().paintPng(await handOver(frame), document);
+export const paintPng = (frame: ImageBitmap, document: ShotDocument): Promise<Blob> =>
+  ask(async (worker) => worker.paintPng(await handOver(frame), document));
 
 /** Decodes a frame without changing its values. */
 export const decodeFrame = (blob: Blob): Promise<ImageBitmap> =>
   createImageBitmap(blob, { colorSpaceConversion: 'none' });
 
 /** A frame as a view turns it, resampled once. */
-export const turnFrame = async (frame: ImageBitmap, turn: Turn): Promise<ImageBitmap> =>
-  worker().turn(await handOver(frame), turn);
+export const turnFrame = (frame: ImageBitmap, turn: Turn): Promise<ImageBitmap> =>
+  ask(async (worker) => worker.turn(await handOver(frame), turn));
 
 /** A picture as a document holds it, and whether it had to be made smaller for that. */
-export const packPiece = async (
-  picture: ImageBitmap,
-): Promise<{ held: HeldPicture; shrunk: boolean }> => worker().pack(await handOver(picture));
+export const packPiece = (picture: ImageBitmap): Promise<{ held: HeldPicture; shrunk: boolean }> =>
+  ask(async (worker) => worker.pack(await handOver(picture)));

@@ -1,6 +1,7 @@
 import { Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Shot } from '@/core/contracts/shot';
+import { leavingTitle } from '@/core/naming/leavingTitle';
 import { api, messageOf } from '../api/client';
 import { Thread } from '../shell/Thread';
 import { Button } from '../ui/Button';
@@ -77,10 +78,10 @@ export function PrintView({ ids }: { ids: readonly string[] }) {
             className="mx-auto mb-6 max-w-3xl bg-card p-6 shadow-picture print:mb-4 print:max-w-none print:bg-transparent print:p-0 print:shadow-none"
             style={each ? { breakAfter: 'page' } : { breakInside: 'avoid' }}
           >
-            {words && <figcaption className="mb-2 font-bold">{shot.title}</figcaption>}
+            {words && <figcaption className="mb-2 font-bold">{leavingTitle(shot)}</figcaption>}
             <img
               src={`/api/shots/${shot.id}/picture?format=png&r=${shot.revision}`}
-              alt={shot.document.description ?? shot.title}
+              alt={shot.document.description ?? leavingTitle(shot)}
               className="max-w-full print:max-h-[88vh]"
             />
             {words && shot.document.description && (

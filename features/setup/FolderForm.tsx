@@ -1,19 +1,23 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useState } from 'react';
+import { useState, type ChangeEvent } from 'react';
 import { useForm } from 'react-hook-form';
 import type { z } from 'zod';
 import { folderInputSchema, type Folder } from '@/core/contracts/folder';
 import { firstRules } from '@/core/contracts/rules';
+import { safeName } from '@/core/naming/safeName';
 import { api, ApiError, messageOf } from '../api/client';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';
+import { BrowsePlaces } from './BrowsePlaces';
 import { fieldLook, Row, RulesFields, rulesOf } from './Rules';
 
 interface Props {
   folder: Folder | null;
-  /** An allowed root, to begin a new path with. */
-  firstPath: string;
-  onDone: () => void;
+  /** All folders, to say what this one doubles or replaces. */
+  others: readonly Folder[];
+  /** The allowed roots; a new path begins with the last. */
+  roots: readonly string[];
+  onDone: () => Promise<unknown>;
 }
 
 type Fields = z.input<typeof folderInputSchema>;
@@ -22,14 +26,45 @@ type Fields = z.input<typeof folderInputSchema>;
 const pickInput = ({ id: _, nextNumber: __, free: ___, problem: ____, ...input }: Folder): Fields =>
   input;
 
+/** The name as the last part of a path; nothing for no name yet. */
+const followed = (name: string): string => (name.trim() === '' ? '' : safeName(name));
+
+/** What being added or changed like this means for the other folders. */
+function Remarks({ folder, others, now }: Pick<Props, 'folder' | 'others'> & { now: Fields }) {
+  const rest = others.filter((one) => one.id !== folder?.id);
+  const usual = rest.find((one) => one.isDefault);
+  const plain = (path: string) => path.trim().replace(/\/+$/, '');
+  const double = rest.find((one) => plain(one.path) === plain(now.path));
+  const namesake = rest.find((one) => one.name.trim() === now.name.trim());
+  const said = [
+    rest.length === 0 && 'It is the only folder, so it is the default.',
+    now.isDefault && usual && `“${usual.name}” will no longer be the default.`,
+    double && `“${double.name}” keeps in the same place.`,
+    namesake && now.name.trim() !== '' && `There is a folder called “${namesake.name}” already.`,
+    !folder && 'The folder is made if it is not there.',
+  ].filter(Boolean);
+  return (
+    <p role="status" className="text-[13px] text-soft">
+      {said.join(' ')}
+    </p>
+  );
+}
+
 /** Everything of a folder; its path is checked by the server when it is entered. */
-export function FolderForm({ folder, firstPath, onDone }: Props) {
+export function FolderForm({ folder, others, roots, onDone }: Props) {
+  const firstPath = roots.at(-1) ?? '';
+  const [browsing, setBrowsing] = useState(false);
+  /** The path follows the name until somebody chooses it. */
+  const [follows, setFollows] = useState(folder === null);
   const [refused, setRefused] = useState<ApiError | Error | null>(null);
   const form = useForm<Fields, unknown, z.output<typeof folderInputSchema>>({
     resolver: zodResolver(folderInputSchema),
     defaultValues: folder
       ? { ...pickInput(folder), make: false }
-      : { name: '', path: `${firstPath}/`, ...firstRules, numberBy: 'folder', isDefault: false },
+      : {
+          ...{ name: '', path: `${firstPath}/`, ...firstRules },
+          ...{ numberBy: 'folder', isDefault: false, make: true },
+        },
   });
   const { register, handleSubmit, watch, formState } = form;
   const { errors } = formState;
@@ -38,7 +73,7 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
     try {
       if (folder) await api.changeFolder(folder.id, input);
       else await api.addFolder(input);
-      onDone();
+      await onDone();
     } catch (error) {
       setRefused(error instanceof Error ? error : new Error(messageOf(error)));
     }
@@ -46,17 +81,42 @@ export function FolderForm({ folder, firstPath, onDone }: Props) {
   const missing = refused instanceof ApiError && refused.code === 'folder-missing';
   return (
     <form className="flex flex-col gap-3" onSubmit={(event) => void submit(event)} noValidate>
-      <Row label="Name" error={errors.name?.message}>
-        <input className={fieldLook} aria-invalid={!!errors.name} {...register('name')} />
-      </Row>
-      <Row label="Path" error={errors.path?.message}>
-        <input
-          className={`${fieldLook} font-measure text-[13px]`}
-          aria-invalid={!!errors.path || !!refused}
-          spellCheck={false}
-          {...register('path')}
+      <div className="grid grid-cols-[1fr_2fr_auto] items-end gap-3">
+        <Row label="Name" error={errors.name?.message}>
+          <input
+            className={fieldLook}
+            aria-invalid={!!errors.name}
+            {...register('name', {
+              onChange: (event: ChangeEvent<HTMLInputElement>) => {
+                if (follows) form.setValue('path', `${firstPath}/${followed(event.target.value)}`);
+              },
+            })}
+          />
+        </Row>
+        <Row label="Path" error={errors.path?.message}>
+          <input
+            className={`${fieldLook} font-measure text-[13px]`}
+            aria-invalid={!!errors.path || !!refused}
+            spellCheck={false}
+            {...register('path', { onChange: () => setFollows(false) })}
+          />
+        </Row>
+        <Button className="h-9" aria-expanded={browsing} onClick={() => setBrowsing(!browsing)}>
+          Browse
+        </Button>
+      </div>
+      {browsing && (
+        <BrowsePlaces
+          start={folder?.path ?? firstPath}
+          roots={roots}
+          onChoose={(path) => {
+            form.setValue('path', path);
+            setFollows(false);
+            setBrowsing(false);
+          }}
         />
-      </Row>
+      )}
+      <Remarks folder={folder} others={others} now={watch()} />
       {refused && (
         <Problem
           action={

@@ -111,17 +111,16 @@ export function FoldersPage() {
       <BrowserFolders />
       <Modal
         open={editing !== null}
+        wide
         title={editing === 'new' ? 'Add a folder' : 'Edit the folder'}
         onClose={() => setEditing(null)}
       >
         {editing !== null && (
           <FolderForm
             folder={editing === 'new' ? null : editing}
-            firstPath={roots.at(-1) ?? ''}
-            onDone={() => {
-              setEditing(null);
-              void read();
-            }}
+            others={folders ?? []}
+            roots={roots}
+            onDone={() => read().finally(() => setEditing(null))}
           />
         )}
       </Modal>

@@ -1,13 +1,7 @@
 import { RotateCcw } from 'lucide-react';
 import { useEffect, useState, type KeyboardEvent } from 'react';
-import {
-  allActions,
-  conflicts,
-  fixedKeys,
-  keyFromEvent,
-  keyOf,
-  type ActionFacts,
-} from '../keys/actions';
+import { allActions, conflicts, fixedKeys, keyOf, type ActionFacts } from '../keys/actions';
+import { keyFromEvent } from '../keys/press';
 import { keyLabel } from '../keys/useAction';
 import { changeSettings, readSettings, useSettings } from '../take/settingsStore';
 import { Button } from '../ui/Button';

@@ -2,11 +2,13 @@ import { useState, type ReactNode } from 'react';
 import { limits } from '@/core/contracts/limits';
 import { takenFrom, type Kind, type Routine, type TakenFrom, type Way } from '@/core/contracts/way';
 import { api, messageOf } from '../api/client';
-import { conflictsWithTake, keyFromEvent } from '../keys/actions';
+import { clashesOf, fixedKeys } from '../keys/actions';
+import { keyFromEvent } from '../keys/press';
 import { keyLabel } from '../keys/useAction';
 import { kinds } from '../take/kinds';
 import { useSettings } from '../take/settingsStore';
 import { sources } from '../take/takeStore';
+import { Leaves } from '../take/Leaves';
 import { ThenSteps } from '../take/Then';
 import { Button } from '../ui/Button';
 import { Modal } from '../ui/Modal';
@@ -54,10 +56,11 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
       set(pressed);
       return;
     }
-    const taken = conflictsWithTake(pressed, own);
-    setProblem(taken ? `${keyLabel(pressed)} is already the key of “${taken.label}”.` : null);
-    if (!taken) setKey(pressed);
+    const fixedKey = fixedKeys.includes(pressed);
+    setProblem(fixedKey ? `${keyLabel(pressed)} leads out of things or moves them.` : null);
+    if (!fixedKey) setKey(pressed);
   };
+  const clashes = key ? clashesOf(key, own) : [];
   const displays = sources[way.source].displays();
   return (
     <Modal open title={routine ? `Edit ${routine.name}` : 'New routine'} onClose={onClose}>
@@ -86,6 +89,12 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
             className={field}
           />
         </Row>
+        {clashes.length > 0 && key && (
+          <p role="status" className="ml-[118px] text-[13px] text-brick">
+            {clashes.map(({ view, label }) => `In ${view}, ${keyLabel(key)} is “${label}”. `)}
+            There that comes first, and the routine does not start.
+          </p>
+        )}
         {way.source === 'display' && (
           <Row label="System key">
             <input
@@ -162,6 +171,13 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
             onChange={(atOnce) => change({ atOnce })}
           />
         )}
+        {way.kind === 'region' && (
+          <Toggle
+            label="Begins with the last place"
+            checked={way.fromLast}
+            onChange={(fromLast) => change({ fromLast })}
+          />
+        )}
         <NumberInput
           label="Delay in seconds"
           value={way.delay}
@@ -177,6 +193,7 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
         <div>
           <h3 className="mb-1.5 font-bold">Then</h3>
           <ThenSteps then={way.then} ask={way.ask} onChange={change} />
+          <Leaves size={way.size} format={way.format} onChange={change} />
         </div>
         {problem && <Problem>{problem}</Problem>}
         <div className="flex justify-end gap-2">

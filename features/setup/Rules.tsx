@@ -80,26 +80,33 @@ export function RulesFields({ rules, errors = {}, onChange }: Props) {
           </Row>
         )}
       </div>
-      {facts && (
-        <OptionFields
-          fields={facts.fields}
-          options={rules.options}
-          onChange={(options) => onChange({ options })}
-        />
-      )}
-      <Size
-        own={{ width: 1440, height: 900 }}
-        size={rules.size}
-        onChange={(size) => onChange({ size })}
-      />
-      <NumberInput
-        label="At most, KB (0 for any)"
-        value={(rules.maxBytes ?? 0) / 1000}
-        min={0}
-        max={100_000}
-        onCommit={(kb) => onChange({ maxBytes: kb > 0 ? Math.round(kb * 1000) : null })}
-      />
-      <FactsRule rules={rules} onChange={onChange} />
+      <div className="grid gap-x-6 gap-y-1 lg:grid-cols-2">
+        <div>
+          {facts && (
+            <OptionFields
+              fields={facts.fields}
+              options={rules.options}
+              onChange={(options) => onChange({ options })}
+            />
+          )}
+        </div>
+        <div className="flex flex-col gap-1">
+          <Size
+            own={{ width: 1440, height: 900 }}
+            size={rules.size}
+            onChange={(size) => onChange({ size })}
+          />
+          <NumberInput
+            label="At most, KB"
+            empty
+            value={(rules.maxBytes ?? 0) / 1000}
+            min={0}
+            max={100_000}
+            onCommit={(kb) => onChange({ maxBytes: kb > 0 ? Math.round(kb * 1000) : null })}
+          />
+          <FactsRule rules={rules} onChange={onChange} />
+        </div>
+      </div>
       <Row label="Name pattern" error={errors.pattern}>
         <input
           className={`${fieldLook} font-measure text-[13px]`}

@@ -23,6 +23,9 @@ interface Known {
   programs: Programs | null;
 }
 
+/** How often it is looked what became of what waits, ms. */
+const LOOK_AGAIN = 3_000;
+
 const nothing: Known = { links: [], remotes: [], sendings: [], dropped: [], programs: null };
 
 /** Everything that leaves this computer or its folders: links, remote folders, mail, programs. */
@@ -48,6 +51,21 @@ export function SendingPage() {
     void read();
     void readSettings();
   }, [read]);
+  // What waits is tried again by itself: the page says what came of it.
+  // An answer that comes after everything was read anew is older than what is shown.
+  useEffect(() => {
+    if (!known.sendings.some(({ state }) => state === 'waiting')) return;
+    let isOlder = false;
+    const look = async () => {
+      const sendings = await api.waitingSendings().catch(() => known.sendings);
+      if (!isOlder) setKnown({ ...known, sendings });
+    };
+    const timer = setTimeout(() => void look(), LOOK_AGAIN);
+    return () => {
+      isOlder = true;
+      clearTimeout(timer);
+    };
+  }, [known]);
   const act = actThen(read, setProblem);
   return (
     <div className="flex max-w-3xl flex-col gap-6">

@@ -13,7 +13,8 @@ import { formatBytes, formatMoment } from '../ui/format';
 import { Confirm } from '../ui/Confirm';
 import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
-import { TitleField } from '../ui/TitleField';
+import { usePrograms } from '../take/thenSteps';
+import { ShotName } from '../names/ShotName';
 import { ShotLinks } from './ShotLinks';
 
 interface Props {
@@ -27,8 +28,6 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
   const [copies, setCopies] = useState<Copy[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const [erasing, setErasing] = useState(false);
-  /** The name before, while the files are still called by it. */
-  const [oldTitle, setOldTitle] = useState<string | null>(null);
   const programs = usePrograms();
   useEffect(() => {
     api.copies(shot.id).then(setCopies, (error: unknown) => setProblem(messageOf(error)));
@@ -41,14 +40,6 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
       setProblem(messageOf(error));
     }
   };
-  const rename = (title: string, files = false) =>
-    void act(
-      api.rename(shot.id, title, files).then(() => api.copies(shot.id).then(setCopies)),
-      () => {
-        onChanged({ ...shot, title });
-        setOldTitle(files || copies.length === 0 ? null : shot.title);
-      },
-    );
   const bin = () =>
     void act(api.bin(shot.id), () => {
       onGone(shot.id);
@@ -70,8 +61,8 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
       className="flex w-[262px] shrink-0 flex-col border-l border-line bg-paper"
     >
       <div className="flex min-h-0 grow flex-col gap-4 overflow-auto p-3">
-        <div className="flex">
-          <TitleField title={shot.title} onChange={(title) => rename(title)} />
+        <div className="flex flex-wrap">
+          <ShotName shot={shot} onChange={(title) => onChanged({ ...shot, title })} />
         </div>
         <img
           src={thumbnailUrl(shot)}
@@ -92,23 +83,6 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
         <section aria-label="Kept copies">
           <h2 className="mb-1 font-name text-base">Kept copies</h2>
           {copies.length === 0 && <p className="text-soft">None yet.</p>}
-          {oldTitle !== null && (
-            <Button
-              className="mb-1"
-              onClick={() => {
-                // The files are called by the old name: it is put back and changed once more, with them.
-                void act(
-                  api
-                    .rename(shot.id, oldTitle)
-                    .then(() => api.rename(shot.id, shot.title, true))
-                    .then(() => api.copies(shot.id).then(setCopies)),
-                  () => setOldTitle(null),
-                );
-              }}
-            >
-              Rename the files, too
-            </Button>
-          )}
           <ul className="flex flex-col gap-1">
             {copies.map((copy) => (
               <CopyItem key={copy.id} copy={copy} programs={programs} onProblem={setProblem} />
@@ -213,13 +187,4 @@ function CopyItem({ copy, programs, onProblem }: CopyProps) {
       )}
     </li>
   );
-}
-
-/** The programs that may open copies; none while they cannot be asked for. */
-function usePrograms(): Programs | null {
-  const [programs, setPrograms] = useState<Programs | null>(null);
-  useEffect(() => {
-    api.programs().then(setPrograms, () => undefined);
-  }, []);
-  return programs;
 }

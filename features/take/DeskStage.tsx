@@ -15,7 +15,7 @@ const cursors = { arrow: 'default', text: 'text', hand: 'pointer' } as const;
 /** The live practice desk: a small computer to try everything on. */
 export function DeskStage() {
   const display = useSettings((s) => s.settings.way.display);
-  const desk = useDesk((s) => s.desk);
+  const desk = useDesk((s) => s.look);
   const part = deskPart(display, desk);
   const [problem, setProblem] = useState<string | null>(null);
   const [shaper, setShaper] = useState<Shaper | null>(null);
@@ -41,7 +41,7 @@ export function DeskStage() {
 
 function DisplayChooser() {
   const display = useSettings((s) => s.settings.way.display);
-  const desk = useDesk((s) => s.desk);
+  const desk = useDesk((s) => s.look);
   const shown = deskPart('current', desk);
   const displays = deskSource.displays();
   return (
@@ -59,7 +59,7 @@ const notForTheDesk = new Set(['Tab', 'F5', 'F12']);
 
 function LiveDesk({ shaper }: { shaper: Shaper }) {
   const display = useSettings((s) => s.settings.way.display);
-  const desk = useDesk((s) => s.desk);
+  const desk = useDesk((s) => s.look);
   const send = useDesk((s) => s.send);
   const [frame, space] = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -96,9 +96,8 @@ function LiveDesk({ shaper }: { shaper: Shaper }) {
     if (notForTheDesk.has(event.key)) return;
     const busy = desk.menu !== null;
     send({ type: 'key', key: event.key, down });
-    // What the open menu took is not also a key of Rezzik's; Alt would open the browser's menu.
+    // Alt would open the browser's menu.
     if (busy || event.key === 'Alt') event.preventDefault();
-    if (busy) event.stopPropagation();
   };
   return (
     <div ref={frame} className="grid min-h-0 grow place-items-center overflow-hidden">
@@ -107,6 +106,8 @@ function LiveDesk({ shaper }: { shaper: Shaper }) {
         role="application"
         aria-label="Practice desk, live"
         tabIndex={0}
+        // An open menu has the keys, as on a real desktop.
+        data-takes-keys={desk.menu !== null || undefined}
         style={{
           width: part.width * scale,
           height: part.height * scale,

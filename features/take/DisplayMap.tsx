@@ -1,6 +1,7 @@
 import type { Rect } from '@/core/geometry/rect';
 import { union } from '@/core/geometry/rect';
 import { classes } from '../ui/classes';
+import { Radio, Radios } from '../ui/Radios';
 import type { SourceDisplay } from './sources/contract';
 
 interface Props {
@@ -27,7 +28,12 @@ export function DisplayMap({ displays, value, current, onChoose }: Props) {
     height: r.height * scale - 2,
   });
   return (
-    <div role="radiogroup" aria-label="Display" className="ml-auto flex items-center gap-2">
+    <Radios
+      label="Display"
+      value={value}
+      className="ml-auto flex items-center gap-2"
+      onChange={onChoose}
+    >
       <div
         className="relative shrink-0"
         style={{ width: whole.width * scale, height: whole.height * scale }}
@@ -35,14 +41,11 @@ export function DisplayMap({ displays, value, current, onChoose }: Props) {
         {single.map(({ id, label, bounds }) => {
           const on = id === value || value === 'all' || (value === 'current' && id === current);
           return (
-            <button
+            <Radio
               key={id}
-              type="button"
-              role="radio"
-              aria-label={label}
+              value={id}
+              label={label}
               title={label}
-              aria-checked={id === value || (value === 'current' && id === current)}
-              onClick={() => onChoose(id)}
               style={place(bounds)}
               className={classes(
                 'absolute truncate rounded-[4px] border text-[11px] leading-none',
@@ -50,34 +53,30 @@ export function DisplayMap({ displays, value, current, onChoose }: Props) {
               )}
             >
               {label.split(' ')[0]}
-            </button>
+            </Radio>
           );
         })}
       </div>
-      <Word id="current" label="In use" on={value === 'current'} onChoose={onChoose} />
+      <Word id="current" label="In use" on={value === 'current'} />
       <Word
         id="all"
         label={displays.find((d) => d.id === 'all')?.label ?? 'All displays'}
         on={value === 'all'}
-        onChoose={onChoose}
       />
-    </div>
+    </Radios>
   );
 }
 
-function Word(props: { id: string; label: string; on: boolean; onChoose: (id: string) => void }) {
+function Word(props: { id: string; label: string; on: boolean }) {
   return (
-    <button
-      type="button"
-      role="radio"
-      aria-checked={props.on}
-      onClick={() => props.onChoose(props.id)}
+    <Radio
+      value={props.id}
       className={classes(
         'h-7 rounded-full border px-3 text-[13px] whitespace-nowrap',
         props.on ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
       )}
     >
       {props.label}
-    </button>
+    </Radio>
   );
 }

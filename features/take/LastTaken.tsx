@@ -2,10 +2,12 @@ import { Download, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { api, thumbnailUrl } from '../api/client';
+import { heardCount } from '../names/dayCount';
 import { dropFromOutbox, fromOutbox, useOutbox, type Waiting } from '../outbox/outbox';
 import { saveBlob } from '../pictures/saveBlob';
 import { followLink } from '../shell/navigate';
 import { IconButton } from '../ui/IconButton';
+import { LinkItem, Row } from '../ui/Row';
 
 const SHOWN = 8;
 
@@ -17,7 +19,10 @@ export function LastTaken() {
     let current = true;
     void api
       .shots({ limit: SHOWN })
-      .then((page) => current && setShots(page.shots))
+      .then((page) => {
+        heardCount(page.today);
+        if (current) setShots(page.shots);
+      })
       .catch(() => undefined);
     return () => {
       current = false;
@@ -41,12 +46,12 @@ export function LastTaken() {
           The server does not answer. What you take waits here and is sent again.
         </p>
       )}
-      <ul className="flex gap-2 overflow-hidden p-1">
+      <Row label="Last taken" className="flex gap-2 overflow-hidden p-1">
         {waiting.map((entry) => (
           <WaitingItem key={entry.id} entry={entry} />
         ))}
         {shots.map((shot) => (
-          <li key={shot.id}>
+          <LinkItem key={shot.id}>
             <a
               href={`/shots/${shot.id}`}
               onClick={followLink}
@@ -61,9 +66,9 @@ export function LastTaken() {
                 loading="lazy"
               />
             </a>
-          </li>
+          </LinkItem>
         ))}
-      </ul>
+      </Row>
     </section>
   );
 }
@@ -75,7 +80,7 @@ function WaitingItem({ entry }: { entry: Waiting }) {
     if (held) saveBlob(held.picture, held.provenance.fileName ?? `${entry.title}.png`);
   };
   return (
-    <li className="flex h-[62px] max-w-[240px] items-center gap-1 rounded-[5px] border border-dashed border-edge bg-card px-2">
+    <div className="flex h-[62px] max-w-[240px] items-center gap-1 rounded-[5px] border border-dashed border-edge bg-card px-2">
       <span className="min-w-0 text-[13px]">
         <span className="block truncate font-bold">{entry.title}</span>
         <span className="block truncate text-brick" title={entry.refused}>
@@ -92,6 +97,6 @@ function WaitingItem({ entry }: { entry: Waiting }) {
           </IconButton>
         </>
       )}
-    </li>
+    </div>
   );
 }

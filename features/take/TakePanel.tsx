@@ -1,22 +1,26 @@
-import { Aperture, PictureInPicture2 } from 'lucide-react';
+import { PictureInPicture2 } from 'lucide-react';
 import { useState } from 'react';
 import { limits } from '@/core/contracts/limits';
+import type { Kind } from '@/core/contracts/way';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { openSmall } from '../small/smallWindow';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
+import { IconButton } from '../ui/IconButton';
 import { Key } from '../ui/Key';
 import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
+import { Radio, Radios } from '../ui/Radios';
 import { Toggle } from '../ui/Toggle';
 import { ago } from '../ui/format';
 import { kindFacts, kinds, type KindFacts } from './kinds';
-import { changeWay, useSettings } from './settingsStore';
+import { changeSettings, changeWay, useSettings } from './settingsStore';
 import { askPointer, useScreen } from './sources/screen';
 import { cancelTake, changeKind, sources, startTake, useTake } from './takeStore';
 import { Then } from './Then';
 
 const offeredDelays = [0, 1, 2, 3, 5, 10];
+const OWN = 'own';
 
 /** The left column: what is taken, when, and what then. */
 export function TakePanel() {
@@ -27,51 +31,72 @@ export function TakePanel() {
   return (
     <aside
       aria-label="How to take"
-      className="flex w-[270px] shrink-0 flex-col border-r border-line bg-paper"
+      className="flex w-[270px] shrink-0 flex-col-reverse border-r border-line bg-paper"
     >
+      {/* Last for the eyes, first for the Tab key: the next step is near the start. */}
+      <div className="flex flex-col-reverse gap-2 p-3">
+        {phase.name === 'ready' ? (
+          <div className="flex gap-2">
+            <Button
+              look="next"
+              hint={keyLabel(startKey)}
+              className="h-12 min-w-0 grow px-2 text-base leading-5 !whitespace-normal"
+              onClick={() => startTake()}
+            >
+              {kind === 'window' && inUse ? 'Take the window in use' : kindFacts(kind).take}
+            </Button>
+            <IconButton
+              label="Small control"
+              className="!size-12 border border-edge bg-card"
+              onClick={() => void openSmall()}
+            >
+              <PictureInPicture2 size={20} strokeWidth={1.75} />
+            </IconButton>
+          </div>
+        ) : (
+          <Button hint="Esc" className="h-12 text-base" onClick={cancelTake}>
+            Stop this take
+          </Button>
+        )}
+        {problem && phase.name !== 'choosing' && <Problem>{problem}</Problem>}
+      </div>
       <div className="min-h-0 grow overflow-auto p-3">
-        <div
-          role="radiogroup"
-          aria-label="What to take"
-          className="flex flex-col gap-0.5 border-b border-line pb-3"
-        >
-          {kinds.map((facts) => (
-            <KindChoice key={facts.name} facts={facts} />
-          ))}
+        <div className="border-b border-line pb-3">
+          <Kinds />
           <KindOptions />
         </div>
         <Delay />
         <Pointer />
         <Then />
       </div>
-      <div className="flex flex-col gap-2 p-3">
-        {problem && phase.name !== 'choosing' && <Problem>{problem}</Problem>}
-        {phase.name === 'ready' && (
-          <Button
-            look="quiet"
-            icon={<PictureInPicture2 size={16} strokeWidth={1.75} />}
-            onClick={() => void openSmall()}
-          >
-            Small control
-          </Button>
-        )}
-        {phase.name === 'ready' ? (
-          <Button
-            look="next"
-            hint={keyLabel(startKey)}
-            className="h-12 text-base"
-            icon={<Aperture size={20} strokeWidth={1.75} />}
-            onClick={() => startTake()}
-          >
-            {kind === 'window' && inUse ? 'Take the window in use' : kindFacts(kind).take}
-          </Button>
-        ) : (
-          <Button hint="Esc" className="h-12 text-base" onClick={cancelTake}>
-            Stop this take
-          </Button>
-        )}
-      </div>
     </aside>
+  );
+}
+
+/** What a key or a click on a kind does: chosen beforehand, or on the picture that is still. */
+function useKind() {
+  const kind = useSettings((s) => s.settings.way.kind);
+  const phase = useTake((s) => s.phase);
+  const choosing = phase.name === 'choosing' && !phase.chosen;
+  return {
+    current: choosing ? phase.kind : kind,
+    choose: (to: Kind) => (choosing ? changeKind(to) : changeWay({ kind: to })),
+  };
+}
+
+function Kinds() {
+  const { current, choose } = useKind();
+  return (
+    <Radios
+      label="What to take"
+      value={current}
+      className="flex flex-col gap-0.5"
+      onChange={choose}
+    >
+      {kinds.map((facts) => (
+        <KindChoice key={facts.name} facts={facts} />
+      ))}
+    </Radios>
   );
 }
 
@@ -79,13 +104,12 @@ function KindChoice({ facts }: { facts: KindFacts }) {
   const { name, label, note, icon: Icon, action } = facts;
   const way = useSettings((s) => s.settings.way);
   const last = useSettings((s) => s.settings.regions[way.source]);
-  const phase = useTake((s) => s.phase);
-  const choosing = phase.name === 'choosing' && !phase.chosen;
-  const current = (choosing ? phase.kind : way.kind) === name;
+  const ready = useTake((s) => s.phase.name === 'ready');
+  const kind = useKind();
+  const current = kind.current === name;
   const cannot = name === 'window' ? sources[way.source].can.windows : true;
   const key = useKeyOf(action);
-  const choose = () => (choosing ? changeKind(name) : changeWay({ kind: name }));
-  useAction(action, choose, { enabled: phase.name === 'ready' && cannot === true });
+  useAction(action, () => kind.choose(name), { enabled: ready && cannot === true });
   const words =
     cannot !== true
       ? cannot
@@ -95,16 +119,13 @@ function KindChoice({ facts }: { facts: KindFacts }) {
           : 'Nothing taken from here yet'
         : note;
   return (
-    <button
-      type="button"
-      role="radio"
-      aria-checked={current}
-      aria-keyshortcuts={key}
+    <Radio
+      value={name}
+      shortcut={key}
       disabled={cannot !== true}
       title={cannot === true ? undefined : cannot}
-      onClick={choose}
       className={classes(
-        'flex items-center gap-3 rounded-[7px] px-3 py-1 text-left disabled:text-faint',
+        'flex items-center gap-3 rounded-[7px] px-3 py-px text-left leading-[19px] disabled:text-faint',
         current ? 'bg-ink text-on-ink' : 'enabled:hover:bg-tint',
       )}
     >
@@ -118,13 +139,13 @@ function KindChoice({ facts }: { facts: KindFacts }) {
         </span>
       </span>
       {key && <Key>{keyLabel(key)}</Key>}
-    </button>
+    </Radio>
   );
 }
 
 /** What else there is to say of the kind that is chosen. */
 function KindOptions() {
-  const { kind, inUse, border, margin, atOnce } = useSettings((s) => s.settings.way);
+  const { kind, inUse, border, margin, atOnce, fromLast } = useSettings((s) => s.settings.way);
   if (kind === 'window') {
     return (
       <div className="mt-1 px-3">
@@ -156,6 +177,13 @@ function KindOptions() {
         checked={atOnce}
         onChange={(on) => changeWay({ atOnce: on })}
       />
+      {kind === 'region' && (
+        <Toggle
+          label="Begins with the last place"
+          checked={fromLast}
+          onChange={(on) => changeWay({ fromLast: on })}
+        />
+      )}
     </div>
   );
 }
@@ -192,6 +220,7 @@ function Pointer() {
 
 function Delay() {
   const delay = useSettings((s) => s.settings.way.delay);
+  const stays = useSettings((s) => s.settings.delayStays);
   const [own, setOwn] = useState(false);
   const isOwn = own || !offeredDelays.includes(delay);
   const chip = (chosen: boolean) =>
@@ -207,44 +236,48 @@ function Delay() {
       >
         Delay <span className="font-measure text-[13px] font-normal text-soft">{delay} s</span>
       </h2>
-      <div role="radiogroup" aria-label="Delay in seconds" className="flex flex-wrap gap-1.5">
+      <Radios
+        label="Delay in seconds"
+        value={isOwn ? OWN : String(delay)}
+        className="flex flex-wrap gap-1.5"
+        onChange={(chosen) => {
+          setOwn(chosen === OWN);
+          if (chosen !== OWN) changeWay({ delay: Number(chosen) });
+        }}
+      >
         {offeredDelays.map((seconds) => (
-          <button
+          <Radio
             key={seconds}
-            type="button"
-            aria-label={`${seconds} s`}
-            role="radio"
-            aria-checked={!isOwn && delay === seconds}
+            value={String(seconds)}
+            label={`${seconds} s`}
             className={chip(!isOwn && delay === seconds)}
-            onClick={() => {
-              setOwn(false);
-              changeWay({ delay: seconds });
-            }}
           >
             {seconds}
-          </button>
+          </Radio>
         ))}
-        <button
-          type="button"
-          aria-label="Own delay"
-          role="radio"
-          aria-checked={isOwn}
-          className={chip(isOwn)}
-          onClick={() => setOwn(true)}
-        >
+        <Radio value={OWN} label="Own delay" className={chip(isOwn)}>
           …
-        </button>
-      </div>
+        </Radio>
+      </Radios>
       {isOwn && (
         <div className="mt-2">
           <NumberInput
             label="Seconds, up to 60"
+            // What is typed next is this number.
+            autoFocus={own}
             value={delay}
             min={0}
             max={limits.delay}
             onCommit={(value) => changeWay({ delay: value })}
           />
         </div>
+      )}
+      {delay > 0 && (
+        <Toggle
+          label="Stays for the next takes"
+          checked={stays}
+          onChange={(on) => changeSettings({ delayStays: on })}
+        />
       )}
     </section>
   );

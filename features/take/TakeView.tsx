@@ -1,11 +1,14 @@
 import { Camera, ClipboardPaste, Computer, FolderOpen, MonitorUp, Sprout } from 'lucide-react';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { TakenFrom } from '@/core/contracts/way';
+import { messageOf } from '../api/client';
 import { useAction } from '../keys/useAction';
 import { warmUp } from '../pictures/pictures';
+import { notify } from '../shell/noticeStore';
 import { Thread } from '../shell/Thread';
 import { classes } from '../ui/classes';
-import { useKey } from '../ui/useKeys';
+import { Item, Row } from '../ui/Row';
+import { useKey } from '../keys/useKey';
 import { CameraStage } from './CameraStage';
 import { Chooser } from './choose/Chooser';
 import { Countdown } from './Countdown';
@@ -15,10 +18,10 @@ import { LastTaken } from './LastTaken';
 import { Routines } from './Routines';
 import { ScreenStage } from './ScreenStage';
 import { changeWay, readSettings, useSettings } from './settingsStore';
-import { bringIn, filesIn } from './sources/files';
+import { bringIn, clipboardFiles, filesIn } from './sources/files';
 import { TakePanel } from './TakePanel';
 import { useLaunch } from './useLaunch';
-import { cancelTake, startTake, useTake } from './takeStore';
+import { cancelTake, dropTake, startTake, useTake } from './takeStore';
 
 const icon = { size: 16, strokeWidth: 1.75, className: 'shrink-0' };
 
@@ -45,20 +48,20 @@ export function TakeView() {
     document.title = 'Take – Rezzik';
     void readSettings();
     warmUp();
-    return cancelTake;
+    return dropTake;
   }, []);
-  useBringing(openInMark);
+  const dragged = useBringing(openInMark);
   useLaunch();
   const ready = phase.name === 'ready';
   useAction('take.start', () => startTake(), { enabled: ready });
-  useKey('escape', cancelTake, { enabled: !ready, inFields: true });
+  useKey('escape', cancelTake, { enabled: !ready });
   const Stage = stages[source];
   return (
     <>
       <Thread
         step="take"
         middle={
-          <div role="group" aria-label="Sources" className="flex min-w-0 gap-2">
+          <Row label="Sources" className="flex min-w-0 gap-2">
             {chips.map((chip) => (
               <SourceChip key={chip.name} {...chip} />
             ))}
@@ -67,9 +70,11 @@ export function TakeView() {
               label="Open a picture"
               onClick={() => picker.current?.click()}
             />
-            <span className="hidden items-center gap-1.5 text-[13px] text-soft 2xl:flex">
-              <ClipboardPaste size={15} strokeWidth={1.75} aria-hidden /> or paste or drop one
-            </span>
+            <Chip
+              icon={<ClipboardPaste {...icon} />}
+              label="Paste"
+              onClick={() => void pasteIn(openInMark)}
+            />
             <input
               ref={picker}
               type="file"
@@ -83,12 +88,17 @@ export function TakeView() {
                 event.target.value = '';
               }}
             />
-          </div>
+          </Row>
         }
       />
       <main className="flex min-h-0 grow">
         <TakePanel />
-        <section aria-label="Source" className="relative flex min-w-0 grow flex-col bg-desk p-4">
+        <section
+          aria-label="Source"
+          data-home
+          tabIndex={-1}
+          className="relative flex min-w-0 grow flex-col bg-desk p-4 outline-none"
+        >
           {phase.name === 'leaving' ? null : phase.name === 'choosing' ? (
             <Chooser choosing={phase} />
           ) : (
@@ -99,14 +109,25 @@ export function TakeView() {
             </>
           )}
           <Countdown />
+          {dragged && <DropHere />}
         </section>
       </main>
     </>
   );
 }
 
+async function pasteIn(openInMark: boolean): Promise<void> {
+  try {
+    await bringIn(await clipboardFiles(), 'pasted', openInMark);
+  } catch (error) {
+    notify({ key: 'paste', tone: 'bad', title: 'Nothing was pasted', lines: [messageOf(error)] });
+  }
+}
+
 /** Pictures pasted or dropped anywhere on the view become shots. */
-function useBringing(openInMark: boolean): void {
+/** @returns whether something is being dragged over the view */
+function useBringing(openInMark: boolean): boolean {
+  const [over, setOver] = useState(false);
   useEffect(() => {
     const paste = (event: ClipboardEvent) => {
       const files = filesIn(event.clipboardData);
@@ -114,26 +135,43 @@ function useBringing(openInMark: boolean): void {
       event.preventDefault();
       void bringIn(files, 'pasted', openInMark);
     };
-    const over = (event: DragEvent) => event.preventDefault();
+    const drag = (event: DragEvent) => {
+      event.preventDefault();
+      setOver(true);
+    };
+    const leave = (event: DragEvent) => event.relatedTarget === null && setOver(false);
     const drop = (event: DragEvent) => {
       event.preventDefault();
+      setOver(false);
       void bringIn(filesIn(event.dataTransfer), 'dropped', openInMark);
     };
     document.addEventListener('paste', paste);
-    document.addEventListener('dragover', over);
+    document.addEventListener('dragover', drag);
+    document.addEventListener('dragleave', leave);
     document.addEventListener('drop', drop);
     return () => {
       document.removeEventListener('paste', paste);
-      document.removeEventListener('dragover', over);
+      document.removeEventListener('dragover', drag);
+      document.removeEventListener('dragleave', leave);
       document.removeEventListener('drop', drop);
     };
   }, [openInMark]);
+  return over;
 }
+
+const DropHere = () => (
+  <p
+    role="status"
+    className="pointer-events-none absolute inset-2 grid place-content-center rounded-[9px] border-2 border-dashed border-petrol bg-card/80 font-name text-lg"
+  >
+    Drop the picture here
+  </p>
+);
 
 function SourceChip({ name, label, icon }: { name: TakenFrom; label: string; icon: ReactNode }) {
   const current = useSettings((s) => s.settings.way.source) === name;
   const choose = () => {
-    cancelTake();
+    dropTake();
     useTake.setState({ problem: null });
     changeWay({ source: name });
   };
@@ -149,18 +187,20 @@ interface ChipProps {
 
 function Chip({ label, icon, current, onClick }: ChipProps) {
   return (
-    <button
-      type="button"
-      aria-pressed={current}
-      onClick={onClick}
-      title={label}
-      className={classes(
-        'inline-flex h-8 min-w-9 items-center gap-2 rounded-full border px-2.5 whitespace-nowrap hover:bg-tint',
-        current ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
-      )}
-    >
-      {icon}
-      <span className={classes('truncate', !current && 'max-[1180px]:sr-only')}>{label}</span>
-    </button>
+    <Item>
+      <button
+        type="button"
+        aria-pressed={current}
+        onClick={onClick}
+        title={label}
+        className={classes(
+          'inline-flex h-8 min-w-9 items-center gap-2 rounded-full border px-2.5 whitespace-nowrap hover:bg-tint',
+          current ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
+        )}
+      >
+        {icon}
+        <span className={classes('truncate', !current && 'max-[1180px]:sr-only')}>{label}</span>
+      </button>
+    </Item>
   );
 }

@@ -1,24 +1,22 @@
 import type { ShotDocument } from '@/core/contracts/document';
-import type { ThenStep } from '@/core/contracts/way';
+import type { ThenStep, Way } from '@/core/contracts/way';
 import { contains } from '@/core/geometry/rect';
-import { saidOf } from '@/core/keep/saidOf';
+import { autoTitle } from '@/core/naming/autoTitle';
 import { untouched } from '@/core/shot/document';
 import { api, ApiError, messageOf } from '../api/client';
 import { dropFromOutbox, putInOutbox, untilSafe, whenStored } from '../outbox/outbox';
 import { forget, remember } from '../outbox/memory';
-import { browserFolder } from '../keep/browser/folders';
-import { keepInBrowser } from '../keep/browser/keep';
-import { allowWriting } from '../keep/browser/write';
-import { copyPicture, copyText } from '../pictures/clipboard';
-import { saveBlob } from '../pictures/saveBlob';
-import { paintPng } from '../pictures/pictures';
 import { thumbOf } from '../pictures/thumbs';
 import { navigate } from '../shell/navigate';
 import { amend, dismiss, notify, useNotices } from '../shell/noticeStore';
+import { countOne } from '../names/dayCount';
+import { beginEntry, changeEntry, noteOutcome, outcomeKey, type Outcome } from '../trail/trail';
 import { useSettings } from './settingsStore';
 import { playShutter } from './sound';
 import type { Stilled } from './sources/contract';
+import { doStep, failing, type Handed } from './steps';
 import type { Choice } from './takeStore';
+import { stepLabel } from './thenSteps';
 
 export interface Taken {
   stilled: Stilled;
@@ -26,11 +24,11 @@ export interface Taken {
   png: Promise<Blob>;
   choice: Choice;
   then: readonly ThenStep[];
-  /** The pointer comes along as a piece. */
-  pointer: boolean;
+  /** How it was taken, to take again. */
+  way: Way;
 }
 
-function documentOf({ stilled, choice, pointer }: Taken): ShotDocument {
+function documentOf({ stilled, choice, way: { pointer } }: Taken): ShotDocument {
   const { crop, shape } = choice;
   const piece = pointer ? stilled.pointer?.piece : null;
   const seen = piece && contains(crop, stilled.pointer?.at ?? { x: -1, y: -1 });
@@ -47,21 +45,27 @@ function documentOf({ stilled, choice, pointer }: Taken): ShotDocument {
  */
 export function finishTake(taken: Taken): void {
   const { settings } = useSettings.getState();
-  const { stilled, png, then, choice } = taken;
+  const { stilled, png, then, choice, way } = taken;
   const id = crypto.randomUUID();
   const document = documentOf(taken);
-  const { title, provenance, picture } = stilled;
+  const { provenance, picture } = stilled;
+  const title = autoTitle(way.kind, countOne(), stilled.title);
   remember({ id, title, picture, document, provenance });
   const key = `take ${id}`;
   const safe = untilSafe(
+    id,
     png.then((blob) =>
-      putInOutbox({ id, picture: blob, title, provenance, document, size: picture }),
+      putInOutbox({
+        ...{ id, picture: blob, title, titleMade: true },
+        ...{ provenance, document, size: picture },
+      }),
     ),
   );
+  beginEntry(id, title, provenance.takenAt);
   const marking = then.some((step) => step.do === 'mark');
   if (marking) navigate(`/shots/${id}`);
   if (settings.sound) playShutter();
-  if (settings.notice) showNotice(key, id, title, marking);
+  if (settings.notice) showNotice(key, id, title, marking, way);
   if (choice.remark) tell(key, choice.remark);
   safe.catch((error: unknown) => {
     notify({
@@ -80,19 +84,33 @@ export function finishTake(taken: Taken): void {
     if (globalThis.document.hidden) show();
     else requestAnimationFrame(show);
   }
-  for (const step of then) {
-    if (step.do === 'copy') void copy(key, id, picture, document);
-    if (step.do === 'keep') void keep(key, id, step.folderId);
-    if (step.do === 'link') void link(key, id);
-    if (step.do === 'mail') void mail(key, id);
-    if (step.do === 'send') void send(key, id, step.remoteId);
-    if (step.do === 'here') void keepHere(key, id, step.folderId);
-    if (step.do === 'print') void whenStored(id).then(() => navigate(`/print/${id}`));
-  }
+  const shot: Handed = { id, leaves: way, fresh: { frame: picture, document } };
+  for (const step of then) if (step.do !== 'mark') void carryOut(key, step, shot);
   void arrive(key, id);
 }
 
-function showNotice(key: string, id: string, title: string, marking: boolean): void {
+/** One thing done with a take; how it goes is said in its answer and in the trail. */
+async function carryOut(key: string, step: ThenStep, shot: Handed): Promise<void> {
+  const note = (state: Outcome['state'], said: string) =>
+    noteOutcome(shot.id, { key: outcomeKey(step), state, said, step });
+  note('going', stepLabel(step));
+  try {
+    const said = await doStep(step, shot);
+    note('done', said);
+    tell(key, said);
+  } catch (error) {
+    const words = `${failing[step.do]} ${messageOf(error)}`;
+    note('failed', words);
+    const reason = error instanceof ApiError ? error.reason : undefined;
+    tell(key, words, { reason, again: () => void carryOut(key, step, shot) });
+  }
+}
+
+/** Tries again what failed before, perhaps on another day. */
+export const tryAgain = (id: string, step: ThenStep): Promise<void> =>
+  carryOut(`take ${id}`, step, { id, leaves: { format: null, size: null } });
+
+function showNotice(key: string, id: string, title: string, marking: boolean, way: Way): void {
   notify({
     key,
     tone: 'good',
@@ -103,7 +121,7 @@ function showNotice(key: string, id: string, title: string, marking: boolean): v
     second: {
       label: 'Throw away, take again',
       hint: 'Shift+T',
-      act: () => void throwAway(key, id),
+      act: () => void throwAway(key, id, way),
     },
   });
 }
@@ -126,69 +144,9 @@ function tell(key: string, line: string, bad?: { reason?: string; again: () => v
 }
 
 async function thumb(key: string, frame: ImageBitmap, { view }: ShotDocument): Promise<void> {
-  amend(key, { picture: URL.createObjectURL(await thumbOf(frame, view.crop)) });
-}
-
-async function copy(
-  key: string,
-  id: string,
-  frame: ImageBitmap,
-  document: ShotDocument,
-): Promise<void> {
-  try {
-    await copyPicture(paintPng(frame, document), () => copyOnDisplay(id));
-    tell(key, 'Copied: paste it anywhere');
-  } catch (error) {
-    tell(key, `Not copied. ${messageOf(error)}`, {
-      again: () => void copy(key, id, frame, document),
-    });
-  }
-}
-
-async function link(key: string, id: string): Promise<void> {
-  try {
-    await whenStored(id);
-    const made = await api.makeLink(id, {});
-    await copyText(made.openAddress ?? made.address);
-    tell(key, 'The link is copied');
-  } catch (error) {
-    tell(key, `No link. ${messageOf(error)}`, { again: () => void link(key, id) });
-  }
-}
-
-async function mail(key: string, id: string): Promise<void> {
-  try {
-    await whenStored(id);
-    saveBlob(await api.mail(id, {}), 'picture.eml');
-    tell(key, 'The message is saved; open it with your mail program');
-  } catch (error) {
-    tell(key, `No message. ${messageOf(error)}`, { again: () => void mail(key, id) });
-  }
-}
-
-async function send(key: string, id: string, remoteId: string): Promise<void> {
-  try {
-    await whenStored(id);
-    tell(key, saidOf(await api.send(id, remoteId)));
-  } catch (error) {
-    tell(key, `Not sent. ${messageOf(error)}`, { again: () => void send(key, id, remoteId) });
-  }
-}
-
-async function keepHere(key: string, id: string, folderId: string): Promise<void> {
-  try {
-    const folder = await browserFolder(folderId);
-    if (!folder) throw new Error('Its folder is known to another browser only.');
-    await allowWriting(folder);
-    await whenStored(id);
-    const [shot, formats] = await Promise.all([api.shot(id), api.formats()]);
-    const path = await keepInBrowser(shot, folder, formats);
-    tell(key, `Kept in ${folder.name}: ${path}`);
-  } catch (error) {
-    tell(key, `Not kept in a folder. ${messageOf(error)}`, {
-      again: () => void keepHere(key, id, folderId),
-    });
-  }
+  const picture = URL.createObjectURL(await thumbOf(frame, view.crop));
+  if (useNotices.getState().notices.some((n) => n.key === key)) amend(key, { picture });
+  else URL.revokeObjectURL(picture);
 }
 
 /** The take says where it is once the server has it; trouble is the outbox's to tell. */
@@ -197,42 +155,15 @@ async function arrive(key: string, id: string): Promise<void> {
   if (stored) tell(key, 'On the Shelf');
 }
 
-/** A page out of sight may not copy; the server, on the same computer, can. */
-async function copyOnDisplay(id: string): Promise<boolean> {
-  if (!useSettings.getState().settings.displayAllowed) return false;
-  await whenStored(id);
-  await api.copyOnDisplay(id);
-  return true;
-}
-
-async function keep(key: string, id: string, folderId: string | null): Promise<void> {
-  try {
-    await whenStored(id);
-    const { folders } = await api.folders();
-    const folder = folders.find((f) => (folderId ? f.id === folderId : f.isDefault));
-    if (!folder) {
-      throw new Error(folderId ? 'Its folder is gone.' : 'No default folder is set up yet.');
-    }
-    const kept = await api.keep(id, { folderId: folder.id });
-    tell(key, `Kept: ${kept.path}`);
-  } catch (error) {
-    const reason = error instanceof ApiError ? error.reason : undefined;
-    dismiss(`${key} keep`);
-    tell(key, `Not kept in a folder. ${messageOf(error)}`, {
-      reason,
-      again: () => void keep(key, id, folderId),
-    });
-  }
-}
-
 /** Bins the shot and takes again, the same way. */
-async function throwAway(key: string, id: string): Promise<void> {
+async function throwAway(key: string, id: string, way: Way): Promise<void> {
   dismiss(key);
+  changeEntry(id, { gone: true });
   navigate('/take');
   forget(id);
   // Loaded here, since the store of Take itself leads to this file.
   const { startTake } = await import('./takeStore');
-  startTake();
+  startTake(way);
   await whenStored(id)
     .then(() => api.bin(id))
     .catch(() => dropFromOutbox(id));

@@ -15,7 +15,7 @@ export async function readRoutines(): Promise<void> {
   useRoutines.setState({ routines: await api.routines() });
 }
 
-/** Takes exactly as the routine was written, whatever is set now. */
+/** Takes exactly as the routine was written, whatever is set now; what is in hand stays as it is. */
 export const runRoutine = ({ way, name }: Routine): void => startTake(way, name);
 
 /** A way in a few words: “Region · 3 s · copy”. */

@@ -4,10 +4,11 @@ import type { Kind, TakenFrom, ThenStep, Way } from '@/core/contracts/way';
 import type { Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { messageOf } from '../api/client';
+import { navigate } from '../shell/navigate';
 import { encodeFrame } from '../pictures/pictures';
 import { prepareThumb } from '../pictures/thumbs';
 import { finishTake } from './finish';
-import { changeSettings, useSettings } from './settingsStore';
+import { changeSettings, readSettings, useSettings } from './settingsStore';
 import { cameraSource } from './sources/camera';
 import { deskSource } from './sources/desk';
 import { displaySource } from './sources/display';
@@ -65,18 +66,47 @@ let countdown: ReturnType<typeof setTimeout> | undefined;
 /** Raised by every start and every Esc, so that work of an abandoned take ends without a trace. */
 let attempt = 0;
 
+/** Where the person was when a take began in another view: back there once it is done. */
+let cameFrom: string | null = null;
+
+function goBack(): void {
+  const path = cameFrom;
+  cameFrom = null;
+  if (path) navigate(path);
+}
+
 /** Starts a take: at once, or after the delay; as set, or as a routine was written. */
 export function startTake(given?: Way, routine: string | null = null): void {
-  const { phase } = useTake.getState();
-  if (phase.name !== 'ready') return;
-  const way = given ?? useSettings.getState().settings.way;
+  if (useTake.getState().phase.name !== 'ready') return;
+  if (given || useSettings.getState().read) return begin(given, routine);
+  // Whoever is quicker than the settings still takes as they say, unless Esc comes first.
   attempt += 1;
   const mine = attempt;
-  useTake.setState({ problem: null, running: routine });
+  useTake.setState({ phase: { name: 'stilling' } });
+  const patience = new Promise((resolve) => setTimeout(resolve, PATIENCE));
+  void Promise.race([readSettings(), patience]).then(() => {
+    if (mine === attempt) begin(given, routine);
+  });
+}
+
+/** A server that is silent that long, ms, holds no take up: it goes by what is known. */
+const PATIENCE = 2_000;
+
+function begin(given: Way | undefined, routine: string | null): void {
+  const way = given ?? useSettings.getState().settings.way;
+  const { pathname } = window.location;
+  cameFrom = pathname === '/take' ? null : pathname;
+  // Take has to be there to show what is chosen.
+  navigate('/take');
+  attempt += 1;
+  const mine = attempt;
+  useTake.setState({ phase: { name: 'ready' }, problem: null, running: routine });
   if (way.delay === 0) {
     void still(mine, way);
     return;
   }
+  // The delay was for this take: the next one is at once again.
+  if (!given && !useSettings.getState().settings.delayStays) changeSettings({ way: { delay: 0 } });
   const until = Date.now() + way.delay * 1000;
   useTake.setState({ phase: { name: 'counting', until, seconds: way.delay, way } });
   countdown = setTimeout(() => void still(mine, way), way.delay * 1000);
@@ -84,6 +114,12 @@ export function startTake(given?: Way, routine: string | null = null): void {
 
 /** Esc: back to where one was, with nothing left behind. */
 export function cancelTake(): void {
+  dropTake();
+  goBack();
+}
+
+/** A take that is not wanted any more; what there is of it goes. */
+export function dropTake(): void {
   attempt += 1;
   clearTimeout(countdown);
   const { phase } = useTake.getState();
@@ -215,6 +251,8 @@ export async function confirmTake(
 ): Promise<void> {
   const marking = then.some((step) => step.do === 'mark');
   useTake.setState({ phase: { name: marking ? 'leaving' : 'ready' }, running: null });
+  if (!marking) goBack();
+  cameFrom = null;
   rememberRegion(way, kind, stilled, choice.crop);
   const { window } = choice;
   const own = window && (await stilled.withOwn?.(window.id).catch(() => null));
@@ -236,7 +274,7 @@ export async function confirmTake(
     png: own ? encodeFrame(own) : png,
     choice,
     then,
-    pointer: way.pointer,
+    way: { ...way, kind },
   });
   stilled.letGo?.();
 }

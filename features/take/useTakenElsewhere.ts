@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { takenNoticeSchema } from '@/core/contracts/display';
 import { navigate } from '../shell/navigate';
 import { notify } from '../shell/noticeStore';
+import { beginEntry, noteOutcome } from '../trail/trail';
 import { useOutbox } from '../outbox/outbox';
 import { useSettings } from './settingsStore';
 
@@ -11,12 +12,19 @@ export function useTakenElsewhere(): void {
   useEffect(() => {
     if (!allowed) return;
     const stream = new EventSource('/api/display/events');
+    // Whoever drives the page from outside can tell that nothing is missed from now on.
+    stream.onopen = () => (document.documentElement.dataset.hears = 'takes');
     stream.onmessage = ({ data }: MessageEvent<string>) => {
       const read = takenNoticeSchema.safeParse(JSON.parse(data));
       if (!read.success) return;
-      const { routine, lines, shot, mark } = read.data;
+      const { routine, lines, shot, mark, keep } = read.data;
       useOutbox.setState(({ storedCount }) => ({ storedCount: storedCount + 1 }));
-      if (shot && mark) navigate(`/shots/${shot}`);
+      if (shot) beginEntry(shot, routine, new Date().toISOString());
+      if (shot) {
+        for (const said of lines) noteOutcome(shot, { key: said, state: 'done', said });
+      }
+      if (shot && keep) navigate(`/shots/${shot}/keep`, 'push', '?ask');
+      else if (shot && mark) navigate(`/shots/${shot}`);
       notify({
         key: `taken ${shot ?? routine}`,
         tone: shot ? 'good' : 'bad',

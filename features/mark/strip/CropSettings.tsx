@@ -1,7 +1,7 @@
 import { Check } from 'lucide-react';
 import { Button } from '../../ui/Button';
 import { NumberInput } from '../../ui/NumberInput';
-import { endCrop, setCropping, setCropRatio, setShape } from '../actions';
+import { cropWhole, endCrop, setCropping, setCropRatio, setShape } from '../crop';
 import { useSession } from '../session';
 import { Choice } from './controls';
 
@@ -61,7 +61,6 @@ function RatioChoice() {
 /** The numbers of the crop, its shape, and the way out. */
 export function CropSettings() {
   const crop = useSession((s) => s.cropping);
-  const frame = useSession((s) => s.picture);
   if (!crop) return null;
   return (
     <>
@@ -75,9 +74,7 @@ export function CropSettings() {
       ))}
       <RatioChoice />
       <ShapeChoice />
-      <Button onClick={() => setCropping({ x: 0, y: 0, width: frame.width, height: frame.height })}>
-        Whole frame
-      </Button>
+      <Button onClick={cropWhole}>Whole frame</Button>
       <Button hint="Esc" onClick={() => endCrop(false)}>
         Leave it
       </Button>

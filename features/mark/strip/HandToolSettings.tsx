@@ -1,10 +1,11 @@
 import { Copy, Trash2 } from 'lucide-react';
 import { formatColour } from '@/core/colour/formats';
-import { measure } from '@/core/geometry/measure';
+import { kindOf } from '@/core/marks/registry';
+import { measureWords } from '@/core/geometry/measure';
 import { Button } from '../../ui/Button';
 import { notify } from '../../shell/noticeStore';
 import { messageOf } from '../../api/client';
-import { eraseAll, kindsPresent } from '../handTools';
+import { colourGoesTo, eraseAll, kindsPresent } from '../handTools';
 import { useSession } from '../session';
 import { copyWordsOf, stopWords, useWordsOut } from '../wordsOut';
 
@@ -41,9 +42,7 @@ export function EraserSettings() {
 export function MeasureSettings() {
   const measured = useSession((s) => s.measured);
   if (!measured) return null;
-  const m = measure(...measured);
-  const round = (v: number) => Math.round(v * 10) / 10;
-  const words = `x ${round(m.x)}, y ${round(m.y)}, width ${round(m.width)}, height ${round(m.height)}, diagonal ${round(m.diagonal)}, angle ${round(m.angle)}°, area ${round(m.area)}`;
+  const words = measureWords(...measured);
   return (
     <>
       <output aria-label="Measured" className="font-measure text-[13px]">
@@ -59,7 +58,9 @@ export function MeasureSettings() {
 /** The colour picked last, in the three ways it is written. */
 export function ColourSettings() {
   const picked = useSession((s) => s.picked);
-  if (!picked) return null;
+  const tool = colourGoesTo();
+  const goes = tool ? `It is the next colour of ${kindOf(tool).label}, too.` : '';
+  if (!picked) return <span className="text-soft">Click a pixel to copy its colour. {goes}</span>;
   const { hex, rgb, hsl } = formatColour(picked);
   return (
     <>
@@ -73,6 +74,7 @@ export function ColourSettings() {
           <span className="font-measure text-[13px]">{words}</span>
         </Button>
       ))}
+      <span className="text-[13px] text-soft">{goes}</span>
     </>
   );
 }

@@ -4,6 +4,7 @@ import { isTurned, upright } from '@/core/shot/turn';
 import { flipped, quarterMore } from '@/core/shot/turnDocument';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
+import { Item, Row } from '../../ui/Row';
 import { NumberInput } from '../../ui/NumberInput';
 import { Range } from '../../ui/Range';
 import { useSession } from '../session';
@@ -24,23 +25,34 @@ function Turning() {
     setTurn({ ...turn, angle: Math.round(value * 100) / 100 }, 'Turn by an angle', 'angle');
   return (
     <>
-      <div role="group" aria-label="Turn and flip" className="flex">
-        <IconButton label="Turn left" onClick={() => setTurn(quarterMore(turn, -1), 'Turn left')}>
-          <RotateCcw {...icon} />
-        </IconButton>
-        <IconButton label="Turn right" onClick={() => setTurn(quarterMore(turn, 1), 'Turn right')}>
-          <RotateCw {...icon} />
-        </IconButton>
-        <IconButton
-          label="Flip across"
-          onClick={() => setTurn(flipped(turn, 'across'), 'Flip across')}
-        >
-          <FlipVertical2 {...icon} />
-        </IconButton>
-        <IconButton label="Flip down" onClick={() => setTurn(flipped(turn, 'down'), 'Flip down')}>
-          <FlipHorizontal2 {...icon} />
-        </IconButton>
-      </div>
+      <Row label="Turn and flip" className="flex">
+        <Item>
+          <IconButton label="Turn left" onClick={() => setTurn(quarterMore(turn, -1), 'Turn left')}>
+            <RotateCcw {...icon} />
+          </IconButton>
+        </Item>
+        <Item>
+          <IconButton
+            label="Turn right"
+            onClick={() => setTurn(quarterMore(turn, 1), 'Turn right')}
+          >
+            <RotateCw {...icon} />
+          </IconButton>
+        </Item>
+        <Item>
+          <IconButton
+            label="Flip across"
+            onClick={() => setTurn(flipped(turn, 'across'), 'Flip across')}
+          >
+            <FlipVertical2 {...icon} />
+          </IconButton>
+        </Item>
+        <Item>
+          <IconButton label="Flip down" onClick={() => setTurn(flipped(turn, 'down'), 'Flip down')}>
+            <FlipHorizontal2 {...icon} />
+          </IconButton>
+        </Item>
+      </Row>
       <Range
         label="Angle"
         value={turn.angle}

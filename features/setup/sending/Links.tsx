@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Link } from '@/core/contracts/link';
 import { api, messageOf } from '../../api/client';
 import { copyText } from '../../pictures/clipboard';
-import { changeSettings, useSettings } from '../../take/settingsStore';
+import { storeSettings, useSettings } from '../../take/settingsStore';
 import { Button } from '../../ui/Button';
 import { formatMoment } from '../../ui/format';
 import { NumberInput } from '../../ui/NumberInput';
@@ -17,10 +17,8 @@ export function Links({ links, act }: { links: readonly Link[]; act: Act }) {
   const port = useSettings((s) => s.settings.linkPort);
   const [problem, setProblem] = useState<string | null>(null);
   const set = (linkPort: number | null) => {
-    api
-      .changeSettings({ linkPort })
+    storeSettings({ linkPort })
       .then(() => {
-        changeSettings({ linkPort });
         setProblem(null);
         return act(Promise.resolve());
       })

@@ -9,13 +9,24 @@ import { Button } from '../../ui/Button';
 import { Problem } from '../../ui/Problem';
 import { fieldLook, Row, RulesFields, rulesOf } from '../Rules';
 
-const pickInput = ({ id: _, practice: __, waiting: ___, ...input }: Remote): RemoteInput => ({
+const pickInput = ({
+  id: _,
+  practice: __,
+  waiting: ___,
+  caution: ____,
+  ...input
+}: Remote): RemoteInput => ({
   ...input,
   password: '',
 });
 
+interface Props {
+  remote: Remote | null;
+  onDone: () => Promise<unknown>;
+}
+
 /** Everything of a folder on another machine. */
-export function RemoteForm({ remote, onDone }: { remote: Remote | null; onDone: () => void }) {
+export function RemoteForm({ remote, onDone }: Props) {
   const [refused, setRefused] = useState<string | null>(null);
   const form = useForm<RemoteInput, unknown, z.output<typeof remoteInputSchema>>({
     resolver: zodResolver(remoteInputSchema),
@@ -25,11 +36,18 @@ export function RemoteForm({ remote, onDone }: { remote: Remote | null; onDone: 
   });
   const { register, handleSubmit, watch, formState } = form;
   const { errors } = formState;
+  // A password goes only where it was typed for.
+  const moved = remote && (watch('url') !== remote.url || watch('username') !== remote.username);
   const submit = handleSubmit(async ({ password, ...input }) => {
     try {
-      if (remote) await api.changeRemote(remote.id, { ...input, ...(password && { password }) });
+      if (remote)
+        await api.changeRemote(remote.id, {
+          ...input,
+          // Another place without a user name has no password either.
+          ...((password || (moved && input.username === '')) && { password }),
+        });
       else await api.addRemote({ ...input, password });
-      onDone();
+      await onDone();
     } catch (error) {
       setRefused(messageOf(error));
     }
@@ -51,7 +69,7 @@ export function RemoteForm({ remote, onDone }: { remote: Remote | null; onDone: 
         <Row label="User name">
           <input className={fieldLook} autoComplete="off" {...register('username')} />
         </Row>
-        <Row label={remote ? 'Password, if it is another' : 'Password'}>
+        <Row label={remote && !moved ? 'Password, if it is another' : 'Password'}>
           <input
             className={fieldLook}
             type="password"

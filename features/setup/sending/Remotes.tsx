@@ -43,6 +43,7 @@ export function Remotes({ remotes, act }: { remotes: readonly Remote[]; act: Act
                 {rulesInWords(remote, formats)} ·{' '}
                 <span className="font-measure">{remote.pattern}</span>
               </p>
+              {remote.caution && <p className="text-[13px] text-brick">{remote.caution}</p>}
             </div>
             <IconButton label={`Edit ${remote.name}`} onClick={() => setEditing(remote)}>
               <PencilLine {...icon} />
@@ -61,10 +62,8 @@ export function Remotes({ remotes, act }: { remotes: readonly Remote[]; act: Act
         {editing !== null && (
           <RemoteForm
             remote={editing === 'new' ? null : editing}
-            onDone={() => {
-              setEditing(null);
-              void act(Promise.resolve());
-            }}
+            // It closes over what is stored now: whoever edits at once sees no older values.
+            onDone={() => act(Promise.resolve()).finally(() => setEditing(null))}
           />
         )}
       </Modal>

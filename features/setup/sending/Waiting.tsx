@@ -1,4 +1,4 @@
-import { RotateCw, Trash2 } from 'lucide-react';
+import { CircleStop, RotateCw, Trash2 } from 'lucide-react';
 import type { Sending } from '@/core/contracts/remote';
 import { api } from '../../api/client';
 import { formatBytes, formatMoment } from '../../ui/format';
@@ -24,13 +24,20 @@ export function Waiting({ sendings, act }: { sendings: readonly Sending[]; act: 
               </p>
               <p className="text-brick">{sending.problem}</p>
               <p className="text-[13px] text-soft">
-                {formatBytes(sending.size)}, tried {sending.tries}×, next{' '}
-                {formatMoment(sending.nextTry)}
+                {formatBytes(sending.size)}, tried {sending.tries}×,{' '}
+                {sending.state === 'stopped'
+                  ? 'stopped; it waits for you'
+                  : `next ${formatMoment(sending.nextTry)}`}
               </p>
             </div>
             <IconButton label="Send now" onClick={() => void act(api.sendAgain(sending.id))}>
               <RotateCw size={18} strokeWidth={1.75} />
             </IconButton>
+            {sending.state === 'waiting' && (
+              <IconButton label="Stop trying" onClick={() => void act(api.stopSending(sending.id))}>
+                <CircleStop size={18} strokeWidth={1.75} />
+              </IconButton>
+            )}
             <IconButton label="Give it up" onClick={() => void act(api.dropSending(sending.id))}>
               <Trash2 size={18} strokeWidth={1.75} />
             </IconButton>

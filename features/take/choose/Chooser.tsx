@@ -5,6 +5,7 @@ import { findPartsIn } from '../../pictures/parts';
 import { Problem } from '../../ui/Problem';
 import { classes } from '../../ui/classes';
 import { Key } from '../../ui/Key';
+import { Item, Row } from '../../ui/Row';
 import { keyLabel, useAction, useKeyOf } from '../../keys/useAction';
 import type { ActionName } from '../../keys/actions';
 import { kinds } from '../kinds';
@@ -55,6 +56,7 @@ export function Chooser({ choosing }: { choosing: Choosing }) {
     <div
       ref={surface}
       tabIndex={-1}
+      data-home
       role="group"
       aria-label="Choose on the stilled picture"
       className="flex min-h-0 grow flex-col outline-none"
@@ -97,7 +99,7 @@ function Kinds({ kind, reading, read }: KindsProps) {
     changeKind(to);
   };
   return (
-    <div role="radiogroup" aria-label="What to take" className="ml-auto flex flex-wrap gap-1.5">
+    <Row label="What to take" className="ml-auto flex flex-wrap gap-1.5">
       {kinds.map(({ name, label, action }) => (
         <Chip
           key={name}
@@ -119,7 +121,7 @@ function Kinds({ kind, reading, read }: KindsProps) {
         on={reading === 'measure'}
         act={() => read(reading === 'measure' ? null : 'measure')}
       />
-    </div>
+    </Row>
   );
 }
 
@@ -128,19 +130,20 @@ function Chip(props: { label: string; action: ActionName; on: boolean; act: () =
   useAction(action, act);
   const key = useKeyOf(action);
   return (
-    <button
-      type="button"
-      role="radio"
-      aria-checked={on}
-      aria-keyshortcuts={key}
-      onClick={act}
-      className={classes(
-        'inline-flex h-7 items-center gap-1.5 rounded-full border px-2.5 text-[13px]',
-        on ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
-      )}
-    >
-      {label}
-      {key && <Key>{keyLabel(key)}</Key>}
-    </button>
+    <Item>
+      <button
+        type="button"
+        aria-pressed={on}
+        aria-keyshortcuts={key}
+        onClick={act}
+        className={classes(
+          'inline-flex h-7 items-center gap-1.5 rounded-full border px-2.5 text-[13px]',
+          on ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
+        )}
+      >
+        {label}
+        {key && <Key>{keyLabel(key)}</Key>}
+      </button>
+    </Item>
   );
 }

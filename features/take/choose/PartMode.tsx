@@ -7,7 +7,7 @@ import { choose, type Choosing } from '../takeStore';
 import { Footer, Said } from './Footer';
 import { Outline } from './Outline';
 import { StillPicture } from './StillPicture';
-import { useChooserKeys } from './useChooserKeys';
+import { useEveryKey } from '../../keys/useKey';
 
 interface Props {
   choosing: Choosing;
@@ -44,7 +44,7 @@ export function PartMode({ choosing, parts }: Props) {
     },
     [parts, part],
   );
-  useChooserKeys(
+  useEveryKey(
     useCallback(
       ({ key }) => {
         if (key === 'Enter') take();

@@ -1,15 +1,22 @@
 import { useCallback, useMemo, useState } from 'react';
 import { toHex } from '@/core/colour/colour';
-import { distance, type Point } from '@/core/geometry/point';
+import { formatColour } from '@/core/colour/formats';
+import { measureWords } from '@/core/geometry/measure';
+import type { Point } from '@/core/geometry/point';
 import { arrowStep, isArrow } from '@/core/region/selection';
 import { messageOf } from '../../api/client';
 import { copyText } from '../../pictures/clipboard';
 import { notify } from '../../shell/noticeStore';
+import { classes } from '../../ui/classes';
+import { Radio, Radios } from '../../ui/Radios';
 import type { Choosing } from '../takeStore';
 import { Footer, Said } from './Footer';
 import { Outline } from './Outline';
 import { StillPicture } from './StillPicture';
-import { useChooserKeys } from './useChooserKeys';
+import { useEveryKey } from '../../keys/useKey';
+
+const colourForms = ['hex', 'rgb', 'hsl'] as const;
+type ColourForm = (typeof colourForms)[number];
 
 async function copy(words: string): Promise<void> {
   try {
@@ -42,6 +49,10 @@ function usePixels(picture: ImageBitmap): (p: Point) => string | null {
   }, [picture]);
 }
 
+/** Ctrl+C, or ⌘C, copies what was read off. */
+const isCopy = (event: KeyboardEvent): boolean =>
+  (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'c';
+
 /** Arrow keys move a place by a pixel, with Shift by ten. */
 function movedBy(event: KeyboardEvent, from: Point): Point | null {
   if (!isArrow(event.key)) return null;
@@ -54,16 +65,19 @@ export function ColourMode({ choosing }: { choosing: Choosing }) {
   const { picture } = choosing.stilled;
   const read = usePixels(picture);
   const [at, setAt] = useState<Point>({ x: picture.width >> 1, y: picture.height >> 1 });
+  const [form, setForm] = useState<ColourForm>('hex');
   const colour = read(at);
+  const written = colour ? formatColour(colour) : null;
+  const words = written?.[form];
   const take = useCallback(() => {
-    if (colour) void copy(colour);
-  }, [colour]);
-  useChooserKeys(
+    if (words) void copy(words);
+  }, [words]);
+  useEveryKey(
     useCallback(
       (event) => {
         const next = movedBy(event, at);
         if (next) setAt(next);
-        else if (event.key === 'Enter') take();
+        else if (event.key === 'Enter' || isCopy(event)) take();
         else return false;
         return true;
       },
@@ -82,38 +96,47 @@ export function ColourMode({ choosing }: { choosing: Choosing }) {
           </Outline>
         )}
       />
-      <Footer take="Copy the colour" disabled={!colour} onTake={take}>
+      <Footer take="Copy the colour" disabled={!words} onTake={take}>
         <span
           aria-hidden
           className="size-6 rounded-[5px] border border-edge"
           style={{ background: colour ?? 'transparent' }}
         />
+        <Radios label="How it is written" value={form} className="flex gap-1" onChange={setForm}>
+          {colourForms.map((name) => (
+            <Radio
+              key={name}
+              value={name}
+              className={classes(
+                'h-7 rounded-[6px] border px-2 font-measure text-[13px]',
+                name === form ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
+              )}
+            >
+              {written?.[name] ?? name.toUpperCase()}
+            </Radio>
+          ))}
+        </Radios>
         <Said label="Colour">{colour ? `${colour} at ${at.x}, ${at.y}` : 'no colour here'}</Said>
       </Footer>
     </>
   );
 }
 
-/** The distance between two places, copied by letting go; no shot is made. */
+/** All that can be said of two places; copied by key or button, never by letting go. */
 export function MeasureMode({ choosing }: { choosing: Choosing }) {
   const { picture } = choosing.stilled;
   const [line, setLine] = useState<{ from: Point; to: Point; held: boolean } | null>(null);
-  const size = line && {
-    x: Math.abs(line.to.x - line.from.x),
-    y: Math.abs(line.to.y - line.from.y),
-    length: Math.round(distance(line.from, line.to) * 10) / 10,
-  };
-  const words = size && `${size.x} × ${size.y} px, ${size.length} px across`;
+  const words = line && measureWords(line.from, line.to);
   const take = useCallback(() => {
     if (words) void copy(words);
   }, [words]);
-  useChooserKeys(
+  useEveryKey(
     useCallback(
       (event) => {
         const middle = { x: picture.width >> 1, y: picture.height >> 1 };
         const next = movedBy(event, line?.to ?? middle);
         if (next) setLine({ from: line?.from ?? middle, to: next, held: false });
-        else if (event.key === 'Enter') take();
+        else if (event.key === 'Enter' || isCopy(event)) take();
         else return false;
         return true;
       },
@@ -126,10 +149,7 @@ export function MeasureMode({ choosing }: { choosing: Choosing }) {
         picture={picture}
         onDown={({ at }) => setLine({ from: whole(at), to: whole(at), held: true })}
         onMove={({ at }) => setLine((l) => (l?.held ? { ...l, to: whole(at) } : l))}
-        onUp={() => {
-          setLine((l) => l && { ...l, held: false });
-          if (size && size.length > 0) take();
-        }}
+        onUp={() => setLine((l) => l && { ...l, held: false })}
         overlay={(scale) => (
           <Outline region={null} frame={picture} scale={scale}>
             {line && (

@@ -15,6 +15,7 @@ import {
   type Selection,
 } from '@/core/region/selection';
 import { snapTo } from '@/core/region/snap';
+import { visiblePart } from '@/core/region/windowChoice';
 import { Button } from '../../ui/Button';
 import { NumberInput } from '../../ui/NumberInput';
 import { useSettings } from '../settingsStore';
@@ -22,7 +23,7 @@ import { choose, type Choosing } from '../takeStore';
 import { Footer, Said } from './Footer';
 import { Grip, Outline, scaled } from './Outline';
 import { StillPicture, type Touch } from './StillPicture';
-import { useChooserKeys } from './useChooserKeys';
+import { useEveryKey } from '../../keys/useKey';
 
 const fields = { x: 'Left', y: 'Top', width: 'Width', height: 'Height' } as const;
 
@@ -38,7 +39,7 @@ interface Props {
 export function RegionMode({ choosing, parts, oval = false }: Props) {
   const { picture } = choosing.stilled;
   const { width, height } = picture;
-  const [selection, setSelection] = useState<Selection>(() => nothingChosen({ width, height }));
+  const [selection, setSelection] = useState<Selection>(() => begun(choosing, oval));
   const [pointer, setPointer] = useState<Point | null>(null);
   const last = useSettings((s) => s.settings.regions[choosing.way.source]?.region);
   const { region } = selection;
@@ -47,7 +48,7 @@ export function RegionMode({ choosing, parts, oval = false }: Props) {
     (crop: Rect) => choose(oval ? { crop, shape: { kind: 'oval' } } : { crop }),
     [oval],
   );
-  useChooserKeys(
+  useEveryKey(
     useCallback(
       (event) => {
         const { key } = event;
@@ -116,6 +117,16 @@ export function RegionMode({ choosing, parts, oval = false }: Props) {
       </Footer>
     </>
   );
+}
+
+/** Nothing chosen, or the last place with its handles, where the way begins with that. */
+function begun({ way, stilled }: Choosing, oval: boolean): Selection {
+  const { picture, origin } = stilled;
+  const nothing = nothingChosen({ width: picture.width, height: picture.height });
+  const last = useSettings.getState().settings.regions[way.source]?.region;
+  if (oval || !way.fromLast || !last) return nothing;
+  const place = { ...last, x: last.x - origin.x, y: last.y - origin.y };
+  return { ...nothing, region: visiblePart(place, picture) };
 }
 
 function RegionOutline(props: { selection: Selection; scale: number; oval: boolean }) {

@@ -14,13 +14,14 @@ import {
 } from '@/core/region/freeShape';
 import { arrowStep, isArrow } from '@/core/region/selection';
 import { classes } from '../../ui/classes';
+import { Radio, Radios } from '../../ui/Radios';
 import { changeWay, useSettings } from '../settingsStore';
 import { choose, type Choosing } from '../takeStore';
 import { Footer, Said } from './Footer';
 import { Grip, Outline } from './Outline';
 import { RegionMode } from './RegionMode';
 import { StillPicture } from './StillPicture';
-import { useChooserKeys } from './useChooserKeys';
+import { useEveryKey } from '../../keys/useKey';
 
 const labels: Record<ShapeName, string> = { loop: 'Loop', polygon: 'Polygon', oval: 'Oval' };
 
@@ -36,14 +37,16 @@ export function ShapeMode({ choosing, parts }: { choosing: Choosing; parts: read
   return (
     <>
       <div className="mb-2 flex items-center gap-2">
-        <div role="radiogroup" aria-label="Shape" className="flex gap-1.5">
+        <Radios
+          label="Shape"
+          value={shape}
+          className="flex gap-1.5"
+          onChange={(name) => changeWay({ shape: name })}
+        >
           {shapeNames.map((name) => (
-            <button
+            <Radio
               key={name}
-              type="button"
-              role="radio"
-              aria-checked={name === shape}
-              onClick={() => changeWay({ shape: name })}
+              value={name}
               className={classes(
                 'h-7 rounded-full border px-3 text-[13px]',
                 name === shape
@@ -52,9 +55,9 @@ export function ShapeMode({ choosing, parts }: { choosing: Choosing; parts: read
               )}
             >
               {labels[name]}
-            </button>
+            </Radio>
           ))}
-        </div>
+        </Radios>
         <p className="text-[13px] text-soft">{hints[shape]}</p>
       </div>
       {shape === 'oval' ? (
@@ -79,7 +82,7 @@ function Drawn({ choosing, kind }: { choosing: Choosing; kind: FreeShape['kind']
     if (shape.closed || choosing.way.atOnce) choose(chosen);
     else setShape(closed);
   }, [shape, choosing]);
-  useChooserKeys(
+  useEveryKey(
     useCallback(
       (event) => {
         if (event.key === 'Enter') take();

@@ -15,7 +15,7 @@ import { choose, chooseWindow, useTake, type Choosing } from '../takeStore';
 import { Footer, Said } from './Footer';
 import { Outline } from './Outline';
 import { StillPicture } from './StillPicture';
-import { useChooserKeys } from './useChooserKeys';
+import { useEveryKey } from '../../keys/useKey';
 
 /** Letters typed within this long belong together. */
 const PAUSE = 1200;
@@ -59,7 +59,7 @@ export function WindowMode({ choosing, parts }: { choosing: Choosing; parts: rea
     },
     [stilled, look],
   );
-  useChooserKeys(
+  useEveryKey(
     useCallback(
       (event) => {
         const { key } = event;

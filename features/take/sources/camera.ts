@@ -9,6 +9,9 @@ interface CameraStore {
 
 export const useCamera = create<CameraStore>(() => ({ stream: null, label: '', said: null }));
 
+/** Counts askings and closings: a permission that comes after the view was left opens nothing. */
+let asked = 0;
+
 /** Asks for a camera; open only while Take shows it. */
 export async function startCamera(): Promise<void> {
   const media = navigator.mediaDevices as MediaDevices | undefined;
@@ -18,10 +21,16 @@ export async function startCamera(): Promise<void> {
     });
     return;
   }
+  asked += 1;
+  const mine = asked;
   try {
     const stream = await media.getUserMedia({
       video: { width: { ideal: 3840 }, height: { ideal: 2160 } },
     });
+    if (mine !== asked) {
+      stream.getTracks().forEach((late) => late.stop());
+      return;
+    }
     const [track] = stream.getVideoTracks();
     if (!track) throw new Error('no picture');
     track.addEventListener('ended', () => {
@@ -34,11 +43,12 @@ export async function startCamera(): Promise<void> {
     });
     useCamera.setState({ stream, label: track.label || 'Camera', said: null });
   } catch (error) {
-    useCamera.setState({ said: refusal(error) });
+    if (mine === asked) useCamera.setState({ said: refusal(error) });
   }
 }
 
 export function stopCamera(): void {
+  asked += 1;
   const { stream } = useCamera.getState();
   useCamera.setState({ stream: null, said: null });
   stream?.getTracks().forEach((track) => track.stop());

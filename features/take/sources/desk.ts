@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { deskPointer, paintDesk } from '@/core/desk/build';
+import { deskPointer, looksSame, paintDesk } from '@/core/desk/build';
 import { deskEvent, type DeskEvent } from '@/core/desk/events';
 import {
   createDesk,
@@ -17,17 +17,24 @@ import { onPicture, type Source, type Stilled, type StillWindow } from './contra
 
 interface DeskStore {
   desk: Desk;
+  /** The desk for whoever shows it: another one only when it looks different. */
+  look: Desk;
   send: (event: DeskEvent) => void;
 }
 
 const SEED = 2026;
 
-const startDesk = (): Desk => createDesk(SEED, Date.now(), -new Date().getTimezoneOffset());
+const firstDesk = createDesk(SEED, Date.now(), -new Date().getTimezoneOffset());
 
 /** The live practice desk of this tab. */
 export const useDesk = create<DeskStore>((set) => ({
-  desk: startDesk(),
-  send: (event) => set(({ desk }) => ({ desk: deskEvent(desk, event) })),
+  desk: firstDesk,
+  look: firstDesk,
+  send: (event) =>
+    set(({ desk, look }) => {
+      const next = deskEvent(desk, event);
+      return { desk: next, look: looksSame(look, next) ? look : next };
+    }),
 }));
 
 /** The display that is being worked on: where the pointer is, else where the front window is. */

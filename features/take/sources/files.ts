@@ -1,5 +1,6 @@
 import type { SourceName } from '@/core/contracts/provenance';
 import { limits } from '@/core/contracts/limits';
+import { beginEntry, noteOutcome } from '../../trail/trail';
 import { putInOutbox, untilSafe, whenStored } from '../../outbox/outbox';
 import { messageOf } from '../../api/client';
 import { navigate } from '../../shell/navigate';
@@ -38,6 +39,7 @@ export async function bringIn(files: readonly File[], way: Way, open: boolean): 
 async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
   const id = crypto.randomUUID();
   const title = clean(titleOf(file, way));
+  beginEntry(id, title, new Date().toISOString());
   const key = `file ${id}`;
   if (file.size > limits.pictureBytes) {
     notify({
@@ -51,6 +53,7 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
   notify({ key, tone: 'plain', title, lines: ['Being stored …'], stays: true });
   try {
     await untilSafe(
+      id,
       putInOutbox({
         id,
         title,
@@ -73,11 +76,28 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
     });
     if (open) navigate(`/shots/${id}`);
   } catch (error) {
+    noteOutcome(id, { key: 'file', state: 'failed', said: `Not taken. ${messageOf(error)}` });
     amend(key, {
       tone: 'bad',
       title: `“${title}” was not taken`,
       lines: [messageOf(error), 'It waits below “Last taken”, where you can save or drop it.'],
     });
+  }
+}
+
+/** The pictures on the clipboard, asked for by a click. @throws in words for the person */
+export async function clipboardFiles(): Promise<File[]> {
+  try {
+    const items = await navigator.clipboard.read();
+    const found = items.map(async (item) => {
+      const type = item.types.find((one) => one.startsWith('image/'));
+      return type ? new File([await item.getType(type)], 'image.png', { type }) : null;
+    });
+    return (await Promise.all(found)).filter((file) => file !== null);
+  } catch {
+    throw new Error(
+      'The browser does not let this page look at the clipboard. Press Ctrl V instead.',
+    );
   }
 }
 

@@ -1,0 +1,91 @@
+import type { ShotDocument } from '@/core/contracts/document';
+import { renumbered } from '@/core/marks/number/counting';
+import * as history from '@/core/shot/history';
+import { shownKeys } from '@/core/shot/pictures';
+import { announce } from '../ui/announce';
+import { rememberNumbers } from './lastNumber';
+import { session, update } from './session';
+import { storeSoon } from './storing';
+
+/** Changes of one kind that follow each other this fast are one step of undo. */
+const JOINS_WITHIN = 1500;
+let lastChange = { key: '', at: 0 };
+
+/** Applies a change as a step; with a `joins` key, quick repeats become one step. */
+export function changeDocument(
+  label: string,
+  recipe: (draft: ShotDocument) => void,
+  joins = '',
+): void {
+  const now = performance.now();
+  const joined = joins !== '' && joins === lastChange.key && now - lastChange.at < JOINS_WITHIN;
+  lastChange = { key: joins, at: now };
+  const before = session().history;
+  const after = (joined ? history.changeOn : history.change)(before, label, (draft) => {
+    recipe(draft);
+    keepCount(draft);
+    letGoPictures(draft);
+  });
+  if (after === before) return;
+  update({ history: after });
+  rememberNumbers(session().id, after.document.marks);
+  if (!joined) announce(saidOf(label));
+  storeSoon();
+}
+
+function saidOf(label: string): string {
+  const { length } = session().history.document.marks;
+  return `${label}. ${length === 1 ? '1 mark' : `${length} marks`} now.`;
+}
+
+/** Numbers count on without gaps, whatever was done to the marks. */
+function keepCount(draft: ShotDocument): void {
+  const right = renumbered(draft.marks);
+  if (!right) return;
+  const first = draft.marks.find((mark) => mark.kind === 'number')?.first ?? 1;
+  let i = 0;
+  for (const mark of draft.marks) {
+    if (mark.kind !== 'number') continue;
+    mark.value = right[i] ?? mark.value;
+    mark.first = first;
+    i += 1;
+  }
+}
+
+/** Pictures that no piece shows any more go with it; undo brings them back. */
+function letGoPictures(draft: ShotDocument): void {
+  const { pictures } = draft;
+  if (!pictures) return;
+  const shown = shownKeys(draft.marks);
+  for (const key of Object.keys(pictures)) if (!shown.has(key)) delete pictures[key];
+  if (Object.keys(pictures).length === 0) delete draft.pictures;
+}
+
+function step(to: history.History): void {
+  const open = session();
+  if (to === open.history) return;
+  update({ trueUp: null });
+  lastChange = { key: '', at: 0 };
+  const ids = new Set(to.document.marks.map((m) => m.id));
+  update({
+    history: to,
+    live: [],
+    editing: null,
+    selection: open.selection.filter((id) => ids.has(id)),
+  });
+  storeSoon();
+}
+
+export function undo(): void {
+  const { history: now } = session();
+  step(history.undo(now));
+  const label = now.steps[now.position - 1]?.label;
+  if (label) announce(`Undone: ${saidOf(label)}`);
+}
+
+export function redo(): void {
+  const { history: now } = session();
+  step(history.redo(now));
+  const label = now.steps[now.position]?.label;
+  if (label) announce(`Done again: ${saidOf(label)}`);
+}

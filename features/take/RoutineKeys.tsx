@@ -1,0 +1,18 @@
+import { useEffect } from 'react';
+import type { Routine } from '@/core/contracts/way';
+import { useKey } from '../keys/useKey';
+import { readRoutines, runRoutine, useRoutines } from './routineStore';
+import { useTake } from './takeStore';
+
+/** The keys of the routines, in every view; a view's own key comes first. */
+export function RoutineKeys() {
+  const routines = useRoutines((s) => s.routines);
+  useEffect(() => void readRoutines().catch(() => undefined), []);
+  return routines.map((routine) => <RoutineKey key={routine.id} routine={routine} />);
+}
+
+function RoutineKey({ routine }: { routine: Routine }) {
+  const ready = useTake((s) => s.phase.name === 'ready');
+  useKey(routine.key ?? '', () => runRoutine(routine), { enabled: ready, layer: 'routine' });
+  return null;
+}
