@@ -17,7 +17,15 @@ const zones = [
 );
 
 /** The only packages that core may use: they compute and touch nothing outside. */
-const corePackages = ['fast-png', 'zod', 'immer', 'simplify-js', 'd3-polygon', 'bidi-js'];
+const corePackages = [
+  'fast-png',
+  'zod',
+  'immer',
+  'simplify-js',
+  'd3-polygon',
+  'bidi-js',
+  'linebreak',
+];
 
 export default tseslint.config(
   { ignores: ['node_modules', '.next', '.next-*', '.data', 'public', 'next-env.d.ts'] },

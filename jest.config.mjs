@@ -21,18 +21,27 @@ const common = {
   transform,
 };
 
+/** What a file's worker has for itself: `server`, `safe` or `app`, see tests/lib/lane.ts. */
+const lane = (kind) => ({ setupFiles: [`<rootDir>/tests/lib/lanes/${kind}.ts`] });
+
+const project = (displayName, testMatch, more) => ({
+  ...common,
+  displayName,
+  testMatch: testMatch.map((path) => `<rootDir>/${path}`),
+  ...more,
+});
+
 export default {
+  // A machine may be ten times as busy as usual: then it takes longer and is not red.
+  testTimeout: 120_000,
+  testSequencer: '<rootDir>/tests/lib/sequencer.mjs',
   projects: [
-    {
-      ...common,
-      displayName: 'unit',
-      testMatch: ['<rootDir>/core/**/*.test.ts', '<rootDir>/features/**/*.test.ts'],
-    },
-    { ...common, displayName: 'server', testMatch: ['<rootDir>/server/**/*.test.ts'] },
-    { ...common, displayName: 'safe', testMatch: ['<rootDir>/tests/safe/*.test.ts'] },
-    { ...common, displayName: 'browser', testMatch: ['<rootDir>/tests/e2e/*.test.ts'] },
-    { ...common, displayName: 'screenshots', testMatch: ['<rootDir>/docs/screenshots.ts'] },
-    { ...common, displayName: 'bench', testMatch: ['<rootDir>/bench/*.bench.ts'] },
-    { ...common, displayName: 'real-screen', testMatch: ['<rootDir>/tests/real-screen/*.test.ts'] },
+    project('unit', ['core/**/*.test.ts', 'features/**/*.test.ts', 'tests/private/*.test.ts']),
+    project('server', ['server/**/*.test.ts'], lane('server')),
+    project('safe', ['tests/safe/*.test.ts'], lane('safe')),
+    project('browser', ['tests/e2e/*.test.ts'], lane('app')),
+    project('real-screen', ['tests/real-screen/*.test.ts'], lane('app')),
+    project('screenshots', ['docs/screenshots.ts']),
+    project('bench', ['bench/*.bench.ts']),
   ],
 };

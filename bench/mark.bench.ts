@@ -3,7 +3,9 @@ import { Key } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { z } from 'zod';
 import { randomFrom } from '@/core/random/random';
-import { turnedPixels, upright } from '@/core/shot/turn';
+import { untouched } from '@/core/shot/document';
+import { upright } from '@/core/shot/turn';
+import { run } from '@/server/pool/pool';
 import { everyMark } from '@/tests/lib/marks';
 import { App, plainPng, sendShot } from '../tests/e2e/lib/app';
 import { openBrowser, type Browser } from '../tests/e2e/lib/browser';
@@ -96,7 +98,7 @@ test.each([200, 2000])(
           "send('pointerup', 100 + i * 4, 200);",
           120,
         ),
-        count === 200 ? 'must be ≤ 16.7 ms, no task over 50 ms' : '',
+        `must be ≤ ${count === 200 ? '16.7' : '33'} ms, no task over 50 ms`,
       );
       await app.chord(Key.CONTROL, 'z');
     }
@@ -117,23 +119,29 @@ test('straightening 3840 × 2160 by an angle, beside sharp’s affine', async ()
   const data = new Uint8ClampedArray(FRAME.width * FRAME.height * 4);
   const words = new Uint32Array(data.buffer);
   for (let i = 0; i < words.length; i += 1) words[i] = 0xff000000 | (next() * 0xffffff);
+  const raw = () => sharp(Buffer.from(data.buffer), { raw: { ...FRAME, channels: 4 } });
+  const frame = await raw().removeAlpha().png({ compressionLevel: 1 }).toBuffer();
+  // In a thread, as the app does it; the test runner slows such loops down.
+  const painted = (angle: number) => {
+    const { view } = untouched(FRAME);
+    const turned = { ...untouched(FRAME), view: { ...view, turn: { ...upright, angle } } };
+    const document = angle === 0 ? untouched(FRAME) : turned;
+    return time(() => run('flatten', { frame, opaque: true, document }, { pixels: 1 }));
+  };
   const [c, s] = [Math.cos(0.1), Math.sin(0.1)];
-  const [ours, theirs]: [number[], number[]] = [[], []];
-  for (let i = 0; i < 5; i += 1) {
-    ours.push(
-      await time(() =>
-        Promise.resolve(turnedPixels({ data, ...FRAME }, { ...upright, angle: 5.73 }, true)),
-      ),
-    );
+  const [ours, bare, theirs]: [number[], number[], number[]] = [[], [], []];
+  for (let i = 0; i < 7; i += 1) {
+    bare.push(await painted(0));
+    ours.push(await painted(5.73));
     theirs.push(
-      await time(() =>
-        sharp(Buffer.from(data.buffer), { raw: { ...FRAME, channels: 4 } })
-          .affine([c, -s, s, c], { interpolator: 'bicubic' })
-          .raw()
-          .toBuffer(),
-      ),
+      await time(() => raw().affine([c, -s, s, c], { interpolator: 'bicubic' }).raw().toBuffer()),
     );
   }
-  report('Straighten 3840 × 2160 by 5.73°', ms(median(ours)));
-  report('… against sharp’s bicubic affine', `${(median(ours) / median(theirs)).toFixed(1)}×`);
+  const cost = median(ours) - median(bare);
+  report('Straighten 3840 × 2160 by 5.73°, beside painting it as it is', ms(cost));
+  report(
+    '… against sharp’s bicubic affine',
+    `${(cost / median(theirs)).toFixed(1)}×`,
+    'must be ≤ 1.3×',
+  );
 }, 120_000);

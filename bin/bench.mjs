@@ -6,20 +6,20 @@ import { join } from 'node:path';
 import { runJest } from './lib/jest.mjs';
 import { needModules, needPackages, toTest } from './lib/packages.mjs';
 import { command, say } from './lib/say.mjs';
-import { withTrial } from './lib/trial.mjs';
+import { TEST_DIST, withTrial } from './lib/trial.mjs';
 
 await command(async () => {
   await needPackages(toTest);
   await needModules();
   await withTrial({}, async (env, data) => {
     const figures = join(data, 'figures');
-    const done = await runJest('bench', ['--runInBand', ...process.argv.slice(2)], {
-      ...env,
-      REZZIK_BENCH: figures,
-    });
+    const told = { ...env, REZZIK_BENCH: figures, REZZIK_DIST: TEST_DIST };
+    let output = '';
+    const hear = (text) => (output += text);
+    const code = await runJest(['bench'], ['--runInBand', ...process.argv.slice(2)], told, hear);
     say(existsSync(figures) ? readFileSync(figures, 'utf8') : '');
-    if (done.code !== 0) {
-      say(done.output);
+    if (code !== 0) {
+      say(output);
       process.exitCode = 1;
     }
   });

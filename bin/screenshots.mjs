@@ -11,8 +11,9 @@ await command(async () => {
   await needModules();
   await withDisplay((display) =>
     withTrial({ demo: true, name: 'fernhollow', display }, async (env) => {
-      const done = await runJest('screenshots', ['--runInBand'], env);
-      if (done.code !== 0) throw new Stop(`${done.output}\nThe pictures could not be made.`);
+      let output = '';
+      const code = await runJest(['screenshots'], ['--runInBand'], env, (text) => (output += text));
+      if (code !== 0) throw new Stop(`${output}\nThe pictures could not be made.`);
     }),
   );
   say('docs/screenshots is up to date.');

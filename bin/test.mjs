@@ -1,42 +1,58 @@
 // npm test: everything that can be checked, beside a running Rezzik without harm.
-// Its last line is "N passed, N failed".
+// Its last line is "N passed, N failed". docs/tests.md says how it is made and how long it takes.
 
-import { existsSync, mkdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { needBuild } from './lib/build.mjs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
 import { startDatabase } from './lib/database.mjs';
-import { withDisplay } from './lib/display.mjs';
 import { runJest } from './lib/jest.mjs';
+import { LANES, openLanes } from './lib/lanes.mjs';
 import { needModules, needPackages, toTest } from './lib/packages.mjs';
 import { top } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
 import { command, say, Stop } from './lib/say.mjs';
-import { TEST_DIST, trialData, withApp } from './lib/trial.mjs';
+import { heedStops, isStopped } from './lib/stopping.mjs';
+import { trialData } from './lib/trial.mjs';
+
+const SLOWEST = 20;
+const groups = ['unit', 'server', 'safe', 'browser', 'real-screen'];
+const withoutApp = ['unit', 'server'];
 
 const count = { passed: 0, failed: 0 };
 const bin = (name) => join(top, 'node_modules', '.bin', name);
 
 /** A program that passes or fails as a whole. */
 async function check(name, program, args) {
+  if (isStopped()) return;
   const done = await run(bin(program), args, { cwd: top });
   say(`${done.code === 0 ? 'ok    ' : 'FAILED'}  ${name}`);
   if (done.code !== 0) say(done.output.slice(-6000));
   count[done.code === 0 ? 'passed' : 'failed'] += 1;
 }
 
-/** One group of Jest tests; a group that does not even report counts as failed. */
-async function jest(project, data, env, patterns) {
-  say(`\n${project} tests`);
-  const report = join(data, `${project}.json`);
-  const args = [
-    '--json',
-    `--outputFile=${report}`,
-    ...(project === 'unit' ? [] : ['--runInBand']),
-    ...patterns,
-  ];
-  const child = await runJest(project, args, env);
-  const plain = child.output.split('\n').filter((line) => !line.startsWith('{"num'));
-  say(plain.join('\n').slice(-14_000));
+async function checks() {
+  await check('format', 'prettier', ['--check', '--log-level', 'warn', '.']);
+  await check('lint and import rules', 'eslint', ['.']);
+  await check('types', 'tsc', ['--noEmit']);
+  await check('core without DOM and Node', 'tsc', ['--noEmit', '-p', 'core']);
+  await check('nothing unused', 'knip', []);
+}
+
+const seconds = (ms) => `${(ms / 1000).toFixed(1)} s`;
+
+function saySlowest(files) {
+  const took = files
+    .map(({ name, startTime, endTime }) => ({ name: relative(top, name), ms: endTime - startTime }))
+    .sort((a, b) => b.ms - a.ms);
+  say(`\nThe slowest ${Math.min(SLOWEST, took.length)} files:`);
+  for (const { name, ms } of took.slice(0, SLOWEST)) say(`${seconds(ms).padStart(8)}  ${name}`);
+}
+
+/** Jest tests, two files at a time; a run that does not even report counts as failed. */
+async function jest(projects, data, patterns) {
+  if (isStopped()) return;
+  const report = join(data, 'report.json');
+  const args = ['--json', `--outputFile=${report}`, `--maxWorkers=${LANES}`, ...patterns];
+  await runJest(projects, args, { REZZIK_LANES: data }, (text) => process.stdout.write(text));
   if (!existsSync(report)) {
     count.failed += 1;
     return;
@@ -47,61 +63,45 @@ async function jest(project, data, env, patterns) {
   count.passed += result.numPassedTests;
   count.failed += result.numFailedTests + result.numRuntimeErrorTestSuites + skipped;
   if (result.numTotalTests === 0 && patterns.length === 0) count.failed += 1;
+  saySlowest(result.testResults);
 }
 
-/** They start apps of their own, to fill up their disks and kill them. */
-async function safeTests(database, data, patterns) {
-  await needBuild(TEST_DIST);
-  const env = { DATABASE_URL: await database.make('rezzik_safe'), REZZIK_DATA: data };
-  await jest('safe', data, { ...env, REZZIK_DIST: TEST_DIST }, patterns);
+/** The lanes are made ready while the checks and those tests run that need no app. */
+async function besideLanes(data, projects, patterns) {
+  const database = await startDatabase(data);
+  let finish = () => undefined;
+  const until = new Promise((resolve) => (finish = resolve));
+  const apps = projects.some((project) => !withoutApp.includes(project));
+  const lanes = openLanes({ data, database, apps, until });
+  lanes.catch(() => writeFileSync(join(data, 'failed'), ''));
+  try {
+    await Promise.all([group ? undefined : checks(), jest(projects, data, patterns)]);
+  } finally {
+    finish();
+    await lanes.finally(() => database.stop());
+  }
 }
 
-async function browserTests(database, data, only, patterns) {
-  const databaseUrl = await database.make('rezzik_browser');
-  await withDisplay((display) =>
-    withApp({ data, databaseUrl, display }, async (env) => {
-      if (only('browser')) await jest('browser', data, env, patterns);
-      if (only('real-screen')) await jest('real-screen', data, env, patterns);
-    }),
-  );
-}
-
-/** `npm test -- unit` runs one group; `npm test -- browser mark` one file of it. */
+/** `npm test -- unit` runs one group; `npm test -- browser mark` the files of it that fit. */
 const [group, ...patterns] = process.argv.slice(2);
-const only = (name) => !group || group === name;
 
 await command(async () => {
+  heedStops(say);
   await needPackages(toTest);
   await needModules();
   const { data, remove } = trialData();
-  let database;
   try {
-    if (only('checks')) {
-      await check('format', 'prettier', ['--check', '--log-level', 'warn', '.']);
-      await check('lint and import rules', 'eslint', ['.']);
-      await check('types', 'tsc', ['--noEmit']);
-      await check('core without DOM and Node', 'tsc', ['--noEmit', '-p', 'core']);
-    }
-    if (only('unit')) await jest('unit', data, {}, patterns);
-    if (group === 'unit' || group === 'checks') return;
-    database = await startDatabase(data);
-    const env = {
-      DATABASE_URL: await database.make('rezzik_server'),
-      REZZIK_DATA: data,
-      REZZIK_PORT: '4399',
-      REZZIK_ROOTS: join(data, 'server-kept'),
-    };
-    mkdirSync(env.REZZIK_ROOTS);
-    if (only('server')) await jest('server', data, env, patterns);
-    if (only('safe')) await safeTests(database, data, patterns);
-    if (only('browser') || only('real-screen')) await browserTests(database, data, only, patterns);
+    if (group === 'checks') await checks();
+    else if (group && !groups.includes(group))
+      throw new Stop(`There is no group “${group}”. There are: checks, ${groups.join(', ')}.`);
+    else await besideLanes(data, group ? [group] : groups, patterns);
   } catch (error) {
     console.error(error instanceof Stop ? error.message : error);
     count.failed += 1;
   } finally {
-    await database?.stop();
     remove();
   }
 });
+if (isStopped()) count.failed += 1;
 if (count.failed > 0 || count.passed === 0) process.exitCode = 1;
 console.log(`${count.passed} passed, ${count.failed} failed`);

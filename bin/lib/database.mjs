@@ -34,7 +34,7 @@ export function freePort() {
 }
 
 /** PostgreSQL refuses to run as root: then it runs as the user that its package made. */
-async function lesserUser() {
+export async function lesserUser() {
   if (process.getuid?.() !== 0) return null;
   const { code, output } = await run('id', ['-u', 'postgres']);
   const group = await run('id', ['-g', 'postgres']);
@@ -150,9 +150,10 @@ function choosePrograms(cluster) {
 
 /**
  * Starts the private cluster in a data folder.
+ * @param settings of PostgreSQL, as name=value, for this start only
  * @returns { url, make, stop, child } once it answers; make(name) adds a database
  */
-export async function startDatabase(data) {
+export async function startDatabase(data, settings = []) {
   mkdirSync(data, { recursive: true });
   const cluster = join(data, 'postgres');
   const programs = choosePrograms(cluster);
@@ -165,16 +166,8 @@ export async function startDatabase(data) {
   const port = await freePort();
   const log = join(data, 'postgres.log');
   const { wrap, options } = await runner(cluster, user);
-  const args = [
-    '-D',
-    cluster,
-    '-p',
-    String(port),
-    '-c',
-    'listen_addresses=127.0.0.1',
-    '-c',
-    'unix_socket_directories=',
-  ];
+  const all = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', ...settings];
+  const args = ['-D', cluster, '-p', String(port), ...all.flatMap((one) => ['-c', one])];
   const [program, rest] = wrap(join(programs.bin, 'postgres'), args);
   const out = openSync(log, 'a');
   chmodSync(log, 0o600);

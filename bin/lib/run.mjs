@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { onStop } from './stopping.mjs';
 
 /** Runs a program to its end. Resolves to { code, output }; output is empty when it is shown. */
 export function run(program, args, options = {}) {
@@ -6,11 +7,15 @@ export function run(program, args, options = {}) {
   return new Promise((resolve) => {
     const stdio = show ? 'inherit' : ['ignore', 'pipe', 'pipe'];
     const child = spawn(program, args, { stdio, ...rest });
+    const forget = onStop(() => child.kill('SIGTERM'));
     let output = '';
     child.stdout?.on('data', (part) => (output += part));
     child.stderr?.on('data', (part) => (output += part));
     child.on('error', (error) => resolve({ code: 127, output: String(error) }));
-    child.on('close', (code, signal) => resolve({ code: code ?? `signal ${signal}`, output }));
+    child.on('close', (code, signal) => {
+      forget();
+      resolve({ code: code ?? `signal ${signal}`, output });
+    });
   });
 }
 

@@ -1,23 +1,27 @@
 // From nothing to a served app, and everything down again with it.
 
 import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { needBuild } from './build.mjs';
-import { startDatabase } from './database.mjs';
+import { lesserUser, startDatabase } from './database.mjs';
 import { needModules, needPackages, toServe } from './packages.mjs';
-import { dataDir, next, top } from './paths.mjs';
+import { dataDir, top } from './paths.mjs';
+import { absent, ownHosts } from './front.mjs';
+import { makePrivate } from './private.mjs';
 import { end, sleep } from './run.mjs';
 import { say, Stop } from './say.mjs';
 
-function portIsFree(port) {
-  return new Promise((resolve) => {
+const isFreeAt = (port, host) =>
+  new Promise((resolve) => {
     const server = createServer();
-    server.on('error', () => resolve(false));
-    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
+    server.on('error', (error) => resolve(absent.includes(error.code)));
+    server.listen(port, host, () => server.close(() => resolve(true)));
   });
-}
+
+const portIsFree = async (port) =>
+  (await Promise.all(ownHosts.map((host) => isFreeAt(port, host)))).every(Boolean);
 
 async function needPort(port, name) {
   if (await portIsFree(port)) return;
@@ -36,13 +40,24 @@ const runningFile = (data) => join(data, 'running.json');
 
 const alive = (pid) => existsSync(`/proc/${pid}`);
 
+/** True while an app works on a data folder. */
+export function isServed(data) {
+  const file = runningFile(data);
+  if (!existsSync(file)) return false;
+  const { starter, app } = JSON.parse(readFileSync(file, 'utf8'));
+  return [starter, app].some((pid) => runs(pid, /\/(app|demo|start|dev)\.mjs/));
+}
+
+/** True when a process of such a command line is alive: its number may be another's by now. */
+const runs = (pid, command) =>
+  alive(pid) && command.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8'));
+
 /** Ends an app whose starter was killed: nothing else would ever stop it. */
 async function endLeftOver(data) {
   const file = runningFile(data);
   if (!existsSync(file)) return;
   const { starter, app } = JSON.parse(readFileSync(file, 'utf8'));
-  const isApp = alive(app) && /next/.test(readFileSync(`/proc/${app}/cmdline`, 'utf8'));
-  if (alive(starter) || !isApp) return;
+  if (alive(starter) || !runs(app, /app\.mjs/)) return;
   say('A Rezzik whose start was cut off is still running; it is stopped first.');
   process.kill(app, 'SIGTERM');
   for (let i = 0; i < 80 && alive(app); i += 1) await sleep(100);
@@ -70,9 +85,9 @@ export async function answers(port, child) {
   return false;
 }
 
-/** Starts the app itself on a database that is there. */
+/** Starts the app itself (bin/app.mjs) on a database that is there. */
 export function startApp({ port, databaseUrl, data, mode = 'start', env = {}, stdio = 'inherit' }) {
-  return spawn(process.execPath, [next, mode, '-H', '127.0.0.1', '-p', String(port)], {
+  return spawn(process.execPath, [join(top, 'bin', 'app.mjs'), mode], {
     cwd: top,
     // Its own group, so that Ctrl-C comes to us first and we end things in order.
     detached: true,
@@ -83,6 +98,7 @@ export function startApp({ port, databaseUrl, data, mode = 'start', env = {}, st
       REZZIK_PORT: String(port),
       REZZIK_DATA: data,
       NEXT_TELEMETRY_DISABLED: '1',
+      NODE_ENV: mode === 'dev' ? 'development' : 'production',
       ...env,
     },
   });
@@ -110,7 +126,8 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   if (own) await needPackages(toServe);
   await needModules();
   if (mode === 'start') await needBuild();
-  mkdirSync(join(data, 'kept'), { recursive: true });
+  process.umask(0o077);
+  makePrivate(data, own ? await lesserUser() : null);
   offerPrograms(data);
   const database = own ? await startDatabase(data) : null;
   const databaseUrl = database?.url ?? process.env.DATABASE_URL;

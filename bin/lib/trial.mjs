@@ -44,6 +44,7 @@ export async function withApp({ data, databaseUrl, demo = false, display }, work
     return await work({
       REZZIK_URL: `http://127.0.0.1:${port}`,
       REZZIK_ROOTS: kept,
+      REZZIK_DATA: data,
       DATABASE_URL: databaseUrl,
       ...(display && { REZZIK_DISPLAY: display }),
     });

@@ -1,0 +1,15 @@
+export default {
+  entry: [
+    'bench/*.bench.ts',
+    'bench/watchLoop.mjs',
+    'docs/screenshots.ts',
+    'bin/*.mjs',
+    'tests/**/*.test.ts',
+    'tests/lib/lanes/*.ts',
+    'tests/safe/lib/keeper.ts',
+    'tests/lib/loader/*.mjs',
+  ],
+  include: ['dependencies', 'files', 'unresolved'],
+  // Read by path, not imported.
+  ignoreDependencies: ['@tesseract.js-data/eng', 'axe-core'],
+};
