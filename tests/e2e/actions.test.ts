@@ -1,62 +1,19 @@
 import { afterAll, afterEach, beforeAll, expect, test } from '@jest/globals';
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key, until } from 'selenium-webdriver';
 import { firstWay, type Way } from '@/core/contracts/way';
-import type { Point } from '@/core/geometry/point';
 import { App, getShot, setWay, WAIT } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
+import { addRoutine, Hand, post, promised } from './lib/hand';
 
 let browser: Browser;
 let app: App;
 let folder: string;
 const routines: string[] = [];
 
-/** What docs/actions.md promises, by the job's name. */
-const promised = new Map(
-  [...readFileSync('docs/actions.md', 'utf8').matchAll(/^\| ([^|]+?) \| (\d+) \|/gm)].map(
-    ([, job = '', count]) => [job, Number(count)] as const,
-  ),
-);
-
-/** Does what a person does, and counts it. */
-class Hand {
-  actions = 0;
-  async key(...keys: string[]): Promise<void> {
-    this.actions += 1;
-    await (keys.length > 1 ? app.chord(...keys) : app.keys(...keys));
-  }
-  async drag(from: Point, to: Point): Promise<void> {
-    this.actions += 1;
-    const still = await browser.driver.wait(
-      until.elementLocated(By.css('[data-testid="still"]')),
-      WAIT,
-    );
-    await app.drag(still, from, to);
-  }
-  async click(act: () => Promise<void>): Promise<void> {
-    this.actions += 1;
-    await act();
-  }
-}
-
-const post = async (path: string, body: object): Promise<{ id: string }> => {
-  const answer = await fetch(appUrl() + path, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(body),
-  });
-  if (!answer.ok) throw new Error(await answer.text());
-  return (await answer.json()) as { id: string };
-};
-
 const routine = async (key: string, way: Partial<Way>): Promise<void> => {
-  const made = await post('/api/routines', {
-    name: `By ${key}`,
-    key,
-    way: { ...firstWay, ...way },
-  });
-  routines.push(made.id);
+  routines.push(await addRoutine(key, way));
 };
 
 beforeAll(async () => {
@@ -94,7 +51,7 @@ test('region to the clipboard', async () => {
   await routine('f2', { kind: 'region', atOnce: true, then: [{ do: 'copy' }] });
   await app.take();
   await app.sees('By f2');
-  const hand = new Hand();
+  const hand = new Hand(app);
   await hand.key(Key.F2);
   await hand.drag({ x: 40, y: 60 }, { x: 240, y: 160 });
   await app.sees('Copied: paste it anywhere');
@@ -107,14 +64,14 @@ test('window to the clipboard', async () => {
   await routine('f2', { kind: 'window', then: [{ do: 'copy' }] });
   await app.take();
   await app.sees('By f2');
-  const hand = new Hand();
+  const hand = new Hand(app);
   await hand.key(Key.F2);
   const still = await browser.driver.wait(
     until.elementLocated(By.css('[data-testid="still"]')),
     WAIT,
   );
   const scale = (await still.getRect()).width / 3040;
-  await hand.click(() => app.clickAt(still, { x: 100 * scale, y: 400 * scale }));
+  await hand.does(() => app.clickAt(still, { x: 100 * scale, y: 400 * scale }));
   await app.sees('Copied: paste it anywhere');
   expect((await app.pasted()).width).toBe(700);
   expect(hand.actions).toBe(promised.get('Window to the clipboard'));
@@ -129,7 +86,7 @@ test.each([
     await routine('f2', { ...way, then: [{ do: 'keep', folderId: null }] });
     await app.take();
     await app.sees('By f2');
-    const hand = new Hand();
+    const hand = new Hand(app);
     await keptOneMore(() => hand.key(Key.F2));
     expect(hand.actions).toBe(promised.get(job));
   },
@@ -141,11 +98,11 @@ test('the same region again into a folder', async () => {
   await routine('f3', { kind: 'repeat', then: [{ do: 'keep', folderId: null }] });
   await app.take();
   await app.sees('By f3');
-  const before = new Hand();
+  const before = new Hand(app);
   await before.key(Key.F2);
   await before.drag({ x: 40, y: 60 }, { x: 240, y: 160 });
   await app.sees('On the Shelf');
-  const hand = new Hand();
+  const hand = new Hand(app);
   await keptOneMore(() => hand.key(Key.F3));
   expect(hand.actions).toBe(promised.get('The same region again into a folder'));
 }, 60_000);
@@ -154,10 +111,10 @@ test('an open menu, with a delay, to a picture ready to mark', async () => {
   await routine('f2', { kind: 'full', delay: 2, then: [{ do: 'mark' }] });
   const desk = await app.take();
   await app.sees('By f2');
-  const hand = new Hand();
+  const hand = new Hand(app);
   await hand.key(Key.F2);
   const place = await app.onDesk('menu:Beds');
-  await hand.click(() => app.clickAt(desk, place));
+  await hand.does(() => app.clickAt(desk, place));
   const id = await app.marked();
   await app.stored();
   expect((await getShot(id)).width).toBe(1440);
@@ -170,7 +127,7 @@ test('a region with something circled, as JPEG in a folder', async () => {
   await routine('f2', { kind: 'region', atOnce: true, then: [{ do: 'mark' }] });
   await app.take();
   await app.sees('By f2');
-  const hand = new Hand();
+  const hand = new Hand(app);
   await hand.key(Key.F2);
   await hand.drag({ x: 40, y: 60 }, { x: 440, y: 360 });
   const id = await app.marked();

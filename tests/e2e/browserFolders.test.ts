@@ -75,7 +75,7 @@ describe('a folder of the computer the browser runs on', () => {
     await app.click('Edit Garden pictures');
     await app.type('Name', 'Garden', Key.TAB);
     const format = await browser.driver.findElement(By.css('[role="dialog"] select'));
-    await format.sendKeys('JPEG');
+    await app.choose(format, 'JPEG');
     await app.type('Name pattern', '{date:yyyy}/{title:lower,-} {n:2}');
     await app.until(
       'saved',
@@ -108,7 +108,7 @@ describe('a folder of the computer the browser runs on', () => {
   }, 60_000);
 
   test('two tabs that keep at once under one name overwrite nothing', async () => {
-    const id = await openKeep(app, 'Twice', await lettered());
+    const id = await openKeep(app, 'Twice', lettered());
     const first = await browser.driver.getWindowHandle();
     await browser.driver.switchTo().newWindow('tab');
     await browser.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
@@ -139,10 +139,8 @@ describe('a folder of the computer the browser runs on', () => {
 
   test('is one of the places of Then, and is forgotten in Setup', async () => {
     await app.take();
-    const more = await browser.driver.findElement(
-      By.css('select[aria-label="Keep in another place"]'),
-    );
-    await more.sendKeys('Keep in Garden');
+    const more = await browser.driver.findElement(By.css('select[aria-label="Another place"]'));
+    await app.choose(more, 'Keep in Garden');
     await app.click('Full screen');
     await app.click('Take the screen');
     await app.sees('Kept in Garden: ');

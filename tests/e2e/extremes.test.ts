@@ -1,21 +1,11 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { markSchema, type Mark } from '@/core/marks/registry';
-import { App, getPixels, getShot, pixelAt, plainPng, sendShot } from './lib/app';
-import { openBrowser, type Browser } from './lib/browser';
-import { Marking } from './lib/marking';
+import { getPixels, getShot, pixelAt, plainPng, sendShot } from './lib/app';
+import { app, browser, inOneBrowser, marking } from './lib/suite';
 
-let browser: Browser;
-let app: App;
-let marking: Marking;
-
-beforeAll(async () => {
-  browser = await openBrowser();
-  app = new App(browser.driver);
-  marking = new Marking(app);
-}, 120_000);
-afterAll(() => browser.close());
+inOneBrowser();
 
 const pen = (id: string, points: [number, number, number][]): Mark =>
   markSchema.parse({ id, kind: 'pen', tip: 'felt', points, colour: '#0072B2', thickness: 6 });
@@ -75,8 +65,7 @@ test('a picture of 1 × 20 000 pixels opens, is marked and stored', async () => 
     .png()
     .toBuffer();
   const id = await sendShot(picture, 'Thread');
-  await app.go(`/shots/${id}`);
-  await app.stage();
+  await app.openShot(id);
   await app.keys('a');
   await app.click('Add arrow');
   await app.stored();
@@ -86,8 +75,7 @@ test('a picture of 1 × 20 000 pixels opens, is marked and stored', async () => 
 
 test('a picture of 7 680 × 4 320 pixels opens, is marked, turned and leaves', async () => {
   const id = await sendShot(await plainPng(7680, 4320, '#DDE6DD'), 'Large');
-  await app.go(`/shots/${id}`);
-  await app.stage();
+  await app.openShot(id);
   const stage = await browser.driver.findElement(By.css('[data-testid="stage"]'));
   const view = { x: 0, y: 0, width: 7680, height: 4320 };
   await app.keys('b');

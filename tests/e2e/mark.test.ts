@@ -1,21 +1,12 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import { By, Key, until } from 'selenium-webdriver';
 import type { Mark } from '@/core/marks/registry';
 import { everyMark } from '@/tests/lib/marks';
-import { App, getPixels, getShot, pixelAt, WAIT } from './lib/app';
-import { openBrowser, type Browser } from './lib/browser';
+import { getPixels, getShot, pixelAt, WAIT } from './lib/app';
 import { Marking } from './lib/marking';
+import { app, browser, inOneBrowser, marking } from './lib/suite';
 
-let browser: Browser;
-let app: App;
-let marking: Marking;
-
-beforeAll(async () => {
-  browser = await openBrowser();
-  app = new App(browser.driver);
-  marking = new Marking(app);
-}, 120_000);
-afterAll(() => browser.close());
+inOneBrowser();
 
 const blank = (marks: readonly Mark[] = []) => marking.open(marks);
 const stage = () => marking.stage();
@@ -79,7 +70,7 @@ describe('drawing', () => {
       .doubleClick()
       .perform();
     const again = await browser.driver.wait(until.elementLocated(By.css('textarea')), WAIT);
-    await again.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Done', Key.chord(Key.CONTROL, Key.ENTER));
+    await again.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Done', Key.ESCAPE);
     expect((await marksOf(id))[0]).toMatchObject({ text: 'Done' });
   }, 60_000);
 
@@ -148,8 +139,7 @@ describe('arranging', () => {
     await drag(50, 50, 100, 100);
     await drag(150, 50, 200, 100);
     await app.stored();
-    await app.go(`/shots/${id}`);
-    await app.stage();
+    await app.openShot(id);
     await app.chord(Key.CONTROL, 'z');
     expect(await marksOf(id)).toHaveLength(1);
     await app.click('Untouched frame');
@@ -192,7 +182,7 @@ describe('arranging', () => {
     await app.keys('b');
     await drag(50, 50, 200, 150);
     await app.click('Blue');
-    const fill = await browser.driver.findElement(By.css('[role="group"][aria-label="Fill"]'));
+    const fill = await browser.driver.findElement(By.css('[role="toolbar"][aria-label="Fill"]'));
     await fill.findElement(By.css('[aria-label="Yellow"]')).click();
     await (await app.named('Line')).click().catch(() => undefined);
     expect((await marksOf(id))[0]).toMatchObject({ colour: '#0072B2', fill: '#F0E442' });

@@ -56,7 +56,9 @@ describe('a server that does not answer', () => {
     const stage = await browser.driver.findElement(By.css('[data-testid="stage"]'));
     await app.drag(stage, { x: 200, y: 200 }, { x: 400, y: 330 });
     await app.sees('Not stored yet');
-    await browser.driver.sleep(500);
+    const isHeld = `entry.shot === '${id}' && entry.change.document.marks.length === 1`;
+    await app.until('the mark is held', async () => (await app.held('drafts', isHeld)) === 1);
+    await app.until('the take is held', async () => (await app.held('outbox', 'true')) === 1);
     await browser.driver.navigate().refresh();
     await app.stage();
     expect(await browser.driver.findElements(By.css('[data-mark]'))).toHaveLength(1);
@@ -96,6 +98,11 @@ test('a reload right after Enter finds the shot', async () => {
   await full();
   await app.keys(Key.ENTER);
   const id = await app.marked();
+  // Until then the tab holds on by a question, which a driver answers as no person would.
+  const safe = async () =>
+    (await app.held('outbox', `entry.id === '${id}'`)) === 1 ||
+    (await fetch(`${appUrl()}/api/shots/${id}`)).ok;
+  await app.until('it is safe', safe);
   await browser.driver.navigate().refresh();
   await app.stage();
   await app.until('stored', async () => (await fetch(`${appUrl()}/api/shots/${id}`)).ok);

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { createCanvas } from '@napi-rs/canvas';
 import { chmodSync, existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { simpleParser } from 'mailparser';
@@ -6,10 +7,17 @@ import sharp from 'sharp';
 import { By, Key } from 'selenium-webdriver';
 import { linksSchema } from '@/core/contracts/link';
 import { mailDropSchema } from '@/core/contracts/mail';
-import { remotesSchema } from '@/core/contracts/remote';
-import { App, setWay } from './lib/app';
+import { remoteSchema, remotesSchema, sendingSchema } from '@/core/contracts/remote';
+import { App, sendShot, setWay } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
-import { allowClipboard, newFolder, openKeep, readClipboard } from './lib/keeping';
+import {
+  allowClipboard,
+  isSent,
+  lettered,
+  newFolder,
+  openKeep,
+  readClipboard,
+} from './lib/keeping';
 
 let browser: Browser;
 let app: App;
@@ -29,6 +37,18 @@ const select = (label: string) =>
   browser.driver.findElement(By.css(`select[aria-label="${label}"]`));
 const get = async (path: string) => (await fetch(appUrl() + path)).json() as Promise<unknown>;
 
+const ask = async (path: string, method: string, body: unknown): Promise<unknown> =>
+  (
+    await fetch(appUrl() + path, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    })
+  ).json();
+/** A remote folder on a machine that does not answer. */
+const addRemote = async (name: string) =>
+  remoteSchema.parse(await ask('/api/remotes', 'POST', { name, url: 'http://127.0.0.1:9/' })).id;
+
 describe('links', () => {
   test('end after some views, are listed in Setup and on the Shelf, and are taken back there', async () => {
     await openKeep(app, 'One look');
@@ -42,7 +62,7 @@ describe('links', () => {
 
     const id = await openKeep(app, 'Long standing');
     await app.click('Link');
-    await (await select('How long the link lasts')).sendKeys('does not end');
+    await app.choose(await select('How long the link lasts'), 'does not end');
     await app.click('Keep in 1 place');
     await app.sees('The link is copied');
     const address = await readClipboard(browser);
@@ -128,9 +148,21 @@ describe('remote folders', () => {
     await app.click('Edit Far shed');
     await app.type('Address', practice?.url ?? '', Key.TAB);
     await app.type('User name', 'moss', Key.TAB);
+    await app.type('Password', 'fern', Key.TAB);
     await (await app.named('Save it', inForm)).click();
+    const closed = () => app.until('closed', async () => !(await app.has('[role="dialog"]')));
+    await closed();
+    // A password goes only where it was typed for.
+    await app.click('Edit Far shed');
+    await app.type('Address', 'http://127.0.0.1:10/', Key.TAB);
+    await (await app.named('Save it', inForm)).click();
+    await app.sees('the password must be typed again');
+    await app.keys(Key.ESCAPE);
+    await closed();
     await app.click('Send now');
     await app.sees('did not accept the name or the password');
+    await app.click('Stop trying');
+    await app.sees('stopped; it waits for you');
     await app.click('Give it up');
     await app.click('Remove Far shed');
     await app.click('Remove');
@@ -141,12 +173,45 @@ describe('remote folders', () => {
     );
   }, 90_000);
 
+  test('are edited at once after they were stored: the form shows what is stored now', async () => {
+    await addRemote('Slow list');
+    await app.go('/setup/sending');
+    await app.click('Edit Slow list');
+    // The list comes late from here on.
+    await browser.driver.executeScript(`
+      const now = window.fetch;
+      window.fetch = async (ask, init) => {
+        const isList = String(ask).endsWith('/api/remotes') && (init?.method ?? 'GET') === 'GET';
+        if (isList) await new Promise((done) => setTimeout(done, 1_000));
+        return now(ask, init);
+      };`);
+    await app.type('User name', 'moss', Key.TAB);
+    await (await app.named('Save it', '//*[@role="dialog"]')).click();
+    await app.until('closed', async () => !(await app.has('[role="dialog"]')));
+    await app.click('Edit Slow list');
+    expect(await (await app.field('User name')).getAttribute('value')).toBe('moss');
+    await app.keys(Key.ESCAPE);
+  }, 60_000);
+
+  test('what becomes of a copy elsewhere is seen without loading the page anew', async () => {
+    const remote = await addRemote('Elsewhere');
+    const shot = await sendShot(lettered(), 'Stopped elsewhere');
+    const { id } = sendingSchema.parse(
+      await ask(`/api/shots/${shot}/sendings`, 'POST', { remoteId: remote }),
+    );
+    await app.go('/setup/sending');
+    await app.sees('The other machine does not answer.');
+    await ask(`/api/sendings/${id}`, 'PATCH', { state: 'stopped' });
+    await app.sees('stopped; it waits for you');
+    await app.click('Give it up');
+  }, 60_000);
+
   test('are places of Then', async () => {
     await app.take();
-    await (await select('Keep in another place')).sendKeys('Send to Practice');
+    await app.choose(await select('Another place'), 'Send to Practice');
     await app.click('Full screen');
     await app.click('Take the screen');
-    await app.sees('Sent to Practice remote folder');
+    await isSent(app, 'Practice remote folder');
   }, 60_000);
 });
 
@@ -154,7 +219,7 @@ describe('clipboard', () => {
   test('takes the path of the copy that is kept at the same time; without a copy it says so', async () => {
     await openKeep(app, 'Where it lies');
     await app.click('Clipboard');
-    await (await select('What goes to the clipboard')).sendKeys('the path');
+    await app.choose(await select('What goes to the clipboard'), 'the path');
     await app.click('Keep in 1 place');
     await app.sees('There is no copy yet. Choose a folder, too');
     await app.click('Sheds');
@@ -196,7 +261,7 @@ describe('as a file', () => {
   test('a size on paper writes its dots per inch into the file', async () => {
     await openKeep(app, 'On paper');
     await app.click('Sheds');
-    await (await select('Size')).sendKeys('For print');
+    await app.choose(await select('Size'), 'For print');
     await app.type('mm wide', '60');
     await app.type('dots per inch', '254');
     await app.click('Keep in 1 place');
@@ -206,10 +271,9 @@ describe('as a file', () => {
   }, 60_000);
 
   test('that transparent parts get a colour is said before they do', async () => {
-    const leaf = Buffer.from(
-      '<svg xmlns="http://www.w3.org/2000/svg" width="80" height="60"><circle cx="40" cy="30" r="20" fill="#0a7"/></svg>',
-    );
-    await openKeep(app, 'Leaf', await sharp(leaf).png().toBuffer());
+    const leaf = createCanvas(80, 60);
+    leaf.getContext('2d').fillRect(20, 10, 40, 40);
+    await openKeep(app, 'Leaf', leaf.toBuffer('image/png'));
     await app.click('Sheds');
     await app.click('JPEG');
     await app.sees('Transparent parts get this colour');
@@ -231,7 +295,7 @@ describe('out of the window', () => {
     const given = () =>
       browser.driver.executeScript<string>(`
       const event = new DragEvent('dragstart', { bubbles: true, dataTransfer: new DataTransfer() });
-      document.querySelector('main img[alt$="as it will arrive"]').dispatchEvent(event);
+      document.querySelector('main img[alt$="as it will arrive"]')?.dispatchEvent(event);
       return event.dataTransfer.getData('DownloadURL');`);
     // Until it is made anew nothing can be dragged: never a PNG that is called a JPEG.
     let seen = await given();

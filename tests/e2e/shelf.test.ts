@@ -37,13 +37,12 @@ test('days newest first; only what is in sight is in the page; all is reached by
   await app.until(
     'everything',
     async () => {
-      for (const card of await cards()) {
-        const id = await card.getAttribute('data-shot').catch(() => null);
-        if (id) seen.add(id);
-      }
-      await browser.driver.executeScript(
-        `document.querySelector('main > div.overflow-auto').scrollBy(0, 420)`,
+      const ids = await browser.driver.executeScript<string[]>(
+        `const ids = [...document.querySelectorAll('[data-shot]')].map((card) => card.dataset.shot);
+         document.querySelector('main > div.overflow-auto').scrollBy(0, 420);
+         return ids;`,
       );
+      for (const id of ids) seen.add(id);
       return seen.size >= total;
     },
     60_000,

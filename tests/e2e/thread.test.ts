@@ -95,6 +95,24 @@ test('the whole thread: open menu, delay, region, arrow, text, JPEG in a folder'
   );
 }, 120_000);
 
+test('Keep right after the take waits for a picture that is still being put aside', async () => {
+  await app.take();
+  await browser.driver.executeScript(`
+    const slow = Blob.prototype.arrayBuffer;
+    Blob.prototype.arrayBuffer = async function () {
+      await new Promise((resolve) => setTimeout(resolve, 1500));
+      return slow.call(this);
+    };`);
+  await app.keys('1');
+  await app.click('0 s');
+  await app.keys(Key.ENTER);
+  const id = await app.marked();
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.sees('Waiting until the shot is stored');
+  await app.named('Clipboard');
+  expect((await getShot(id)).width).toBe(1440);
+}, 60_000);
+
 test('the clipboard holds the very picture that keeping would write', async () => {
   const { driver } = browser;
   await driver.sendDevToolsCommand('Browser.grantPermissions', {

@@ -77,8 +77,7 @@ test('quarter turns and flips take the marks along, survive a reload, and are un
   expect(mark).toMatchObject({ x: 330, y: 20, width: 40, height: 100 });
   await app.click('Flip across');
   expect(pixelAt(await leaves(id), 10, 10)).toEqual(RED);
-  await app.go(`/shots/${id}`);
-  await app.stage();
+  await app.openShot(id);
   await app.chord(Key.CONTROL, 'z');
   await app.chord(Key.CONTROL, 'z');
   await app.stored();
@@ -198,8 +197,7 @@ test('a picture is added, cropped, turned, kept over a reload and taken back', a
   await app.type('Angle', '45');
   const turned = await leaves(id);
   expect(pixelAt(turned, 122, 82)).toEqual([255, 255, 255, 255]);
-  await app.go(`/shots/${id}`);
-  await app.stage();
+  await app.openShot(id);
   expect(pixelAt(await leaves(id), 210, 140)).toEqual(RED);
   await app.keys('g');
   await marking.click(210, 140);
@@ -263,7 +261,7 @@ test('a picture dropped on the shot lies where it was dropped', async () => {
 test('a crop edge is drawn to a found part near by', async () => {
   const id = await marking.open([], quarters);
   // The parts are looked for once the picture has come to rest.
-  await browser.driver.sleep(3000);
+  await app.until('parts', () => app.has('[data-parts]:not([data-parts="0"])'));
   await app.keys('k');
   await marking.drag(600, 200, 304, 200);
   await app.keys(Key.ENTER);

@@ -4,6 +4,9 @@ import { z } from 'zod';
 
 const run = promisify(execFile);
 
+/** What a very busy machine may need to start a program, ms. */
+const PATIENCE = 60_000;
+
 /** An X display of its own, with a window manager, for as long as a test runs. */
 export class XDisplay {
   private readonly children: ChildProcess[] = [];
@@ -36,7 +39,8 @@ export class XDisplay {
   /** Starts a window manager and waits until it manages: a client mapped before is left in limbo. */
   private async manage(manager: string): Promise<void> {
     this.start(manager);
-    for (let i = 0; i < 100; i += 1) {
+    const patience = Date.now() + PATIENCE;
+    while (Date.now() < patience) {
       const words = await this.run('xprop', '-root', '_NET_SUPPORTING_WM_CHECK');
       if (words.includes('0x')) return;
       await new Promise((resolve) => setTimeout(resolve, 50));
@@ -58,7 +62,8 @@ export class XDisplay {
 
   /** Waits for a window and says its number. */
   async windowId(title: string): Promise<number> {
-    for (let i = 0; i < 200; i += 1) {
+    const patience = Date.now() + PATIENCE;
+    while (Date.now() < patience) {
       if (await this.window(title)) {
         const words = await this.run('xwininfo', '-name', title);
         return Number(/Window id: (0x[0-9a-f]+)/.exec(words)?.[1]);

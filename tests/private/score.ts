@@ -1,6 +1,7 @@
 import { union, type Rect } from '@/core/geometry/rect';
 import type { PrivateKind } from '@/core/recognition/kinds';
-import type { PrivateThing } from '@/core/recognition/privateThings';
+import { merged, privateThings, type PrivateThing } from '@/core/recognition/privateThings';
+import type { Paragraph } from '@/core/recognition/words';
 
 export interface KnownThing {
   kind: PrivateKind;
@@ -34,7 +35,7 @@ function fits(found: PrivateThing, known: KnownThing): boolean {
   return height > 0 && width >= COVERED * box.width && found.box.width <= AT_MOST * box.width;
 }
 
-export function addScores(
+function addScores(
   into: Scores,
   found: readonly PrivateThing[],
   known: readonly KnownThing[],
@@ -48,4 +49,14 @@ export function addScores(
     of(thing.kind).offered += 1;
     if (known.some((k) => fits(thing, k))) of(thing.kind).right += 1;
   }
+}
+
+/** The scores of all screens together. */
+export function scoresOf(
+  screens: readonly { known: readonly KnownThing[]; passes: readonly Paragraph[][] }[],
+): Scores {
+  const scores: Scores = {};
+  for (const { known, passes } of screens)
+    addScores(scores, merged(passes.map((paragraphs) => privateThings(paragraphs.flat()))), known);
+  return scores;
 }

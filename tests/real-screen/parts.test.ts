@@ -120,7 +120,6 @@ after 700 {
   for (let i = 0; i < 200 && !existsSync(out); i += 1) {
     await new Promise((resolve) => setTimeout(resolve, 50));
   }
-  await new Promise((resolve) => setTimeout(resolve, 300));
   return readFileSync(out, 'utf8')
     .trim()
     .split('\n')

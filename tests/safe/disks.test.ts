@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { copiesSchema, copySchema } from '@/core/contracts/folder';
 import { OwnApp } from './lib/ownApp';
-import { busyPng } from './lib/pictures';
+import { busyPng } from '@/tests/lib/pictures';
 
 jest.setTimeout(120_000);
 

@@ -1,10 +1,13 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { connect } from 'node:net';
 import { join } from 'node:path';
 import type { Copy } from '@/core/contracts/folder';
 import { sha256 } from '@/server/frames/intake';
 import { OwnApp } from './lib/ownApp';
-import { busyPng } from './lib/pictures';
+import { busyPng } from '@/tests/lib/pictures';
 
 jest.setTimeout(400_000);
 
@@ -52,10 +55,15 @@ test(`${KEEPS} keeps, ${AT_ONCE} at a time: none is lost, the page is answered, 
     pattern: '{title}-{n}',
     make: true,
   });
-  const picture = await busyPng(1920, 1080, 7);
+  // Every fourth as large as a screen, so that many large ones are in work at once.
+  const large = await busyPng(1920, 1080, 7);
+  const small = await busyPng(640, 360, 8);
   const shots = await Promise.all(
-    Array.from({ length: SHOTS }, (_, i) => app.addShot(picture, `Bed ${i}`)),
+    Array.from({ length: SHOTS }, (_, i) => app.addShot(i % 4 ? small : large, `Bed ${i}`)),
   );
+  // An idle connection is not closed under the hands of whoever sends on it next.
+  const idle = (await fetch(`${app.url}/api/health`)).headers.get('keep-alive');
+  expect(idle).toBe('timeout=75');
   const stop = askAllTheWhile();
   const kept: Copy[] = [];
   let next = 0;
@@ -97,4 +105,61 @@ test('two processes that keep fifty at once under one name never collide', async
   } finally {
     await other.end();
   }
+});
+
+test('500 uploads that trickle in leave the app answering, and their sum is bounded', async () => {
+  const { port } = app;
+  const head = (length: number) =>
+    `POST /api/shots HTTP/1.1\r\nHost: 127.0.0.1:${port}\r\n` +
+    `Content-Type: multipart/form-data; boundary=x\r\nContent-Length: ${length}\r\n\r\n`;
+  // In a process of their own, so that whoever asks is not as busy with them as the app.
+  const trickling = `
+    const { connect } = require('node:net');
+    let open = 0;
+    for (let i = 0; i < 500; i += 1) {
+      const socket = connect(${port}, '127.0.0.1', () => {
+        socket.write(${JSON.stringify(head(1_000_000))});
+        setInterval(() => socket.write('.'), 1_000);
+        if (++open === 500) console.log('open');
+      });
+      socket.on('error', () => undefined).resume();
+    }`;
+  const ask = async (): Promise<number> => {
+    const begun = performance.now();
+    const answer = await fetch(`${app.url}/api/shots?limit=30`);
+    expect(answer.status).toBe(200);
+    await answer.arrayBuffer();
+    return performance.now() - begun;
+  };
+  /** The lower quarter: whatever else the machine does holds up some, held connections would most. */
+  const several = async () => {
+    const all: number[] = [];
+    for (let i = 0; i < 60; i += 1) all.push(await ask());
+    return all.sort((a, b) => a - b)[15] ?? NaN;
+  };
+  const first = await several();
+  const slow = spawn(process.execPath, ['-e', trickling], { stdio: ['ignore', 'pipe', 'ignore'] });
+  await once(slow.stdout, 'data');
+  const busy = await several();
+  slow.kill('SIGKILL');
+  await once(slow, 'exit');
+  // Before and after, since what else goes on beside it changes.
+  const quiet = Math.max(first, await several());
+  console.info(`answers: ${quiet.toFixed(1)} ms, with 500 uploads ${busy.toFixed(1)} ms`);
+  expect(busy).toBeLessThan(Math.max(100, quiet * 10));
+
+  // Ten of nearly the largest size, none of which ends: more than may be held at once.
+  const before = app.memory().now;
+  const part = Buffer.alloc(120_000_000, 46);
+  const sockets = Array.from({ length: 10 }, () => {
+    const socket = connect(port, '127.0.0.1').on('error', () => undefined);
+    socket.write(head(part.length + 1));
+    socket.write(part);
+    return socket;
+  });
+  const answers = sockets.map(async (socket) => String((await once(socket, 'data'))[0]));
+  expect(await Promise.any(answers)).toMatch(/^HTTP\/1\.1 503 /);
+  for (const socket of sockets) socket.destroy();
+  expect(app.memory().most - before).toBeLessThan(1.5e9);
+  expect((await fetch(`${app.url}/api/health`)).status).toBe(200);
 });

@@ -8,7 +8,8 @@ import { placeOf } from '@/core/desk/events';
 import type { Point } from '@/core/geometry/point';
 import { appUrl } from './browser';
 
-export const WAIT = 12_000;
+/** As long as a very busy machine may need; nobody waits for it where all goes well. */
+export const WAIT = 30_000;
 
 /** The app as a person sees it: by names, words and keys. */
 export class App {
@@ -16,6 +17,25 @@ export class App {
 
   async go(path: string): Promise<void> {
     await this.driver.get(appUrl() + path);
+  }
+
+  /** Opens a shot in Mark as the interface does, without loading the page anew where it is there. */
+  async openShot(id: string): Promise<void> {
+    const path = `/shots/${id}`;
+    const inside = await this.driver.executeScript<boolean>(
+      `if (!document.getElementById('status-slot') || location.pathname === arguments[0]) return false;
+       history.pushState(null, '', arguments[0]);
+       window.dispatchEvent(new PopStateEvent('popstate'));
+       return true;`,
+      path,
+    );
+    if (!inside) await this.go(path);
+    await this.driver
+      .wait(until.elementLocated(By.css(`[data-of="${id}"] canvas`)), WAIT)
+      .catch(async (error: unknown) => {
+        const words = await this.driver.findElement(By.css('body')).getText();
+        throw new Error(`${String(error)} The page says: ${words.slice(0, 400)}`);
+      });
   }
 
   /** Take, with the desk drawn and ready. */
@@ -64,7 +84,18 @@ export class App {
   }
 
   async click(name: string): Promise<void> {
-    await (await this.named(name)).click();
+    const control = await this.named(name);
+    await this.until(`${name} can be pressed`, () => control.isEnabled());
+    await control.click();
+  }
+
+  /** Chooses from a list by the beginning of an option's words; letters would be shortcuts. */
+  async choose(list: WebElement, words: string): Promise<void> {
+    const option = By.xpath(`.//option[starts-with(., ${JSON.stringify(words)})]`);
+    const found = () => list.findElements(option);
+    // Some lists are filled by an answer of the server.
+    await this.until(`no option ${words}`, async () => (await found()).length > 0);
+    await (await found())[0]?.click();
   }
 
   async type(label: string, value: string, key: string = Key.ENTER): Promise<void> {
@@ -102,6 +133,34 @@ export class App {
 
   async until(what: string, test: () => Promise<boolean>, wait = WAIT): Promise<void> {
     await this.driver.wait(test, wait, what, 50);
+  }
+
+  /**
+   * Waits until fonts and the pictures in sight are there and the page has been drawn with them. It
+   * looks anew each time: what React replaces meanwhile is never loaded.
+   */
+  async atRest(): Promise<void> {
+    await this.until('the page at rest', () =>
+      this.driver.executeScript<boolean>(`
+        const isSeen = ({ left, top, right, bottom }) =>
+          right > 0 && bottom > 0 && left < innerWidth && top < innerHeight;
+        return document.fonts.status === 'loaded' && [...document.images].every((image) =>
+          image.complete || !isSeen(image.getBoundingClientRect()));`),
+    );
+    await this.driver.executeAsyncScript(
+      'requestAnimationFrame(() => requestAnimationFrame(arguments[0]));',
+    );
+  }
+
+  /** How many entries a store of the browser's own holds that fit a test, written in JavaScript. */
+  async held(store: 'outbox' | 'drafts', test: string): Promise<number> {
+    return this.driver.executeAsyncScript<number>(`
+      const done = arguments[0];
+      const open = indexedDB.open('rezzik');
+      open.onsuccess = () => {
+        const ask = open.result.transaction('${store}').objectStore('${store}').getAll();
+        ask.onsuccess = () => done(ask.result.filter((entry) => ${test}).length);
+      };`);
   }
 
   /** Drags between places given in pixels of an element's own content. */
@@ -182,8 +241,10 @@ export class App {
   /** Waits until the server has everything. */
   async stored(): Promise<void> {
     await this.until('all changes stored', async () => {
-      const line = await this.driver.findElements(By.css('[data-testid="stored"]'));
-      return line[0] ? (await line[0].getText()).startsWith('All changes stored') : false;
+      const line = await this.driver.executeScript<string | undefined>(
+        `return document.querySelector('[data-testid="stored"]')?.textContent`,
+      );
+      return line?.startsWith('All changes stored') ?? false;
     });
   }
 
@@ -224,11 +285,24 @@ export async function setWay(way: Partial<Way>): Promise<void> {
 
 export const freshDesk = (): Desk => createDesk(2026, 0);
 
+/**
+ * Reads from the app. A connection that the app let go of while this process was too busy to hear
+ * of it is no failure of the app: a read is asked again, once.
+ */
+export async function read(path: string): Promise<Response> {
+  const ask = () => fetch(appUrl() + path);
+  return ask().catch((error: unknown) => {
+    const { cause } = error as { cause?: { code?: string } };
+    if (cause?.code === 'UND_ERR_SOCKET') return ask();
+    throw error;
+  });
+}
+
 export const getShot = async (id: string): Promise<Shot> =>
-  shotSchema.parse(await (await fetch(`${appUrl()}/api/shots/${id}`)).json());
+  shotSchema.parse(await (await read(`/api/shots/${id}`)).json());
 
 export const listShots = async (query = '') =>
-  shotPageSchema.parse(await (await fetch(`${appUrl()}/api/shots?limit=200${query}`)).json());
+  shotPageSchema.parse(await (await read(`/api/shots?limit=200${query}`)).json());
 
 export interface Pixels {
   data: Buffer;
@@ -246,7 +320,7 @@ export async function decode(bytes: ArrayBuffer | Buffer): Promise<Pixels> {
 }
 
 export const getPixels = async (id: string, what: string): Promise<Pixels> =>
-  decode(await (await fetch(`${appUrl()}/api/shots/${id}/${what}`)).arrayBuffer());
+  decode(await (await read(`/api/shots/${id}/${what}`)).arrayBuffer());
 
 export const pixelAt = ({ data, width }: Pixels, x: number, y: number): number[] => [
   ...data.subarray((y * width + x) * 4, (y * width + x) * 4 + 4),

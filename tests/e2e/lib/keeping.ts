@@ -1,25 +1,55 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import sharp from 'sharp';
+import { createCanvas } from '@napi-rs/canvas';
 import { By } from 'selenium-webdriver';
 import { folderSchema } from '@/core/contracts/folder';
-import { sendShot, type App } from './app';
+import { sendingsSchema } from '@/core/contracts/remote';
+import { shotPageSchema } from '@/core/contracts/shot';
+import { read, sendShot, type App } from './app';
 import { appUrl, type Browser } from './browser';
 
 /** A picture with letters, large enough for a loss to be seen. */
-export function lettered(): Promise<Buffer> {
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="400" height="240"><rect width="400" height="240" fill="#fff"/><g font-family="sans-serif" fill="#1c2b2a"><text x="20" y="60" font-size="28">Pond edge, bed 12</text><text x="20" y="110" font-size="15">Marsh marigold, checked by Wren</text></g><rect x="20" y="150" width="180" height="50" fill="#D55E00"/></svg>`;
-  return sharp(Buffer.from(svg)).png().toBuffer();
+export function lettered(): Buffer {
+  const canvas = createCanvas(400, 240);
+  const surface = canvas.getContext('2d');
+  const fill = (colour: string) => (surface.fillStyle = colour);
+  fill('#FFFFFF');
+  surface.fillRect(0, 0, 400, 240);
+  fill('#1C2B2A');
+  surface.font = '28px sans-serif';
+  surface.fillText('Pond edge, bed 12', 20, 60);
+  surface.font = '15px sans-serif';
+  surface.fillText('Marsh marigold, checked by Wren', 20, 110);
+  fill('#D55E00');
+  surface.fillRect(20, 150, 180, 50);
+  return canvas.toBuffer('image/png');
 }
 
 /** Opens Keep on a new shot with every place switched off. */
 export async function openKeep(app: App, title: string, picture?: Buffer): Promise<string> {
-  const id = await sendShot(picture ?? (await lettered()), title);
+  const id = await sendShot(picture ?? lettered(), title);
   await app.go(`/shots/${id}/keep`);
   await app.named('Clipboard');
   const on = By.css('section[aria-label="Where"] [role="switch"][aria-checked="true"]');
   for (const place of await app.driver.findElements(on)) await place.click();
   return id;
+}
+
+const json = async (path: string): Promise<unknown> => (await read(path)).json();
+
+/** Waits until the page says what became of the newest shot's copy, and until it was sent. */
+export async function isSent(app: App, remote: string): Promise<void> {
+  // A machine that is busy sends it a little later, and says so.
+  const said = new RegExp(`(Sent to ${remote}: |Waits for ${remote}\\. )`);
+  await app.until(`words on ${remote}`, async () =>
+    said.test(await app.driver.findElement(By.css('body')).getText()),
+  );
+  await app.until(`sent to ${remote}`, async () => {
+    const { shots } = shotPageSchema.parse(await json('/api/shots?limit=1'));
+    const path = `/api/shots/${shots[0]?.id ?? ''}/sendings`;
+    const { sendings } = sendingsSchema.parse(await json(path));
+    return sendings.some((one) => one.remoteName === remote && one.state === 'sent');
+  });
 }
 
 /** Whatever page is open may read and write the clipboard. */

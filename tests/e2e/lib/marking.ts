@@ -14,8 +14,7 @@ export class Marking {
     const document = JSON.stringify({ version: 1, view: { crop: Marking.view }, marks });
     const frame = picture ?? (await plainPng(600, 400, '#FFFFFF'));
     const id = await sendShot(frame, 'Sheet', { document });
-    await this.app.go(`/shots/${id}`);
-    await this.app.stage();
+    await this.app.openShot(id);
     return id;
   }
 

@@ -14,6 +14,8 @@ interface Start {
   databaseUrl: string;
   /** Commands run first, as root among mounts of the app's own: they end with it. */
   mounts?: string;
+  /** Beside what every app is started with. */
+  env?: Record<string, string>;
 }
 
 async function freePort(): Promise<number> {
@@ -39,17 +41,17 @@ function apart(mounts: string, program: readonly string[]): string[] {
 /** A Rezzik that a test may fill up, unplug and kill. */
 export class OwnApp {
   private constructor(
+    readonly port: number,
     readonly url: string,
     readonly roots: string,
     private readonly child: ChildProcess,
   ) {}
 
-  static async start({ data, databaseUrl, mounts }: Start): Promise<OwnApp> {
+  static async start({ data, databaseUrl, mounts, env: more = {} }: Start): Promise<OwnApp> {
     const port = await freePort();
     const roots = join(data, 'kept');
     mkdirSync(roots, { recursive: true });
-    const next = join(process.cwd(), 'node_modules', 'next', 'dist', 'bin', 'next');
-    const served = [process.execPath, next, 'start', '-H', '127.0.0.1', '-p', String(port)];
+    const served = [process.execPath, join(process.cwd(), 'bin', 'app.mjs'), 'start'];
     const [program = '', ...args] = mounts === undefined ? served : apart(mounts, served);
     const env = {
       ...process.env,
@@ -61,9 +63,10 @@ export class OwnApp {
       DISPLAY: '',
       NODE_ENV: 'production' as const,
       NEXT_TELEMETRY_DISABLED: '1',
+      ...more,
     };
     const child = spawn(program, args, { env, stdio: ['ignore', 'ignore', 'inherit'] });
-    const app = new OwnApp(`http://127.0.0.1:${port}`, roots, child);
+    const app = new OwnApp(port, `http://127.0.0.1:${port}`, roots, child);
     await app.answers();
     return app;
   }
@@ -123,10 +126,11 @@ export class OwnApp {
     return folderSchema.parse((await this.post('/api/folders', input)).body);
   }
 
-  async addShot(picture: Buffer, title: string): Promise<string> {
+  async addShot(picture: Buffer, title: string, more: { document?: string } = {}): Promise<string> {
     const form = new FormData();
     form.set('frame', new Blob([new Uint8Array(picture)]), 'frame.png');
     form.set('title', title);
+    if (more.document) form.set('document', more.document);
     const answer = await fetch(`${this.url}/api/shots`, { method: 'POST', body: form });
     return createdSchema.parse(await answer.json()).id;
   }

@@ -1,0 +1,176 @@
+import { describe, expect, test } from '@jest/globals';
+import { Key } from 'selenium-webdriver';
+import { everyMark } from '@/tests/lib/marks';
+import { plainPng, sendShot } from './lib/app';
+import { newFolder, openKeep } from './lib/keeping';
+import { app, browser, inOneBrowser, marking } from './lib/suite';
+
+/** Every control of every view is touched, and the keys must act all the same. */
+
+inOneBrowser(async () => {
+  await newFolder('Touched', { isDefault: true });
+  await sendShot(await plainPng(60, 40, '#FFFFFF'), 'On the Shelf');
+});
+
+/**
+ * Run in the page: touches every control that can be seen, by pointer and by the Tab key, presses
+ * each of the keys there, and tells which were not heard. Fields that are typed into keep their
+ * letters; lists and sliders their arrow keys.
+ */
+const touching = `
+  const press = (target, name) => {
+    const parts = name === '+' ? [] : name.split('+');
+    const key = parts.pop() ?? '+';
+    const event = new KeyboardEvent('keydown', {
+      key, bubbles: true, cancelable: true,
+      ctrlKey: parts.includes('mod'), shiftKey: parts.includes('shift'), altKey: parts.includes('alt'),
+    });
+    target.dispatchEvent(event);
+    return event.defaultPrevented;
+  };
+  const isSeen = (el) => el.checkVisibility() && !el.disabled && el.tabIndex >= -1 && el.getClientRects().length > 0;
+  const wanted = 'button, a[href], input:not([type=file]), select, textarea, [role="slider"]';
+  const controls = () => [...document.querySelectorAll(wanted)].filter(isSeen);
+  const nameOf = (el) => (el.getAttribute('aria-label') || el.textContent || el.value || el.tagName).trim().slice(0, 40);
+  const isTyped = (el) => el.matches('textarea, input:not([type=checkbox]):not([type=color]):not([type=radio])');
+  const touch = (el, way) => {
+    if (way === 'keys') press(document.activeElement ?? document.body, 'Tab');
+    else el.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true }));
+    el.focus();
+    return document.activeElement === el;
+  };`;
+
+const touchAll = `${touching}
+  const [keys, done] = arguments;
+  const missed = [];
+  let touched = 0;
+  const count = controls().length;
+  for (let i = 0; i < count; i += 1) {
+    for (const way of ['pointer', 'keys']) {
+      for (const key of keys) {
+        const el = controls()[i];
+        if (!el || !touch(el, way)) continue;
+        touched += 1;
+        const heard = press(el, key);
+        const own = isTyped(el) && key !== 'mod+d';
+        if (heard === own && !(own && key === 'Escape')) missed.push(way + ': ' + nameOf(el) + ' / ' + key);
+      }
+    }
+  }
+  done({ touched, missed: [...new Set(missed)] });`;
+
+interface Touched {
+  touched: number;
+  missed: string[];
+}
+
+const touch = (keys: readonly string[]) =>
+  browser.driver.executeAsyncScript<Touched>(touchAll, keys);
+
+describe('after any control was touched, by pointer or by Tab, the keys of the view act', () => {
+  test('Take', async () => {
+    await app.take();
+    const { touched, missed } = await touch(['1', '2', '3', '4', '5', '6']);
+    expect(missed).toEqual([]);
+    expect(touched).toBeGreaterThan(200);
+  }, 60_000);
+
+  test('Mark, with every kind of setting in the strip', async () => {
+    const tools = ['a', 'n', 't', 's', 'u', 'x'];
+    await marking.open([...everyMark].slice(0, 3));
+    const letters = [
+      'g',
+      'b',
+      'o',
+      'p',
+      'h',
+      'e',
+      'c',
+      'y',
+      'd',
+      'q',
+      'j',
+      'z',
+      'l',
+      'm',
+      'i',
+      '.',
+    ];
+    const rest = [
+      'v',
+      'w',
+      '[',
+      ']',
+      '0',
+      '1',
+      '+',
+      '-',
+      'Delete',
+      'mod+z',
+      'mod+y',
+      'mod+d',
+      'Escape',
+    ];
+    let all = 0;
+    for (const tool of tools) {
+      await app.keys(Key.ESCAPE, tool);
+      const { touched, missed } = await touch([
+        ...(tool === 'a' ? [...letters, ...rest] : ['b', 'mod+z']),
+        tool,
+      ]);
+      expect([tool, missed]).toEqual([tool, []]);
+      all += touched;
+    }
+    expect(all).toBeGreaterThan(2000);
+  }, 120_000);
+
+  /** “?” opens the list of keys, and Esc closes it: both must be heard, from every control. */
+  const askFromAll = `${touching}
+    const done = arguments[arguments.length - 1];
+    const until = (test) => new Promise((resolve) => { const look = () => test() ? resolve() : setTimeout(look, 4); look(); });
+    const dialog = () => document.querySelector('[role="dialog"]');
+    (async () => {
+      const missed = [];
+      let touched = 0;
+      // Of long lists of the same, some.
+      const count = controls().length;
+      const step = Math.ceil(count / 40);
+      for (let i = 0; i < count; i += step) {
+        for (const way of ['pointer', 'keys']) {
+          const el = controls()[i];
+          if (!el || !touch(el, way)) continue;
+          touched += 1;
+          const heard = press(el, '?');
+          if (heard === isTyped(el)) missed.push(way + ': ' + nameOf(el));
+          if (!heard) continue;
+          await until(dialog);
+          press(document.activeElement ?? document.body, 'Escape');
+          await until(() => !dialog());
+        }
+      }
+      done({ touched, missed });
+    })();`;
+
+  test.each([
+    ['Keep', 40],
+    ['/shelf', 10],
+    ['/setup/folders', 10],
+    ['/setup/routines', 10],
+    ['/setup/taking', 10],
+    ['/setup/sending', 10],
+    ['/setup/keys', 10],
+    ['/setup/computer', 10],
+  ])(
+    '%s',
+    async (view, least) => {
+      if (view === 'Keep') await openKeep(app, 'Touched');
+      else await app.go(view);
+      await app.until('the view', () => app.has('main button'));
+      await app.atRest();
+      const { touched, missed } = await browser.driver.executeAsyncScript<Touched>(askFromAll);
+      expect(missed).toEqual([]);
+      expect(touched).toBeGreaterThan(least);
+    },
+    120_000,
+  );
+});

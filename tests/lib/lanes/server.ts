@@ -1,0 +1,3 @@
+import { takeLane } from '../lane';
+
+await takeLane('server');
