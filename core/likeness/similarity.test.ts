@@ -49,6 +49,13 @@ describe('agrees with ssim.js on the same definition within 1e-4, place by place
   });
 });
 
+test('a hue that is off by too little for lightness to tell is no difference', () => {
+  const before = picture(64, 48, () => 100);
+  const after = picture(64, 48, (_x, _y, c) => (c === 2 ? 101 : 100));
+  expect(ssim(before, after, { ssim: 'fast', downsample: false }).mssim).toBeCloseTo(1, 9);
+  expect(similarity(before, after).likeness).toBe(1);
+});
+
 test('where only a few places differ, it agrees with ssim.js, too', () => {
   const [before] = pair(9, 200, 150, 0);
   // In the corners, across the borders of the squares that are looked at, and single pixels.

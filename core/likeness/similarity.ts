@@ -31,13 +31,20 @@ const [W0, W1, W2, W3, W4, W5] = (() => {
   return raw.map((v) => v / sum) as [number, number, number, number, number, number];
 })();
 
-/** Lightness around zero: weights of ITU-R BT.601 in 1/256, rounded as usual for 8-bit pictures. */
-function lightnessOf({ data, width }: Picture, row: number, into: Row, { from, to }: Span): void {
-  for (let x = from, j = (row * width + from) * 4; x < to; x += 1, j += 4) {
+/** Lightness of each pixel: weights of ITU-R BT.601 in 1/256, rounded as usual for 8-bit pictures. */
+function lightnessOf({ data, width, height }: Picture): Uint8Array {
+  const all = new Uint8Array(width * height);
+  for (let i = 0, j = 0; i < all.length; i += 1, j += 4) {
     const sum =
       77 * (data[j] as number) + 150 * (data[j + 1] as number) + 29 * (data[j + 2] as number);
-    into[x] = ((sum + 128) >> 8) - MIDDLE;
+    all[i] = (sum + 128) >> 8;
   }
+  return all;
+}
+
+/** A part of a row around zero. @param start where the row begins in all of them */
+function rowOf(all: Uint8Array, start: number, into: Row, { from, to }: Span): void {
+  for (let x = from; x < to; x += 1) into[x] = (all[start + x] as number) - MIDDLE;
 }
 
 /** One row under the window, lengthwise; what was read once is passed on from place to place. */
@@ -96,7 +103,8 @@ const rows = (count: number, width: number): Row[] =>
 /**
  * Structural similarity of two pictures of one size, by lightness, at full resolution (Wang, Bovik,
  * Sheikh, Simoncelli 2004: Image quality assessment, eq. 13). Alpha is not looked at. Where both are
- * the very same it is 1, so only the rest is worked out.
+ * of the very same lightness it is 1, so only the rest is worked out: on a screen most of the ground,
+ * which a lossy file keeps but for its hue.
  * @returns the mean, and the map, which lacks half a window at each side
  * @throws when the sizes differ or a side is shorter than the window
  */
@@ -106,7 +114,8 @@ export function similarity(before: Picture, after: Picture): Similarity {
   if (Math.min(width, height) < SIZE) throw new Error('The pictures are smaller than the window.');
   const size = { width: width - SIZE + 1, height: height - SIZE + 1 };
   const map = new Float64Array(size.width * size.height).fill(1);
-  const bands = differing(before, after);
+  const [all, others] = [lightnessOf(before), lightnessOf(after)];
+  const bands = differing(all, others, width, height);
   const bandOf = (row: number): Span[] => bands[Math.floor(row / TILE)] ?? [];
   const [a, b, squares, product] = [...rows(4, width)] as [Row, Row, Row, Row];
   // Each row lies there twice, so that any twelve follow on one another without a break.
@@ -119,8 +128,8 @@ export function similarity(before: Picture, after: Picture): Similarity {
     const [band, next] = [bandOf(Math.max(0, y - RING + 1)), bandOf(y)];
     for (const span of band === next ? band : merged([...band, ...next])) {
       const wide = { from: span.from, to: span.to + SIZE - 1 };
-      lightnessOf(before, y, a, wide);
-      lightnessOf(after, y, b, wide);
+      rowOf(all, y * width, a, wide);
+      rowOf(others, y * width, b, wide);
       multiply(a, b, squares, product, wide);
       [a, b, squares, product].forEach((row, i) => {
         const window = windows[i] ?? row;
@@ -158,12 +167,11 @@ interface Span {
   to: number;
 }
 
-/** Sides of the squares that are looked at for a difference; more than a window. */
-const TILE = 32;
+/** Sides of the squares that are looked at for a difference; longer than a window. */
+const TILE = 16;
 
 /** For each band of TILE rows of the map: the columns whose windows may see a difference. */
-function differing(before: Picture, after: Picture): Span[][] {
-  const { width, height } = before;
+function differing(a: Uint8Array, b: Uint8Array, width: number, height: number): Span[][] {
   const last = width - SIZE + 1;
   const across = Math.ceil(width / TILE);
   const bands = Math.ceil(height / TILE);
@@ -171,9 +179,9 @@ function differing(before: Picture, after: Picture): Span[][] {
   for (let y = 0; y < height; y += 1) {
     const band = Math.floor(y / TILE) * (across + 1);
     for (let tile = 0; tile < across; tile += 1) {
-      const from = (y * width + tile * TILE) * 4;
-      const to = (y * width + Math.min(width, (tile + 1) * TILE)) * 4;
-      if (!differs[band + tile] && differ(before.data, after.data, from, to)) {
+      const from = y * width + tile * TILE;
+      const to = y * width + Math.min(width, (tile + 1) * TILE);
+      if (!differs[band + tile] && differ(a, b, from, to)) {
         differs[band + tile] = 1;
       }
     }
@@ -192,7 +200,7 @@ function differing(before: Picture, after: Picture): Span[][] {
   });
 }
 
-function differ(a: ArrayLike<number>, b: ArrayLike<number>, from: number, to: number): boolean {
+function differ(a: Uint8Array, b: Uint8Array, from: number, to: number): boolean {
   for (let i = from; i < to; i += 1) if (a[i] !== b[i]) return true;
   return false;
 }

@@ -1,7 +1,7 @@
 import { polygonContains } from 'd3-polygon';
 import { z } from 'zod';
 import { limits } from '../../contracts/limits';
-import { coordinate, extent } from '../../contracts/shapes';
+import { coordinate, extent, pathOf } from '../../contracts/shapes';
 import { cornersOf, uprightRect, type Mapping } from '../../geometry/mapping';
 import type { Point } from '../../geometry/point';
 import { boundsOf, contains, inflate, outerPixels, type Rect } from '../../geometry/rect';
@@ -33,10 +33,7 @@ export const hideShape = {
   width: extent,
   height: extent,
   area: z.enum(areaNames).default('box'),
-  points: z
-    .array(z.tuple([coordinate, coordinate]))
-    .max(limits.points)
-    .optional(),
+  points: pathOf(0, limits.points).optional(),
   /** Switched off it stays hidden in what leaves, unless a person said otherwise. */
   uncovered: z.boolean().optional(),
 };

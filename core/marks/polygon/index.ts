@@ -1,6 +1,6 @@
 import { polygonContains } from 'd3-polygon';
 import { z } from 'zod';
-import { coordinate } from '../../contracts/shapes';
+import { pathOf } from '../../contracts/shapes';
 import { distanceToPolyline, type Point } from '../../geometry/point';
 import { boundsOf, inflate, type Rect } from '../../geometry/rect';
 import { applyStyle, baseShape, pick } from '../base';
@@ -12,10 +12,7 @@ const { colour, outline, fill, fillOpacity, dashed } = rectShape;
 export const polygonSchema = z.strictObject({
   ...baseShape,
   kind: z.literal('polygon'),
-  points: z
-    .array(z.tuple([coordinate, coordinate]))
-    .min(2)
-    .max(500),
+  points: pathOf(2, 500),
   colour,
   outline,
   fill,

@@ -1,6 +1,5 @@
-import { z } from 'zod';
 import { limits } from '../../contracts/limits';
-import { colour, coordinate, thickness } from '../../contracts/shapes';
+import { colour, strokeOf, thickness } from '../../contracts/shapes';
 import { sample } from '../../geometry/bend';
 import type { Mapping } from '../../geometry/mapping';
 import { distanceToPolyline, midpoint, subtract, type Point } from '../../geometry/point';
@@ -10,10 +9,7 @@ import type { NumberField, StrokePoint } from '../contract';
 
 /** What pen and highlighter share. A point is [x, y, pressure 0–1]. */
 export const strokeShape = {
-  points: z
-    .array(z.tuple([coordinate, coordinate, z.number().min(0).max(1)]))
-    .min(1)
-    .max(limits.points),
+  points: strokeOf(1, limits.points),
   colour,
   thickness,
 };
