@@ -1,7 +1,7 @@
 // Who is at the other end of a connection on this computer. Linux writes every TCP socket with its
 // owner into /proc/net/tcp and tcp6 (proc(5)): local and remote address in hexadecimal, uid, inode.
 
-import { readFile } from 'node:fs/promises';
+import { readFileSync } from 'node:fs';
 import { isIPv4 } from 'node:net';
 import { endianness } from 'node:os';
 import { setTimeout as pause } from 'node:timers/promises';
@@ -59,6 +59,15 @@ export function ownerIn(table, local, remote) {
   return null;
 }
 
+/** Read at once: it is memory, while Node's threads for files may all be busy with pictures. */
+function read(file) {
+  try {
+    return readFileSync(file, 'latin1');
+  } catch {
+    return '';
+  }
+}
+
 /** A table is read while it changes, and a row may be passed over. */
 const TRIES = 3;
 
@@ -73,7 +82,7 @@ export async function peerOf({ remoteAddress, remotePort, localAddress, localPor
   const ours = formsOf(localAddress, localPort);
   for (let attempt = 1; attempt <= TRIES; attempt += 1) {
     for (const file of TABLES) {
-      const owner = ownerIn(await readFile(file, 'latin1').catch(() => ''), theirs, ours);
+      const owner = ownerIn(read(file), theirs, ours);
       if (owner !== null) return owner;
     }
     await pause(5 * attempt);

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
+import pLimit from 'p-limit';
 import type postgres from 'postgres';
 import { sql } from '../db/sql';
-import { PIECE, piecesOf } from '../pool/pieces';
+import { PIECE, piecesOf, turn } from '../pool/pieces';
 import type { Frame } from './intake';
 
 /** Bytes of one value in a query: written out as digits, they cost ten times what copying does. */
@@ -43,10 +44,17 @@ async function sendAhead(
   }
 }
 
+/** One large frame is read at a time: the other connections are for what is asked meanwhile. */
+const inTurn = pLimit(1);
+
 /** The PNG of a frame, piece by piece; frames never change. @returns null when it is gone meanwhile */
-export async function frameBytes(id: string, length: number): Promise<Buffer | null> {
+export const frameBytes = (id: string, length: number): Promise<Buffer | null> =>
+  inTurn(() => read(id, length));
+
+async function read(id: string, length: number): Promise<Buffer | null> {
   const all = Buffer.alloc(length);
   for (let at = 0; at < length; at += VALUE) {
+    await turn();
     const [row] = await sql()<{ piece: Buffer }[]>`
       select substring(bytes from ${at + 1} for ${VALUE}) as piece from frames where id = ${id}`;
     if (!row) return null;

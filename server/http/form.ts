@@ -1,8 +1,7 @@
 import { once } from 'node:events';
-import { setImmediate } from 'node:timers/promises';
 import { Busboy, type BusboyInstance } from '@fastify/busboy';
 import { limits } from '@/core/contracts/limits';
-import { PIECE } from '../pool/pieces';
+import { PIECE, turn } from '../pool/pieces';
 import { bodyPieces } from './body';
 import { Fault } from './fault';
 
@@ -103,7 +102,7 @@ async function joined(pieces: readonly Uint8Array[]): Promise<Uint8Array<ArrayBu
     at += piece.length;
     if (at - rested < PIECE) continue;
     rested = at;
-    await setImmediate();
+    await turn();
   }
   return all;
 }

@@ -1,7 +1,7 @@
 import { ZodError } from 'zod';
 import { faultOf } from '../db/faultOf';
 import { env } from '../env';
-import { PIECE } from '../pool/pieces';
+import { PIECE, turn } from '../pool/pieces';
 import { countBodies } from './body';
 import { Fault } from './fault';
 import { guard } from './guard';
@@ -73,7 +73,8 @@ export function bytesAnswer(
 function inPieces(bytes: Uint8Array): ReadableStream<Uint8Array> {
   let at = 0;
   return new ReadableStream({
-    pull(stream) {
+    async pull(stream) {
+      await turn();
       stream.enqueue(bytes.subarray(at, at + PIECE));
       at += PIECE;
       if (at >= bytes.length) stream.close();

@@ -1,7 +1,25 @@
-import { setImmediate } from 'node:timers/promises';
-
 /** Bytes that are copied, hashed or written out in one go: some milliseconds of the event loop. */
 export const PIECE = 1_000_000;
+
+/** Routes may load this file each for themselves; the turns are the same. */
+const kept = globalThis as { rezzikTurns?: (() => void)[] };
+const waiting = (kept.rezzikTurns ??= []);
+
+function next(): void {
+  waiting.shift()?.();
+  if (waiting.length > 0) setImmediate(next);
+}
+
+/**
+ * Waits for a turn of the event loop of one's own. However many go through something large at a
+ * time, one piece is done between two looks at what else has come, not one of each.
+ */
+export function turn(): Promise<void> {
+  return new Promise((begin) => {
+    waiting.push(begin);
+    if (waiting.length === 1) setImmediate(next);
+  });
+}
 
 /** Bytes a piece at a time, without copying them; between two the event loop is free. */
 export async function* piecesOf(
@@ -9,7 +27,7 @@ export async function* piecesOf(
   length = PIECE,
 ): AsyncGenerator<Uint8Array | Uint8ClampedArray> {
   for (let at = 0; at < bytes.length; at += length) {
-    if (at > 0) await setImmediate();
+    if (bytes.length > length) await turn();
     yield bytes.subarray(at, at + length);
   }
 }

@@ -9,6 +9,8 @@ import type { TaskInput, TaskName, TaskValue } from '../work/tasks';
 const THREADS = Math.min(4, Math.max(2, availableParallelism()));
 /** Pixels that all tasks together may hold at a time; a larger one runs alone. */
 const MOST_PIXELS = limits.pixels;
+/** What a thread may hold beside pixels, MB: what it makes of marks, words and outlines. */
+const MOST_MEMORY = 256;
 /** How long a task may take, ms; a thread that takes longer is ended. */
 const MOST_TIME = 120_000;
 
@@ -69,7 +71,8 @@ export interface Asking {
 
 /**
  * Does something heavy in a thread, never on the event loop.
- * @throws what the task throws; Fault 503 when it takes too long; the signal's reason when stopped
+ * @throws what the task throws; Fault 503 when it takes too long or too much memory; the signal's
+ *   reason when stopped
  */
 export function run<N extends TaskName>(
   task: N,
@@ -146,12 +149,21 @@ function begin(thread: Thread, job: Job): void {
 }
 
 function start(): Thread {
-  const worker = new Worker(new URL('./worker.ts', import.meta.url));
+  const resourceLimits = { maxOldGenerationSizeMb: MOST_MEMORY };
+  const worker = new Worker(new URL('./worker.ts', import.meta.url), { resourceLimits });
   const thread: Thread = { worker, job: null };
   worker.on('message', (message: unknown) => answered(thread, answerSchema.parse(message)));
-  worker.on('error', (error) => end(thread, error));
+  worker.on('error', (error) => end(thread, outOfMemory(error) ?? error));
   pool.threads.push(thread);
   return thread;
+}
+
+/** A thread that holds too much is ended by Node itself. */
+function outOfMemory(error: unknown): Fault | null {
+  const known = typeof error === 'object' && error !== null && 'code' in error;
+  if (!known || error.code !== 'ERR_WORKER_OUT_OF_MEMORY') return null;
+  const words = 'This picture takes too much memory. Try it with fewer marks and words.';
+  return new Fault(503, 'too-much-memory', words);
 }
 
 function answered(thread: Thread, answer: z.infer<typeof answerSchema>): void {

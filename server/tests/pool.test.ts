@@ -162,6 +162,18 @@ describe('a task', () => {
     expect(await run('smallestWords', small, { pixels: 1 })).toBeDefined();
   });
 
+  test('that holds too much is ended in words, and the next one is done', async () => {
+    // Far more lines than a document may have.
+    const text = 'pond '.repeat(400_000);
+    const words = { ...{ id: 't', kind: 'text', x: 0, y: 0, width: 900 }, text, textSize: 8 };
+    const one = { ...markSchema.parse({ ...words, text: 'pond', colour: '#000000' }), text };
+    const document = { ...shot.document, marks: [one] };
+    await expect(run('flatten', { ...shot, document }, { pixels })).rejects.toMatchObject({
+      ...{ status: 503, code: 'too-much-memory' },
+    });
+    expect(await run('smallestWords', small, { pixels: 1 })).toBeDefined();
+  });
+
   test('that fails says why, and takes no other along', async () => {
     const wrong = { ...alike(), file: await plainPng(grain({ width: 48, height: 64 })) };
     const [failed, done] = await Promise.allSettled([
