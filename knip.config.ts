@@ -1,6 +1,7 @@
 export default {
   entry: [
     'bench/*.bench.ts',
+    'bench/askShelf.mjs',
     'bench/watchLoop.mjs',
     'docs/screenshots.ts',
     'bin/*.mjs',

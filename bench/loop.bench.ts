@@ -1,5 +1,7 @@
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { createInterface } from 'node:readline';
 import { setTimeout as pause } from 'node:timers/promises';
 import { pathToFileURL } from 'node:url';
 import { createCanvas } from '@napi-rs/canvas';
@@ -68,6 +70,20 @@ async function get(path: string): Promise<ArrayBuffer> {
   return answer.arrayBuffer();
 }
 
+/** Looks at a page of the Shelf until that is done. */
+async function watchShelf(): Promise<{ done: () => Promise<number[]> }> {
+  const args = [join('bench', 'askShelf.mjs'), `${app.url}/api/shots?limit=60`];
+  const child = spawn(process.execPath, args, { stdio: ['pipe', 'pipe', 'inherit'] });
+  const lines = createInterface(child.stdout)[Symbol.asyncIterator]();
+  await lines.next();
+  return {
+    done: async () => {
+      child.stdin.end();
+      return z.array(z.number()).parse(JSON.parse(z.string().parse((await lines.next()).value)));
+    },
+  };
+}
+
 test('twenty requests of every heavy kind at 3840 × 2160: the loop, the Shelf, the memory', async () => {
   const bare = await store('Bare', []);
   const marked = await store('200 marks', many(200, ['box'], 400));
@@ -89,21 +105,11 @@ test('twenty requests of every heavy kind at 3840 × 2160: the loop, the Shelf, 
   // All of it was asked before, as in an app that has run for a while.
   for (const ask of all) await ask();
   await seen();
-  const shelf: number[] = [];
-  let busy = true;
-  const watching = (async () => {
-    while (busy) {
-      const begun = performance.now();
-      await get('/api/shots?limit=60');
-      shelf.push(performance.now() - begun);
-      await pause(20);
-    }
-  })();
+  const watcher = await watchShelf();
   const begun = performance.now();
   const results = await Promise.allSettled(all.map((ask) => ask()));
   const took = performance.now() - begun;
-  busy = false;
-  await watching;
+  const shelf = await watcher.done();
   const { p99, max, memory } = await seen();
   const failed = results.flatMap((one) => (one.status === 'rejected' ? [String(one.reason)] : []));
   expect(failed).toEqual([]);
