@@ -34,6 +34,9 @@ const known = {
   wmctrl: () => onPath('wmctrl'),
   'xfonts-base': () => existsSync('/usr/share/fonts/X11/misc'),
   tk: () => onPath('wish'),
+  'gtk-3-examples': () => onPath('gtk3-icon-browser'),
+  // A window manager that composites; its settings come over a session bus.
+  xfwm4: () => onPath('xfwm4'),
   xterm: () => onPath('xterm'),
   'dbus-daemon': () => onPath('dbus-daemon'),
   'dbus-bin': () => onPath('dbus-monitor'),

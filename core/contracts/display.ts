@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { limits } from './limits';
+import { storedSchema } from './shot';
 
 /** Whole pixels of the virtual screen; windows may hang over its edges. */
 const place = z.object({ x: z.int(), y: z.int(), width: z.int(), height: z.int() });
@@ -61,7 +62,9 @@ export const screenStillSchema = z.object({
   windows: z.array(screenWindowSchema),
   focused: z.int().nullable(),
   pointer: pointerImageSchema.nullable(),
-  /** Windows whose own pixels are held, though others cover them. */
+  /** Windows of which not all is seen on the screen: others are in front, or they reach over its edge. */
+  covered: z.array(z.int()),
+  /** Those of them whose own pixels are held. */
   own: z.array(z.int()),
 });
 export type ScreenStill = z.infer<typeof screenStillSchema>;
@@ -78,6 +81,12 @@ export const displayShotSchema = z.strictObject({
   delay: z.number().min(0).max(limits.delay).default(0),
 });
 export type DisplayShot = z.infer<typeof displayShotSchema>;
+
+export const displayStoredSchema = storedSchema.extend({
+  /** Said where a window is covered and its own pixels could not be had. */
+  visibleOnly: z.literal(true).optional(),
+});
+export type DisplayStored = z.infer<typeof displayStoredSchema>;
 
 /** What pages are told of a take that was made while Rezzik was out of sight. */
 export const takenNoticeSchema = z.object({

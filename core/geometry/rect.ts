@@ -30,6 +30,15 @@ export function contains(r: Rect, p: Point): boolean {
 export const overlap = (a: Rect, b: Rect): boolean =>
   a.x < right(b) && b.x < right(a) && a.y < bottom(b) && b.y < bottom(a);
 
+/** What two rectangles share; null when nothing. */
+export function intersection(a: Rect, b: Rect): Rect | null {
+  const x = Math.max(a.x, b.x);
+  const y = Math.max(a.y, b.y);
+  const width = Math.min(right(a), right(b)) - x;
+  const height = Math.min(bottom(a), bottom(b)) - y;
+  return width > 0 && height > 0 ? { x, y, width, height } : null;
+}
+
 /** The smallest rectangle around points, however many; an empty one at 0, 0 for none. */
 export function boundsOf(points: readonly Point[]): Rect {
   const [first] = points;

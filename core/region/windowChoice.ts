@@ -1,4 +1,4 @@
-import { contains, right, bottom, type Rect } from '../geometry/rect';
+import { contains, intersection, type Rect } from '../geometry/rect';
 import type { Point } from '../geometry/point';
 
 /** A window on a stilled picture, in its pixels. */
@@ -24,13 +24,10 @@ export function windowPlace(
 }
 
 /** The part of a place that is in the picture; null when nothing is. */
-export function visiblePart(r: Rect, frame: { width: number; height: number }): Rect | null {
-  const x = Math.max(0, r.x);
-  const y = Math.max(0, r.y);
-  const width = Math.min(right(r), frame.width) - x;
-  const height = Math.min(bottom(r), frame.height) - y;
-  return width > 0 && height > 0 ? { x, y, width, height } : null;
-}
+export const visiblePart = (
+  r: Rect,
+  { width, height }: Pick<Rect, 'width' | 'height'>,
+): Rect | null => intersection(r, { x: 0, y: 0, width, height });
 
 /** The windows under a place, the front one first. */
 export const windowsAt = <W extends PlacedWindow>(windows: readonly W[], at: Point): W[] =>

@@ -1,3 +1,5 @@
+import { contains, type Rect } from '../geometry/rect';
+
 /** How a display lays out one pixel; masks say which bits hold which colour. */
 export interface PixelLayout {
   bitsPerPixel: number;
@@ -57,6 +59,39 @@ export function toRgba(
   return out;
 }
 
+/**
+ * Pixels of a window that can be transparent, as RGBA that is not premultiplied, row-major, width ×
+ * height × 4. Such windows hold their colours premultiplied (X Rendering Extension, “Picture
+ * formats”); the bits of a pixel that no colour takes are its alpha.
+ * @param opaque what parts without transparency drew into it: there those bits say nothing
+ * @throws RangeError as `toRgba`
+ */
+export function toRgbaWithAlpha(
+  bytes: Uint8Array,
+  width: number,
+  height: number,
+  layout: PixelLayout,
+  opaque: Rect | null,
+): Uint8ClampedArray<ArrayBuffer> {
+  const out = toRgba(bytes, width, height, layout);
+  const mask = ~(layout.red | layout.green | layout.blue);
+  if (layout.bitsPerPixel !== 32 || mask === 0) return out;
+  const [shift, most] = [lowest(mask), mask >>> lowest(mask)];
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
+  for (let y = 0, i = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1, i += 4) {
+      if (opaque && contains(opaque, { x, y })) continue;
+      const alpha = (view.getUint32(i, !layout.bigEndian) >>> shift) / most;
+      for (let c = 0; c < 3; c += 1) out[i + c] = alpha && (out[i + c] as number) / alpha;
+      out[i + 3] = alpha * 255;
+    }
+  }
+  return out;
+}
+
+/** The place of the lowest bit that is set. */
+const lowest = (mask: number): number => 31 - Math.clz32(mask & -mask);
+
 function swapWords(bytes: Uint8Array, out: Uint32Array): void {
   const words = new Uint32Array(bytes.buffer, bytes.byteOffset, out.length);
   for (let i = 0; i < out.length; i += 1) {
@@ -67,7 +102,7 @@ function swapWords(bytes: Uint8Array, out: Uint32Array): void {
 
 function channelReaders({ red, green, blue }: PixelLayout) {
   const reader = (mask: number) => {
-    const shift = 31 - Math.clz32(mask & -mask);
+    const shift = lowest(mask);
     const most = mask >>> shift;
     return (value: number) => Math.round((((value & mask) >>> shift) / most) * 255);
   };

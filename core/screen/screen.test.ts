@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import { fromBase64, toBase64 } from '../raster/base64';
 import { scaleSmoothly, type RgbaPixels } from '../raster/pixels';
 import { findParts, partsAt } from './parts';
-import { fromPremultipliedArgb, toRgba, type PixelLayout } from './pixels';
+import { fromPremultipliedArgb, toRgba, toRgbaWithAlpha, type PixelLayout } from './pixels';
 
 const bgrx: PixelLayout = {
   bitsPerPixel: 32,
@@ -36,6 +36,16 @@ describe('pixels of a display', () => {
   test('what cannot be read is said', () => {
     expect(() => toRgba(new Uint8Array(3), 1, 1, { ...bgrx, bitsPerPixel: 8 })).toThrow('8 bits');
     expect(() => toRgba(new Uint8Array(7), 2, 1, bgrx)).toThrow('too few');
+  });
+
+  test('where a window can be transparent, its colours are as they were before that', () => {
+    // Half transparent orange, nothing at all, and what an opaque part drew without saying so.
+    const bytes = Uint8Array.from([0, 64, 128, 128, 0, 0, 0, 0, 30, 20, 10, 0]);
+    const part = { x: 2, y: 0, width: 1, height: 1 };
+    const read = (layout: PixelLayout) => [...toRgbaWithAlpha(bytes, 3, 1, layout, part)];
+    expect(read(bgrx)).toEqual([255, 128, 0, 128, 0, 0, 0, 0, 10, 20, 30, 255]);
+    const swapped = { ...bgrx, red: bgrx.blue, blue: bgrx.red };
+    expect(read(swapped).slice(0, 4)).toEqual([0, 128, 255, 128]);
   });
 
   test('a pointer’s pixels are taken out of their opacity', () => {

@@ -1,5 +1,5 @@
 import type { ViewShape } from '@/core/contracts/shapes';
-import { bottom, centre, rectFromPoints, right, union, type Rect } from '@/core/geometry/rect';
+import { centre, intersection, rectFromPoints, union, type Rect } from '@/core/geometry/rect';
 import type { Point } from '@/core/geometry/point';
 import { alongRatio } from '@/core/geometry/resize';
 import { cropInside } from '@/core/shot/document';
@@ -99,10 +99,4 @@ export function endCrop(apply: boolean): void {
 }
 
 /** The shown part of the view, in frame pixels. */
-export function shownPart(view: Rect, seen: Rect): Rect {
-  const x = Math.max(view.x, seen.x);
-  const y = Math.max(view.y, seen.y);
-  const width = Math.min(right(view), right(seen)) - x;
-  const height = Math.min(bottom(view), bottom(seen)) - y;
-  return width > 0 && height > 0 ? { x, y, width, height } : view;
-}
+export const shownPart = (view: Rect, seen: Rect): Rect => intersection(view, seen) ?? view;

@@ -12,6 +12,8 @@ export interface Screen {
   height: number;
   depth: number;
   layout: PixelLayout;
+  /** How pixels of a depth and visual are laid out; null when the display does not say. */
+  layoutOf: (depth: number, visual: number) => PixelLayout | null;
   fixes: Fixes | null;
   composite: Composite | null;
   randr: Extension | null;
@@ -80,12 +82,9 @@ async function open(name: string): Promise<Screen> {
     askMaybe<Composite>((done) => X.require('composite', done)),
     askMaybe<Extension>((done) => X.require('randr', done)),
   ]);
-  const visual = Object.values(info.depths)
-    .map((visuals) => visuals[info.root_visual])
-    .find(Boolean);
-  const format = display.format[info.root_depth];
-  if (!visual || !format)
-    throw unavailable('The display does not say how its pixels are laid out.');
+  const layoutOf = (depth: number, visual: number) => layoutIn(display, info, depth, visual);
+  const layout = layoutOf(info.root_depth, info.root_visual);
+  if (!layout) throw unavailable('The display does not say how its pixels are laid out.');
   // With this every window keeps its own pixels, also where another lies over it.
   composite?.RedirectSubwindows(info.root, composite.Redirect.Automatic);
   return {
@@ -96,18 +95,31 @@ async function open(name: string): Promise<Screen> {
     width: info.pixel_width,
     height: info.pixel_height,
     depth: info.root_depth,
-    layout: {
-      bitsPerPixel: format.bits_per_pixel,
-      rowPad: format.scanline_pad,
-      red: visual.red_mask,
-      green: visual.green_mask,
-      blue: visual.blue_mask,
-      bigEndian: display.image_byte_order === 1,
-    },
+    layout,
+    layoutOf,
     fixes,
     composite,
     randr,
     keycodes: { first: display.min_keycode, last: display.max_keycode },
+  };
+}
+
+function layoutIn(
+  display: Display,
+  { depths }: Display['screen'][number],
+  depth: number,
+  visual: number,
+): PixelLayout | null {
+  const masks = depths[depth]?.[visual];
+  const format = display.format[depth];
+  if (!masks || !format) return null;
+  return {
+    bitsPerPixel: format.bits_per_pixel,
+    rowPad: format.scanline_pad,
+    red: masks.red_mask,
+    green: masks.green_mask,
+    blue: masks.blue_mask,
+    bigEndian: display.image_byte_order === 1,
   };
 }
 
@@ -125,8 +137,10 @@ function connect(name: string): Promise<Display> {
     try {
       const client = x11.createClient({ display: name }, (error, display) => {
         clearTimeout(late);
-        if (error) fail(error);
-        else resolve(display);
+        if (error) return fail(error);
+        // The package has one table of atoms for all connections; every server numbers its own.
+        display.client.atoms = { ...display.client.atoms };
+        resolve(display);
       });
       client.on('error', fail);
     } catch (error) {

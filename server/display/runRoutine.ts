@@ -6,7 +6,6 @@ import { autoTitle } from '@/core/naming/autoTitle';
 import { saidOf } from '@/core/keep/saidOf';
 import { contains, type Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
-import { pointerPiece } from '@/core/marks/piece/pointer';
 import { untouched } from '@/core/shot/document';
 import { shapedView } from '@/core/shot/viewShape';
 import { listFolders } from '../folders/folders';
@@ -24,8 +23,9 @@ import { copyToDisplay } from './clipboard';
 import { desktopNotice } from './notice';
 import { chooseOnScreen, type Asked, type Offer, type ScreenChoice } from './overlay';
 import { tellPages } from './pages';
+import { VISIBLE_ONLY } from './own';
 import { raiseRezzik } from './raise';
-import { provenanceOf, screenPng } from './shots';
+import { framed, pieceOf, provenanceOf, screenPng } from './shots';
 import { stillScreen, type Still } from './still';
 
 /** Takes on this computer's screen as a routine says, with Rezzik itself out of sight. */
@@ -119,11 +119,11 @@ async function finish(
 ): Promise<void> {
   const { crop, shape, window } = choice;
   const then = choice.steps ?? way.then;
-  const covered = window && still.own.includes(window.id);
-  const pixels = covered ? await still.withOwn(window.id) : await still.pixels();
+  const place = window ? windowPlace(window, way) : crop;
+  const { pixels, origin, visibleOnly, ...cut } = await framed(still, place, window);
   const from = window?.title ?? provenanceOf(still, crop).display ?? '';
   const title = autoTitle(choice.kind, (await takenOn(new Date())) + 1, from);
-  const piece = way.pointer && still.pointer ? pointerPiece(still.pointer) : null;
+  const piece = way.pointer ? pieceOf(still, origin) : null;
   const { id } = await storeShot({
     picture: await screenPng(pixels),
     title,
@@ -131,7 +131,7 @@ async function finish(
     provenance: provenanceOf(still, crop, window),
     document: {
       ...untouched(pixels),
-      view: shape ? shapedView(shape, crop, pixels) : { crop },
+      view: shape ? shapedView(shape, crop, pixels) : { crop: cut.crop },
       marks: piece ? [piece] : [],
     },
   });
@@ -142,11 +142,11 @@ async function finish(
       regions: { display: { display: 'all', region: { x, y, width, height }, at } },
     });
   }
-  const lines: string[] = [];
+  const lines: string[] = visibleOnly ? [VISIBLE_ONLY] : [];
   for (const step of then) lines.push(await doStep(step, id, way));
   const mark = then.some((step) => step.do === 'mark');
   const keep = then.some((step) => step.do === 'keepAsk');
-  await say(name, lines.length ? lines : ['On the Shelf'], { shot: id, mark, keep });
+  await say(name, then.length ? lines : [...lines, 'On the Shelf'], { shot: id, mark, keep });
   if (mark || keep) await raiseRezzik(await allowedScreen());
 }
 

@@ -1,16 +1,20 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import sharp from 'sharp';
-import type { DisplayShot, ScreenWindow } from '@/core/contracts/display';
+import type { DisplayShot, DisplayStored, ScreenWindow } from '@/core/contracts/display';
 import type { Provenance } from '@/core/contracts/provenance';
-import type { Stored } from '@/core/contracts/shot';
+import type { Point } from '@/core/geometry/point';
 import { centre, contains, type Rect } from '@/core/geometry/rect';
 import { pointerPiece } from '@/core/marks/piece/pointer';
+import type { Mark } from '@/core/marks/registry';
+import { visiblePart } from '@/core/region/windowChoice';
 import { untouched } from '@/core/shot/document';
 import { Fault } from '../http/fault';
 import { storeShot } from '../shots/store';
 import { getSettings } from '../settings/settings';
 import { allowedScreen } from './access';
-import { stillScreen, type ScreenPixels, type Still } from './still';
+import { reachesOut } from './own';
+import type { ScreenPixels } from './pixmap';
+import { stillScreen, type Still } from './still';
 
 /** Pixels of a screen as a PNG; fast rather than small, since the server stores it on this computer. */
 export const screenPng = ({ data, width, height }: ScreenPixels): Promise<Buffer> =>
@@ -18,23 +22,53 @@ export const screenPng = ({ data, width, height }: ScreenPixels): Promise<Buffer
     .png({ compressionLevel: 3 })
     .toBuffer();
 
+/** What a take keeps. Where a window reaches over the edge of the screen, that is its own picture. */
+interface Framed {
+  pixels: ScreenPixels;
+  /** Of these pixels. */
+  crop: Rect;
+  /** Where they begin on the screen. */
+  origin: Point;
+  /** The window is covered, and its own pixels could not be had. */
+  visibleOnly: boolean;
+}
+
+/** The picture for a place, or for a window that takes up this place. @throws Fault 400, 503 */
+export async function framed(still: Still, place: Rect, window?: ScreenWindow): Promise<Framed> {
+  const isOwn = window !== undefined && still.own.includes(window.id);
+  const visibleOnly = window !== undefined && !isOwn && still.covered.includes(window.id);
+  if (isOwn && reachesOut(place, still)) {
+    const pixels = await still.alone(window.id);
+    const crop = visiblePart({ ...place, x: place.x - pixels.x, y: place.y - pixels.y }, pixels);
+    if (crop) return { pixels, crop, origin: { x: pixels.x, y: pixels.y }, visibleOnly };
+  }
+  const crop = visible(still, place);
+  const pixels = isOwn ? await still.withOwn(window.id) : await still.pixels();
+  return { pixels, crop, origin: { x: 0, y: 0 }, visibleOnly };
+}
+
+/** The pointer as a piece of a picture that begins at `origin`; null when it is not seen. */
+export function pieceOf({ pointer }: Still, { x, y }: Point): Mark | null {
+  return pointer && pointerPiece({ ...pointer, x: pointer.x - x, y: pointer.y - y });
+}
+
 /** Takes as asked, at once or after the delay, and stores the shot. @throws Fault 400, 403, 404, 503 */
-export async function takeDisplay(wish: DisplayShot): Promise<Stored> {
+export async function takeDisplay(wish: DisplayShot): Promise<DisplayStored> {
   await allowedScreen();
   if (wish.delay > 0) await wait(wish.delay * 1000);
   const still = await stillScreen(await allowedScreen());
   try {
     const window = wish.kind === 'window' ? await wantedWindow(still, wish.windowId) : undefined;
-    const crop = visible(still, wantedPlace(still, wish, window));
-    const covered = window && still.own.includes(window.id);
-    const pixels = covered ? await still.withOwn(window.id) : await still.pixels();
+    const place = wantedPlace(still, wish, window);
+    const { pixels, crop, origin, visibleOnly } = await framed(still, place, window);
     const document = { ...untouched(pixels), view: { crop } };
-    const piece = wish.pointer && still.pointer ? pointerPiece(still.pointer) : null;
-    return await storeShot({
+    const piece = wish.pointer ? pieceOf(still, origin) : null;
+    const stored = await storeShot({
       picture: await screenPng(pixels),
-      provenance: provenanceOf(still, crop, window),
+      provenance: provenanceOf(still, place, window),
       document: piece ? { ...document, marks: [piece] } : document,
     });
+    return { ...stored, ...(visibleOnly && { visibleOnly }) };
   } finally {
     still.letGo();
   }
@@ -93,12 +127,7 @@ function wantedPlace(still: Still, wish: DisplayShot, window: ScreenWindow | und
 
 /** The part of a place that is on the screen. @throws Fault 400 when there is none */
 function visible(still: Still, place: Rect): Rect {
-  const x = Math.max(0, place.x);
-  const y = Math.max(0, place.y);
-  const width = Math.min(still.width, place.x + place.width) - x;
-  const height = Math.min(still.height, place.y + place.height) - y;
-  if (width < 1 || height < 1) {
-    throw new Fault(400, 'off-screen', 'Nothing of that place is on the screen.');
-  }
-  return { x, y, width, height };
+  const part = visiblePart(place, still);
+  if (!part) throw new Fault(400, 'off-screen', 'Nothing of that place is on the screen.');
+  return part;
 }

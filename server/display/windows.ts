@@ -1,6 +1,6 @@
 import type { Monitor, ScreenWindow } from '@/core/contracts/display';
 import { limits } from '@/core/contracts/limits';
-import type { Rect } from '@/core/geometry/rect';
+import { intersection, type Rect } from '@/core/geometry/rect';
 import type { Geometry, Property } from 'x11';
 import { ask, askMaybe, type Screen } from './connection';
 
@@ -49,9 +49,8 @@ export async function windows(
 export function monitorOf(r: Rect, monitors: readonly Monitor[]): string | null {
   let best: { name: string; area: number } | null = null;
   for (const m of monitors) {
-    const width = Math.min(r.x + r.width, m.x + m.width) - Math.max(r.x, m.x);
-    const height = Math.min(r.y + r.height, m.y + m.height) - Math.max(r.y, m.y);
-    const area = width > 0 && height > 0 ? width * height : 0;
+    const shared = intersection(r, m);
+    const area = shared ? shared.width * shared.height : 0;
     if (area > (best?.area ?? 0)) best = { name: m.name, area };
   }
   return best?.name ?? null;
@@ -74,16 +73,16 @@ async function shownWindow(
   const client = (await clientBelow(screen, top, managed ? 4 : 0)) ?? top;
   // Frames are override-redirect themselves; what holds a client is a window.
   const floats = attributes.overrideRedirect !== 0 && client === top;
-  const [facts, place, inner, shadow] = await Promise.all([
+  const [facts, place, inner, shadow, edges] = await Promise.all([
     factsOf(screen, client, floats),
     askMaybe<{ destX: number; destY: number }>((done) =>
       X.TranslateCoordinates(client, root, 0, 0, done),
     ),
     client === top ? geometry : askMaybe<Geometry>((done) => X.GetGeometry(client, done)),
     words(screen, client, '_GTK_FRAME_EXTENTS'),
+    client === top ? [] : words(screen, client, '_NET_FRAME_EXTENTS'),
   ]);
   if (!facts || !place || !inner) return null;
-  const [left = 0, right = 0, above = 0, below = 0] = shadow;
   const border = geometry.borderWidth;
   const whole = {
     x: geometry.xPos,
@@ -91,22 +90,42 @@ async function shownWindow(
     width: geometry.width + 2 * border,
     height: geometry.height + 2 * border,
   };
-  const bounds = {
-    x: place.destX + left,
-    y: place.destY + above,
-    width: Math.max(1, inner.width - left - right),
-    height: Math.max(1, inner.height - above - below),
-  };
+  const own = { x: place.destX, y: place.destY, width: inner.width, height: inner.height };
   const framed = client !== top || border > 0;
   return {
     id: client,
     top,
     ...facts,
-    bounds,
-    ...(framed && { frameBounds: whole }),
+    bounds: withoutEdges(own, shadow),
+    ...(framed && { frameBounds: seenOfFrame(whole, own, edges, shadow) }),
     monitor: null,
     minimised: false,
   };
+}
+
+/** A window without its outermost pixels, given as left, right, top, bottom; never less than one. */
+function withoutEdges(r: Rect, [left = 0, right = 0, above = 0, below = 0]: number[]): Rect {
+  return {
+    x: r.x + left,
+    y: r.y + above,
+    width: Math.max(1, r.width - left - right),
+    height: Math.max(1, r.height - above - below),
+  };
+}
+
+/**
+ * What is seen of a frame. Window managers make it larger than what they draw, so that it can be
+ * taken hold of: _NET_FRAME_EXTENTS says how much is drawn around the client. A client that draws
+ * its own frame has its shadow within itself (_GTK_FRAME_EXTENTS), and nothing around it.
+ */
+function seenOfFrame(frame: Rect, client: Rect, drawn: number[], shadow: number[]): Rect {
+  if (shadow.some((extent) => extent > 0)) return withoutEdges(client, shadow);
+  if (drawn.length !== 4) return frame;
+  const seen = withoutEdges(
+    client,
+    drawn.map((extent) => -extent),
+  );
+  return intersection(frame, seen) ?? frame;
 }
 
 async function minimisedWindow(screen: Screen, id: number): Promise<FoundWindow | null> {

@@ -83,6 +83,8 @@ declare module 'x11' {
     on(event: 'event', act: (event: XEvent) => void): this;
     on(event: 'error', act: (error: Error) => void): this;
     on(event: 'end', act: () => void): this;
+    /** Names of atoms and their numbers, as far as they are known. */
+    atoms: Record<string, number>;
     stream: { destroyed: boolean; destroy(): void };
     seq_num: number;
     replies: Record<number, [(bytes: Buffer, flag: number) => unknown, Done<never>]>;
@@ -102,7 +104,7 @@ declare module 'x11' {
     GetGeometry(drawable: number, done: Done<Geometry>): void;
     GetWindowAttributes(
       window: number,
-      done: Done<{ klass: number; mapState: number; overrideRedirect: number }>,
+      done: Done<{ visual: number; klass: number; mapState: number; overrideRedirect: number }>,
     ): void;
     TranslateCoordinates(
       from: number,

@@ -246,16 +246,6 @@ test.each([
   expect(await answer.text()).toContain(words);
 });
 
-test('a window that hangs over the edge gives its visible part', async () => {
-  const id = await display.windowId('Bed list');
-  await display
-    .run('xdotool', 'windowmove', '--sync', String(id), '-- ', '-100', '300')
-    .catch(() => display.run('wmctrl', '-i', '-r', String(id), '-e', '0,-100,300,-1,-1'));
-  const stored = storedSchema.parse(await (await take({ kind: 'window', windowId: id })).json());
-  const { crop } = (await getShot(stored.id)).document.view;
-  expect(crop.x).toBe(0);
-});
-
 test('titles are made fit to be shown and stored', () => {
   expect(cleanTitle('Beds\u0000\u0007 and\npaths \u202Egnp')).toBe('Beds and paths gnp');
   expect(cleanTitle('x'.repeat(10_000))).toHaveLength(300);

@@ -233,3 +233,25 @@ test('a key that another program has is said, and so is one the keyboard lacks',
   await other.close();
   process.env.DISPLAY = display.name;
 }, 90_000);
+
+test('a region drawn into the corner of the screen has its last row and column', async () => {
+  await routine('f8', { kind: 'region', atOnce: true, then: [] });
+  for (const [from, to] of [
+    [
+      [900, 600],
+      [1279, 799],
+    ],
+    [
+      [1279, 799],
+      [900, 600],
+    ],
+  ] as [[number, number], [number, number]][]) {
+    told.length = 0;
+    await xdo('key', 'F8');
+    await covered();
+    await drag(from, to);
+    const { shot = '' } = await taken();
+    const { crop } = (await getShot(shot)).document.view;
+    expect(crop).toEqual({ x: 900, y: 600, width: 380, height: 200 });
+  }
+}, 90_000);

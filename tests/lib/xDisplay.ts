@@ -7,16 +7,30 @@ const run = promisify(execFile);
 /** What a very busy machine may need to start a program, ms. */
 const PATIENCE = 60_000;
 
+/** How window managers are started that need more than their name. */
+const managers: Record<string, string[]> = {
+  xfwm4: ['dbus-run-session', '--', 'xfwm4', '--compositor=on'],
+};
+
 /** An X display of its own, with a window manager, for as long as a test runs. */
 export class XDisplay {
   private readonly children: ChildProcess[] = [];
   private constructor(readonly name: string) {}
 
-  static async open(width: number, height: number, manager = 'openbox'): Promise<XDisplay> {
+  /** @param options more arguments of the X server, such as an extension to go without */
+  static async open(
+    width: number,
+    height: number,
+    manager = 'openbox',
+    ...options: string[]
+  ): Promise<XDisplay> {
     // -displayfd lets the server choose a number that nobody uses.
     const server = spawn(
       'Xvfb',
-      ['-displayfd', '3', '-screen', '0', `${width}x${height}x24`, '-noreset', '-nolisten', 'tcp'],
+      [
+        ...['-displayfd', '3', '-screen', '0', `${width}x${height}x24`],
+        ...['-noreset', '-nolisten', 'tcp', ...options],
+      ],
       { stdio: ['ignore', 'ignore', 'ignore', 'pipe'] },
     );
     const number = await new Promise<string>((resolve, reject) => {
@@ -38,7 +52,8 @@ export class XDisplay {
 
   /** Starts a window manager and waits until it manages: a client mapped before is left in limbo. */
   private async manage(manager: string): Promise<void> {
-    this.start(manager);
+    const [program = '', ...args] = managers[manager] ?? [manager];
+    this.start(program, ...args);
     const patience = Date.now() + PATIENCE;
     while (Date.now() < patience) {
       const words = await this.run('xprop', '-root', '_NET_SUPPORTING_WM_CHECK');

@@ -141,7 +141,8 @@ export function WindowMode({ choosing, parts }: { choosing: Choosing; parts: rea
 
 function nameOf(window: StillWindow, look: { border: boolean; margin: number }): string {
   const place = windowPlace(window, look);
-  return `${window.title} · ${place.width} × ${place.height} px`;
+  const name = `${window.title} · ${place.width} × ${place.height} px`;
+  return window.visibleOnly ? `${name} · only its visible part can be had` : name;
 }
 
 interface SmallProps {

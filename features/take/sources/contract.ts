@@ -9,6 +9,8 @@ import type { PlacedWindow } from '@/core/region/windowChoice';
 export interface StillWindow extends PlacedWindow {
   program?: string;
   type: 'window' | 'menu' | 'tooltip' | 'panel';
+  /** It is covered, and its own pixels cannot be had. */
+  visibleOnly?: boolean;
 }
 
 /** A stilled picture: what choosing happens on, and later the frame. Places are its pixels. */

@@ -53,6 +53,7 @@ async function still(display: string): Promise<Stilled> {
       type: w.type,
       bounds: onPicture(w.bounds, part),
       frameBounds: w.frameBounds && onPicture(w.frameBounds, part),
+      visibleOnly: held.covered.includes(w.id) && !held.own.includes(w.id),
     }));
   const focused = held.windows.find((w) => w.id === held.focused);
   const monitor = held.monitors.find((m) => contains(m, centre(part)));

@@ -89,11 +89,20 @@ export class FullMode implements Mode {
   }
 }
 
+/** The last row and column of a screen can be pointed at; what is drawn up to there ends behind them. */
+const outermost = (
+  { x, y }: Point,
+  { width, height }: { width: number; height: number },
+): Point => ({
+  x: x >= width - 1 ? width : x,
+  y: y >= height - 1 ? height : y,
+});
+
 export class RegionMode implements Mode {
   private selection: Selection;
 
   constructor(
-    still: Still,
+    private readonly still: Still,
     private readonly wish: Wish,
     private readonly oval = false,
   ) {
@@ -106,11 +115,13 @@ export class RegionMode implements Mode {
     else cover.outline(region, size(region));
   }
 
-  point(event: XEvent, at: Point): boolean {
+  point(event: XEvent, pointer: Point): boolean {
+    const at = outermost(pointer, this.still);
     if (event.name === 'ButtonPress') this.selection = press(this.selection, at, REACH);
     else if (event.name === 'MotionNotify') {
       if (!this.selection.drag) return false;
-      this.selection = dragTo(this.selection, at, { ratio: (event.buttons & SHIFT) !== 0 });
+      const ratio = (event.buttons & SHIFT) !== 0;
+      this.selection = dragTo(this.selection, at, { ratio });
     } else if (event.name === 'ButtonRelease') {
       const drawn = this.selection.drag?.kind === 'draw' && this.selection.region;
       this.selection = release(this.selection);
@@ -220,7 +231,7 @@ export class ShapeMode implements Mode {
   private shape: FreeShape;
 
   constructor(
-    still: Still,
+    private readonly still: Still,
     private readonly wish: Wish,
     kind: FreeShape['kind'],
   ) {
@@ -231,7 +242,8 @@ export class ShapeMode implements Mode {
     cover.path(this.shape.points, this.shape.closed, size(shapeView(this.shape)?.crop));
   }
 
-  point(event: XEvent, at: Point): boolean {
+  point(event: XEvent, pointer: Point): boolean {
+    const at = outermost(pointer, this.still);
     if (event.name === 'ButtonPress') this.shape = pressShape(this.shape, at, LOOP_REACH);
     else if (event.name === 'MotionNotify') this.shape = dragShape(this.shape, at, LOOP_REACH);
     else {
