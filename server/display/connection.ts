@@ -1,6 +1,14 @@
-import x11, { type Composite, type Display, type Extension, type Fixes, type XClient } from 'x11';
+import x11, {
+  type Composite,
+  type Display,
+  type Extension,
+  type Fixes,
+  type SharedMemory,
+  type XClient,
+} from 'x11';
 import type { PixelLayout } from '@/core/screen/pixels';
 import { Fault } from '../http/fault';
+import { memoryFiles } from './memory';
 
 /** An open connection to the display, with the extensions the server has. */
 export interface Screen {
@@ -17,17 +25,30 @@ export interface Screen {
   fixes: Fixes | null;
   composite: Composite | null;
   randr: Extension | null;
+  /** Memory that the X server writes pixels into; null where it is none of ours, as on another machine. */
+  shm: SharedMemory | null;
   keycodes: { first: number; last: number };
 }
 
 export const unavailable = (message: string): Fault => new Fault(503, 'no-display', message);
 
-/** One request and its answer. The package wants an error marked as seen by a true result. */
-export function ask<T>(
-  request: (done: (error: Error | null | undefined, value: T) => boolean) => void,
-): Promise<T> {
+/** How long a display may take to answer, ms: nobody waits longer to hear that it does not. */
+const PATIENCE = 2500;
+
+type Request<T> = (done: (error: Error | null | undefined, value: T) => boolean) => void;
+
+/**
+ * One request and its answer. The package wants an error marked as seen by a true result.
+ * @throws Fault 503 when there is none: the connection is given up, so that the next is a new one
+ */
+export function ask<T>(request: Request<T>): Promise<T> {
   return new Promise((resolve, reject) => {
+    const late = setTimeout(() => {
+      closeScreen();
+      reject(silent());
+    }, PATIENCE);
     request((error, value) => {
+      clearTimeout(late);
       if (error) reject(error);
       else resolve(value);
       return true;
@@ -35,10 +56,15 @@ export function ask<T>(
   });
 }
 
+const silent = (): Fault =>
+  unavailable('The display does not answer now. What was taken before is safe; try again soon.');
+
 /** The same, where the answer may be missing: a window may be gone by now. */
-export const askMaybe = <T>(
-  request: (done: (error: Error | null | undefined, value: T) => boolean) => void,
-): Promise<T | null> => ask(request).catch(() => null);
+export const askMaybe = <T>(request: Request<T>): Promise<T | null> =>
+  ask(request).catch((error: unknown) => {
+    if (error instanceof Fault) throw error;
+    return null;
+  });
 
 // Routes and start-up code are loaded apart; the connection must be the same one.
 const shared = globalThis as typeof globalThis & {
@@ -65,8 +91,6 @@ export function closeScreen(): void {
   void before?.opening.then(({ X }) => X.terminate()).catch(() => undefined);
 }
 
-const PATIENCE = 4000;
-
 async function open(name: string): Promise<Screen> {
   const display = await connect(name);
   const { client: X } = display;
@@ -77,10 +101,11 @@ async function open(name: string): Promise<Screen> {
   });
   const info = display.screen[display.screenNum] ?? display.screen[0];
   if (!info) throw unavailable('The display has no screen.');
-  const [fixes, composite, randr] = await Promise.all([
+  const [fixes, composite, randr, shm] = await Promise.all([
     askMaybe<Fixes>((done) => X.require('fixes', done)),
     askMaybe<Composite>((done) => X.require('composite', done)),
     askMaybe<Extension>((done) => X.require('randr', done)),
+    usableMemory(X),
   ]);
   const layoutOf = (depth: number, visual: number) => layoutIn(display, info, depth, visual);
   const layout = layoutOf(info.root_depth, info.root_visual);
@@ -100,8 +125,16 @@ async function open(name: string): Promise<Screen> {
     fixes,
     composite,
     randr,
+    shm,
     keycodes: { first: display.min_keycode, last: display.max_keycode },
   };
+}
+
+async function usableMemory(X: XClient): Promise<SharedMemory | null> {
+  const shm = await askMaybe<SharedMemory>((done) => X.require('shm', done));
+  const isUsable =
+    shm && (await ask<boolean>((done) => void shm.usable((_, yes) => done(null, yes))));
+  return isUsable ? shm : null;
 }
 
 function layoutIn(
@@ -125,17 +158,15 @@ function layoutIn(
 
 function connect(name: string): Promise<Display> {
   return new Promise((resolve, reject) => {
-    const late = setTimeout(
-      () => reject(unavailable(`The display ${name} does not answer.`)),
-      PATIENCE,
-    );
+    const late = setTimeout(() => reject(silent()), PATIENCE);
     const fail = (error: Error) => {
       clearTimeout(late);
       reject(unavailable(whyNot(name, error)));
       return true;
     };
+    const files = memoryFiles();
     try {
-      const client = x11.createClient({ display: name }, (error, display) => {
+      const client = x11.createClient({ display: name, shm: files }, (error, display) => {
         clearTimeout(late);
         if (error) return fail(error);
         // The package has one table of atoms for all connections; every server numbers its own.
@@ -143,6 +174,7 @@ function connect(name: string): Promise<Display> {
         resolve(display);
       });
       client.on('error', fail);
+      client.on('end', files.closeAll);
     } catch (error) {
       fail(error instanceof Error ? error : new Error(String(error)));
     }

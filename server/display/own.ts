@@ -86,10 +86,11 @@ async function hold(screen: Screen, w: FoundWindow): Promise<Held | null> {
 export async function readOwn(screen: Screen, held: Held | undefined): Promise<OwnPixels> {
   if (!held) throw unavailable(VISIBLE_ONLY);
   const { pixmap, width, height, x, y, layout, hasAlpha, opaque } = held;
-  const bytes = await readPixmap(screen, pixmap, width, height);
-  const data = hasAlpha
-    ? toRgbaWithAlpha(bytes, width, height, layout, opaque)
-    : toRgba(bytes, width, height, layout);
+  const data = await readPixmap(screen, pixmap, layout, held, (bytes) =>
+    hasAlpha
+      ? toRgbaWithAlpha(bytes, width, height, layout, opaque)
+      : toRgba(bytes, width, height, layout),
+  );
   return { x, y, width, height, data };
 }
 

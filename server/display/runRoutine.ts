@@ -21,21 +21,31 @@ import { storeShot, takenOn } from '../shots/store';
 import { allowedScreen } from './access';
 import { copyToDisplay } from './clipboard';
 import { desktopNotice } from './notice';
-import { chooseOnScreen, type Asked, type Offer, type ScreenChoice } from './overlay';
+import {
+  chooseOnScreen,
+  NothingChosen,
+  type Asked,
+  type Offer,
+  type ScreenChoice,
+} from './overlay';
 import { tellPages } from './pages';
 import { VISIBLE_ONLY } from './own';
 import { raiseRezzik } from './raise';
 import { framed, pieceOf, provenanceOf, screenPng } from './shots';
 import { stillScreen, type Still } from './still';
 
+/** How long the mouse and the keyboard are waited for where something is to be chosen, ms. */
+const PATIENCE = 60_000;
+const NOT_FREE = 'Nothing could be chosen while another program held the mouse and the keyboard.';
+
 /** Takes on this computer's screen as a routine says, with Rezzik itself out of sight. */
-export async function runOnDisplay(routine: Routine): Promise<void> {
+export async function runOnDisplay(routine: Routine, patience = PATIENCE): Promise<void> {
   try {
     const { way } = routine;
     if (way.delay > 0) await wait(way.delay * 1000);
     const still = await stillScreen(await allowedScreen());
     try {
-      const choice = await choiceOf(way, still);
+      const choice = await choiceOf(way, still, patience);
       if (choice) await finish(routine, still, choice);
     } finally {
       still.letGo();
@@ -47,16 +57,22 @@ export async function runOnDisplay(routine: Routine): Promise<void> {
 }
 
 /** What the routine takes, chosen by a hand on the screen where there is a choice. */
-async function choiceOf(way: Way, still: Still): Promise<(ScreenChoice & Asked) | null> {
+async function choiceOf(
+  way: Way,
+  still: Still,
+  patience: number,
+): Promise<(ScreenChoice & Asked & { remark?: string }) | null> {
   const direct = await directChoice(way, still);
   if (direct && !way.ask) return direct;
   const offers = way.ask ? await thenOffers() : null;
   const start = direct ?? way.kind;
-  return chooseOnScreen(await allowedScreen(), still, {
-    start,
-    wish: way,
-    whole: wantedDisplay(way, still),
-    offers,
+  const whole = wantedDisplay(way, still);
+  const task = { start, wish: way, whole, offers, patience };
+  return chooseOnScreen(await allowedScreen(), still, task).catch((error: unknown) => {
+    if (!(error instanceof NothingChosen)) throw error;
+    // The picture is there, and the moment will not come back.
+    const kept = direct ?? { kind: 'full' as const, crop: whole };
+    return { ...kept, steps: [], remark: NOT_FREE };
   });
 }
 
@@ -115,7 +131,7 @@ function wantedDisplay(way: Way, { monitors, pointer, width, height }: Still): R
 async function finish(
   { way, name }: Routine,
   still: Still,
-  choice: ScreenChoice & Asked,
+  choice: ScreenChoice & Asked & { remark?: string },
 ): Promise<void> {
   const { crop, shape, window } = choice;
   const then = choice.steps ?? way.then;
@@ -142,7 +158,9 @@ async function finish(
       regions: { display: { display: 'all', region: { x, y, width, height }, at } },
     });
   }
-  const lines: string[] = visibleOnly ? [VISIBLE_ONLY] : [];
+  const lines = [choice.remark, visibleOnly && VISIBLE_ONLY].filter(
+    (line) => typeof line === 'string',
+  );
   for (const step of then) lines.push(await doStep(step, id, way));
   const mark = then.some((step) => step.do === 'mark');
   const keep = then.some((step) => step.do === 'keepAsk');

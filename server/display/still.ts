@@ -3,7 +3,7 @@ import type { Monitor, PointerPicture, ScreenStill } from '@/core/contracts/disp
 import { limits } from '@/core/contracts/limits';
 import { fromPremultipliedArgb, toRgba } from '@/core/screen/pixels';
 import type { Fixes, Geometry } from 'x11';
-import { ask, askMaybe, unavailable, type Screen } from './connection';
+import { askMaybe, unavailable, type Screen } from './connection';
 import { monitors as readMonitors } from './monitors';
 import { holdOwn, paste, readOwn, type OwnPixels } from './own';
 import { readPixmap, type ScreenPixels } from './pixmap';
@@ -25,12 +25,9 @@ export interface Still extends ScreenStill {
 
 /** The size of the screen now: it changes when monitors do. */
 export async function screenSize(screen: Screen): Promise<{ width: number; height: number }> {
-  const { width, height } = await ask<Geometry>((done) =>
-    screen.X.GetGeometry(screen.root, done),
-  ).catch(() => {
-    throw unavailable('The display is gone. What was taken before is safe.');
-  });
-  return { width, height };
+  const root = await askMaybe<Geometry>((done) => screen.X.GetGeometry(screen.root, done));
+  if (!root) throw unavailable('The display is gone. What was taken before is safe.');
+  return { width: root.width, height: root.height };
 }
 
 /** Copies the screen and the covered windows on the display itself, which takes no time to speak of. */
@@ -53,10 +50,14 @@ export async function stillScreen(screen: Screen): Promise<Still> {
   X.FreeGC(gc);
   const { own, covered } = await holdOwn(screen, found, { width, height });
   let reading: Promise<ScreenPixels> | null = null;
-  const pixels = () =>
-    (reading ??= readPixmap(screen, copy, width, height).then((bytes) =>
-      clearGaps({ data: toRgba(bytes, width, height, screen.layout), width, height }, monitors),
-    ));
+  const read = async () => {
+    const { layout } = screen;
+    const data = await readPixmap(screen, copy, layout, { width, height }, (bytes) =>
+      toRgba(bytes, width, height, layout),
+    );
+    return clearGaps({ data, width, height }, monitors);
+  };
+  const pixels = () => (reading ??= read());
   return {
     id: randomUUID(),
     takenAt,

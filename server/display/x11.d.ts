@@ -79,6 +79,27 @@ declare module 'x11' {
     NameWindowPixmap(window: number, pixmap: number): void;
   }
 
+  interface Segment {
+    buffer: Buffer;
+    getImage(
+      drawable: number,
+      x: number,
+      y: number,
+      width: number,
+      height: number,
+      planes: number,
+      format: number,
+      offset: number,
+      done: (error: Error | null) => void,
+    ): void;
+    detach(done?: () => void): void;
+  }
+
+  interface SharedMemory extends Extension {
+    usable(done: (error: null, isUsable: boolean) => void): void;
+    createSegment(bytes: number, done: (error: Error | null, segment: Segment) => void): void;
+  }
+
   interface XClient {
     on(event: 'event', act: (event: XEvent) => void): this;
     on(event: 'error', act: (error: Error) => void): this;
@@ -95,6 +116,7 @@ declare module 'x11' {
     require(name: 'fixes', done: Done<Fixes>): void;
     require(name: 'composite', done: Done<Composite>): void;
     require(name: 'randr', done: Done<Extension>): void;
+    require(name: 'shm', done: Done<SharedMemory>): void;
     InternAtom(onlyIfExists: boolean, name: string, done: Done<number>): void;
     GetAtomName(atom: number, done: Done<string>): void;
     QueryTree(
@@ -238,8 +260,25 @@ declare module 'x11' {
     max_keycode: number;
   }
 
+  interface MemoryFile {
+    fd: number;
+    size: number;
+    buffer: Buffer;
+  }
+
+  /** Where the package gets memory from that it shares with the X server. */
+  interface MemoryFiles {
+    flavor: 'fd';
+    zeroCopy: boolean;
+    create(size: number): MemoryFile;
+    commit(file: MemoryFile, offset?: number, length?: number): void;
+    sync(file: MemoryFile, offset?: number, length?: number): void;
+    destroy(file: MemoryFile): void;
+  }
+
   interface Options {
     display: string;
+    shm?: MemoryFiles;
   }
 
   const x11: {
@@ -247,5 +286,19 @@ declare module 'x11' {
     eventMask: Record<string, number>;
   };
   export default x11;
-  export type { Composite, Display, Done, Extension, Fixes, Geometry, Property, XClient, XEvent };
+  export type {
+    Composite,
+    Display,
+    Done,
+    Extension,
+    Fixes,
+    Geometry,
+    MemoryFile,
+    MemoryFiles,
+    Property,
+    Segment,
+    SharedMemory,
+    XClient,
+    XEvent,
+  };
 }

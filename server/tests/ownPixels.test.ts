@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
@@ -86,6 +86,7 @@ describe('under a window manager that does not composite', () => {
     transparentWindow('Pond map', '#D55E00', '300x200+100+100');
     const { id, bounds, frameBounds } = await windowOf('Pond map');
     expect(await display.run('xwininfo', '-id', String(id))).toMatch('Depth: 32');
+    expect((await screen(display.name)).shm).not.toBeNull();
     cover('Lid', '60x30+60+60');
     await windowOf('Lid');
     const stored = await take(id);
@@ -194,8 +195,9 @@ describe('under a window manager that composites', () => {
   }, 90_000);
 });
 
-describe('where windows do not keep their pixels', () => {
-  beforeAll(() => open('openbox', '-extension', 'Composite'), 60_000);
+describe('where windows do not keep their pixels, and no memory is shared', () => {
+  const without = ['Composite', 'MIT-SHM'].flatMap((name) => ['-extension', name]);
+  beforeAll(() => open('openbox', ...without), 60_000);
   afterAll(close);
 
   test('a covered window is taken as far as it is seen, and that is said', async () => {
@@ -205,6 +207,14 @@ describe('where windows do not keep their pixels', () => {
     cover('Lid', '40x12+480+280');
     await windowOf('Lid');
     expect((await take(id)).visibleOnly).toBe(true);
+  }, 60_000);
+
+  test('the screen is read over the connection, to the byte as another program reads it', async () => {
+    expect((await screen(display.name)).shm).toBeNull();
+    const { id } = await takeDisplay({ kind: 'full', pointer: false, delay: 0 });
+    const { bytes } = await getFrame(id);
+    const ours = await sharp(bytes).ensureAlpha().raw().toBuffer();
+    expect(ours.equals((await display.pixels()).data)).toBe(true);
   }, 60_000);
 });
 
@@ -219,6 +229,26 @@ async function readWindow(id: number, { width, height }: Rect) {
     return [red, green, blue, alpha];
   };
 }
+
+test.each(['lets go of it', 'ends'])(
+  'memory that is shared with a display is given back when one %s',
+  async (how) => {
+    const held = () =>
+      readdirSync('/proc/self/fd').filter((fd) => {
+        const path = `/proc/self/fd/${fd}`;
+        return existsSync(path) && readlinkSync(path).startsWith('/dev/shm/rezzik-');
+      }).length;
+    await until(() => Promise.resolve(held() === 0));
+    await open('');
+    await takeDisplay({ kind: 'full', pointer: false, delay: 0 });
+    expect(held()).toBe(1);
+    if (how === 'ends') await display.close();
+    else closeScreen();
+    await until(() => Promise.resolve(held() === 0));
+    await close();
+  },
+  60_000,
+);
 
 const sizeOf = (r: Rect | undefined) => ({ width: r?.width, height: r?.height });
 

@@ -134,6 +134,11 @@ export class XDisplay {
     return { data, width, height };
   }
 
+  /** Stops the X server where it is, or lets it go on. */
+  signal(signal: 'SIGSTOP' | 'SIGCONT'): void {
+    this.children[0]?.kill(signal);
+  }
+
   /** Ends what was started here, the server last. */
   async close(): Promise<void> {
     for (const child of [...this.children].reverse()) {

@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import x11, { type XEvent } from 'x11';
 import type { Point } from '@/core/geometry/point';
 import { boundsOf, type Rect } from '@/core/geometry/rect';
@@ -9,6 +10,13 @@ const INK = 0x1c2b2a;
 const PAPER = 0xfffefa;
 /** The core font `fixed` is six pixels wide. */
 const LABEL = { height: 20, letter: 6, above: 24, letters: 110 };
+
+const mask = x11.eventMask;
+const POINTER = (mask.ButtonPress ?? 4) | (mask.ButtonRelease ?? 8) | (mask.PointerMotion ?? 64);
+
+/** While another program holds mouse and keyboard they are asked for this often, ms. */
+const LOOK_AGAIN = 50;
+const HELD = 'The picture is taken. Close the open menu (Esc), then choose.';
 
 /** Words beside the pointer lie this far to its right. */
 const BESIDE = 16;
@@ -45,16 +53,18 @@ export class Cover {
     ];
   }
 
-  async open(): Promise<boolean> {
+  /**
+   * Lies over everything and takes hold of mouse and keyboard, as soon as they are free.
+   * @param patience how long to wait for that, ms
+   * @returns false when they were not
+   */
+  async open(patience: number): Promise<boolean> {
     const { X, root, visual } = this.screen;
     const { width, height, pixmap } = this.still;
-    const mask = x11.eventMask;
-    const pointer =
-      (mask.ButtonPress ?? 4) | (mask.ButtonRelease ?? 8) | (mask.PointerMotion ?? 64);
     X.CreateWindow(this.window, root, 0, 0, width, height, 0, 0, 1, visual, {
       backgroundPixmap: pixmap,
       overrideRedirect: 1,
-      eventMask: pointer | (mask.KeyPress ?? 1),
+      eventMask: POINTER | (mask.KeyPress ?? 1),
     });
     X.on('event', this.hear);
     X.MapWindow(this.window);
@@ -64,12 +74,38 @@ export class Cover {
     X.CreateGC(this.words, this.window, { foreground: PAPER, background: INK, font });
     X.CreateGC(this.plain, this.window, { foreground: INK });
     X.CreateGC(this.wide, this.window, { foreground: INK, lineWidth: 4 });
+    if (await this.grab()) return true;
+    return this.wait(patience);
+  }
+
+  /** Takes hold of mouse and keyboard, of both or of none. */
+  private async grab(): Promise<boolean> {
+    const { X } = this.screen;
     const now = 0;
     const held = await Promise.all([
-      ask<number>((done) => X.GrabPointer(this.window, 0, pointer, 1, 1, 0, 0, now, done)),
+      ask<number>((done) => X.GrabPointer(this.window, 0, POINTER, 1, 1, 0, 0, now, done)),
       ask<number>((done) => X.GrabKeyboard(this.window, 0, now, 1, 1, done)),
     ]);
-    return held.every((status) => status === 0);
+    if (held.every((status) => status === 0)) return true;
+    X.UngrabPointer(now);
+    X.UngrabKeyboard(now);
+    return false;
+  }
+
+  /** Until whoever holds mouse and keyboard, such as an open menu, lets go of them. */
+  private async wait(patience: number): Promise<boolean> {
+    const { pointer, width, height } = this.still;
+    this.note(pointer ?? { x: width / 2, y: height / 2 }, HELD);
+    const end = Date.now() + patience;
+    while (Date.now() < end) {
+      await pause(LOOK_AGAIN);
+      if (!(await this.grab())) continue;
+      this.outline(null, '');
+      // What was pressed meanwhile was meant for the other program.
+      this.early = [];
+      return true;
+    }
+    return false;
   }
 
   listen(ear: (event: XEvent) => void): void {

@@ -41,7 +41,12 @@ interface Task {
   whole: Rect;
   /** Null when nothing is to be asked. */
   offers: readonly Offer[] | null;
+  /** How long to wait for mouse and keyboard where another program holds them, ms. */
+  patience: number;
 }
+
+/** Another program held the mouse or the keyboard all the time. */
+export class NothingChosen extends Error {}
 
 /**
  * How long parts are sought while the mouse and the keyboard are held, ms: what is found by then is
@@ -63,19 +68,18 @@ const arrows: Record<string, string> = {
  * Shows the stilled picture over everything on the display and lets something be chosen there, by
  * mouse or keyboard, and where asked what happens with it. Number keys change the kind.
  * @returns null when Esc or the other button left it
- * @throws Error when another program holds the mouse or keyboard
+ * @throws NothingChosen when another program holds the mouse or the keyboard for too long
  */
 export async function chooseOnScreen(
   screen: Screen,
   still: Still,
   task: Task,
 ): Promise<(ScreenChoice & Asked) | null> {
+  const { patience } = task;
   const keyboard = await readKeyboard(screen);
   const cover = new Cover(screen, still);
   try {
-    if (!(await cover.open())) {
-      throw new Error('Another program holds the mouse or keyboard, so nothing could be chosen.');
-    }
+    if (!(await cover.open(patience))) throw new NothingChosen();
     return await new Promise((resolve, reject) => {
       const choosing = new Choosing(still, task, keyboard, cover, resolve);
       // One after the other: what is pressed while parts are sought is meant for what comes then.

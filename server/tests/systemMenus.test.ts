@@ -1,0 +1,101 @@
+import { beforeAll, expect, test } from '@jest/globals';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { runOnDisplay } from '../display/runRoutine';
+import { getRoutine } from '../routines/routines';
+import { getFrame, getShot } from '../shots/rows';
+import { covered, display, drag, onOneScreen, routine, taken, told, xdo } from './keyScreen';
+
+/** What happens while the menu of another program holds the mouse and the keyboard. */
+
+onOneScreen();
+
+const ORANGE = 'd55e00';
+/** What words on the screen stand on. */
+const INK = '1c2b2a';
+/** Where the menu opens; its colour is met a little to the right and below. */
+const MENU = { x: 500, y: 300 };
+
+beforeAll(async () => {
+  const file = join(mkdtempSync(join(tmpdir(), 'rezzik-menus-')), 'menu.tcl');
+  writeFileSync(
+    file,
+    `wm title . "Sowing plan"
+wm geometry . 300x200+400+200
+menu .m -tearoff 0 -background #D55E00 -activebackground #D55E00
+foreach bed {North South East West} { .m add command -label $bed }
+bind . <Button-1> { tk_popup .m %X %Y }
+`,
+  );
+  display.start('wish', file);
+  await display.windowId('Sowing plan');
+}, 60_000);
+
+async function openMenu(): Promise<void> {
+  await xdo('mousemove', String(MENU.x), String(MENU.y), 'click', '1');
+  await until(async () => inMenu(await display.pixels()) === ORANGE);
+}
+
+type Pixels = { data: Buffer; width: number };
+
+const colourAt = ({ data, width }: Pixels, x: number, y: number): string =>
+  data.subarray((y * width + x) * 4).toString('hex', 0, 3);
+
+const inMenu = (pixels: Pixels): string => colourAt(pixels, MENU.x + 60, MENU.y + 8);
+
+async function until(holds: () => Promise<boolean>): Promise<void> {
+  for (let i = 0; i < 300; i += 1) {
+    if (await holds()) return;
+    await new Promise((resolve) => setTimeout(resolve, 30));
+  }
+  throw new Error('waited in vain');
+}
+
+/** The colour of the menu in a shot. */
+async function inShot(id: string): Promise<string> {
+  const { bytes } = await getFrame(id);
+  const { data, info } = await sharp(bytes)
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return inMenu({ data, width: info.width });
+}
+
+test('a delayed take that ends over an open menu has it, waits until it is closed, and says so', async () => {
+  await routine('f9', { kind: 'region', delay: 1, atOnce: true, then: [] });
+  await xdo('key', 'F9');
+  await openMenu();
+  await covered();
+  // The words that say so lie beside the pointer.
+  await until(async () => colourAt(await display.pixels(), MENU.x + 18, MENU.y - 18) === INK);
+  // Esc goes to the menu; then mouse and keyboard are free.
+  await xdo('key', 'Escape');
+  await until(async () => {
+    await drag([480, 280], [620, 420]);
+    return told.some((t) => t.shot);
+  });
+  const { shot = '' } = await taken();
+  expect((await getShot(shot)).document.view.crop).toEqual({
+    x: 480,
+    y: 280,
+    width: 140,
+    height: 140,
+  });
+  expect(await inShot(shot)).toBe(ORANGE);
+}, 60_000);
+
+test('a menu that stays open loses no picture: it is kept whole, and why is said', async () => {
+  const id = await routine('f9', { kind: 'region', then: [{ do: 'copy' }] });
+  await openMenu();
+  await runOnDisplay(await getRoutine(id), 200);
+  const { shot = '', lines } = await taken();
+  expect(lines).toEqual([
+    'Nothing could be chosen while another program held the mouse and the keyboard.',
+    'On the Shelf',
+  ]);
+  expect((await getShot(shot)).document.view.crop).toMatchObject({ width: 1280, height: 800 });
+  expect(await inShot(shot)).toBe(ORANGE);
+  await xdo('key', 'Escape');
+}, 60_000);
