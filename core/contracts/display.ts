@@ -22,8 +22,14 @@ export const screenWindowSchema = z.object({
   /** The monitor that shows most of it; null when none does. */
   monitor: z.string().nullable(),
   minimised: z.boolean(),
+  /** The desktop it is on, where that is another than the one that is shown. */
+  desktop: z.string().optional(),
 });
 export type ScreenWindow = z.infer<typeof screenWindowSchema>;
+
+/** True when a window is on the screen, perhaps under others. */
+export const isShown = ({ minimised, desktop }: ScreenWindow): boolean =>
+  !minimised && desktop === undefined;
 
 /** The pointer’s picture: RGBA, row-major, not premultiplied, as base64. */
 export const pointerImageSchema = z.object({

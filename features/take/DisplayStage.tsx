@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { DisplayAnswer, ScreenWindow } from '@/core/contracts/display';
+import { isShown, type DisplayAnswer, type ScreenWindow } from '@/core/contracts/display';
 import { fitScale, type Rect } from '@/core/geometry/rect';
 import { messageOf } from '../api/client';
 import { Button } from '../ui/Button';
@@ -90,7 +90,7 @@ function Plan({ answer }: { answer: DisplayAnswer }) {
   const [frame, space] = useSize<HTMLDivElement>();
   const size = { width: answer.width ?? 1, height: answer.height ?? 1 };
   const scale = space.width > 0 ? fitScale(size, space, 1) : 0;
-  const shown = answer.windows.filter((w) => !w.minimised);
+  const shown = answer.windows.filter(isShown);
   return (
     <div ref={frame} className="grid min-h-0 grow place-items-center overflow-hidden">
       {scale > 0 && (

@@ -33,7 +33,9 @@ export interface Screen {
 export const unavailable = (message: string): Fault => new Fault(503, 'no-display', message);
 
 /** How long a display may take to answer, ms: nobody waits longer to hear that it does not. */
-const PATIENCE = 2500;
+const PATIENCE = 2300;
+/** An answer may have come while this process was busy: it is looked for once more. */
+const LAST_LOOK = 200;
 
 type Request<T> = (done: (error: Error | null | undefined, value: T) => boolean) => void;
 
@@ -43,10 +45,11 @@ type Request<T> = (done: (error: Error | null | undefined, value: T) => boolean)
  */
 export function ask<T>(request: Request<T>): Promise<T> {
   return new Promise((resolve, reject) => {
-    const late = setTimeout(() => {
+    const giveUp = () => {
       closeScreen();
       reject(silent());
-    }, PATIENCE);
+    };
+    let late = setTimeout(() => (late = setTimeout(giveUp, LAST_LOOK)), PATIENCE);
     request((error, value) => {
       clearTimeout(late);
       if (error) reject(error);

@@ -1,5 +1,6 @@
 import type { Monitor } from '@/core/contracts/display';
-import { ask, askMaybe, type Screen } from './connection';
+import { isUtf8 } from 'node:buffer';
+import { askMaybe, type Screen } from './connection';
 
 const GET_MONITORS = 42;
 
@@ -7,8 +8,8 @@ const GET_MONITORS = 42;
  * RRGetMonitors (RandR 1.5), which the package x11 does not have.
  * @returns name atoms with places, in the server's order
  */
-function requestMonitors({ X, root, randr }: Screen): Promise<RawMonitor[]> {
-  return ask<RawMonitor[]>((done) => {
+function requestMonitors({ X, root, randr }: Screen): Promise<RawMonitor[] | null> {
+  return askMaybe<RawMonitor[]>((done) => {
     const request = Buffer.alloc(12);
     request.writeUInt8(randr?.majorOpcode ?? 0, 0);
     request.writeUInt8(GET_MONITORS, 1);
@@ -55,11 +56,11 @@ export async function monitors(
   screen: Screen,
   size: { width: number; height: number },
 ): Promise<Monitor[]> {
-  const raw = screen.randr ? await requestMonitors(screen).catch(() => []) : [];
+  const raw = (screen.randr && (await requestMonitors(screen))) ?? [];
   const named = await Promise.all(
     raw.map(async ({ atom, ...place }, i) => {
       const name = await askMaybe<string>((done) => atomName(screen, atom, done));
-      return { ...place, name: name ?? `Monitor ${i + 1}` };
+      return { ...place, name: name === null ? `Monitor ${i + 1}` : asWritten(name) };
     }),
   );
   const seen = named.filter((m) => m.width > 0 && m.height > 0);
@@ -67,6 +68,12 @@ export async function monitors(
     return seen.some((m) => m.primary) ? seen : seen.map((m, i) => ({ ...m, primary: i === 0 }));
   }
   return [{ name: 'Screen', x: 0, y: 0, ...size, primary: true }];
+}
+
+/** The package reads names of atoms as Latin-1; nowadays they are written in UTF-8. */
+function asWritten(name: string): string {
+  const bytes = Buffer.from(name, 'latin1');
+  return isUtf8(bytes) ? bytes.toString('utf8') : name;
 }
 
 function atomName(

@@ -1,4 +1,5 @@
 import type { Geometry } from 'x11';
+import { isShown } from '@/core/contracts/display';
 import { bottom, overlap, right, type Rect } from '@/core/geometry/rect';
 import { visiblePart } from '@/core/region/windowChoice';
 import { toRgba, toRgbaWithAlpha, type PixelLayout } from '@/core/screen/pixels';
@@ -32,7 +33,7 @@ export async function holdOwn(
   found: readonly FoundWindow[],
   size: { width: number; height: number },
 ): Promise<{ own: Map<number, Held>; covered: number[] }> {
-  const shown = found.filter((w) => !w.minimised);
+  const shown = found.filter(isShown);
   const covered = shown.filter(
     (w, i) =>
       reachesOut(placeOf(w), size) ||

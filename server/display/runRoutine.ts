@@ -1,6 +1,7 @@
 import { linkInputSchema } from '@/core/contracts/link';
 import { mailInputSchema } from '@/core/contracts/mail';
 import { setTimeout as wait } from 'node:timers/promises';
+import { isShown } from '@/core/contracts/display';
 import type { Routine, ThenStep, Way } from '@/core/contracts/way';
 import { autoTitle } from '@/core/naming/autoTitle';
 import { saidOf } from '@/core/keep/saidOf';
@@ -87,7 +88,7 @@ async function directChoice(way: Way, still: Still): Promise<ScreenChoice | null
     return { kind: 'repeat', crop };
   }
   if (way.kind !== 'window' || !way.inUse) return null;
-  const shown = still.windows.filter((w) => !w.minimised);
+  const shown = still.windows.filter(isShown);
   const under = still.pointer ? windowsAt(shown, still.pointer)[0] : undefined;
   const focused = shown.find((w) => w.id === still.focused);
   const window = inUseIs === 'pointer' ? (under ?? focused) : focused;

@@ -1,6 +1,11 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import sharp from 'sharp';
-import type { DisplayShot, DisplayStored, ScreenWindow } from '@/core/contracts/display';
+import {
+  isShown,
+  type DisplayShot,
+  type DisplayStored,
+  type ScreenWindow,
+} from '@/core/contracts/display';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { Point } from '@/core/geometry/point';
 import { centre, contains, type Rect } from '@/core/geometry/rect';
@@ -96,6 +101,10 @@ async function wantedWindow(still: Still, id: number | undefined): Promise<Scree
   if (window.minimised) {
     throw new Fault(404, 'no-window', 'This window is minimised, so there is no picture of it.');
   }
+  if (!isShown(window)) {
+    const words = `This window is on the desktop “${window.desktop}”, so there is no picture of it.`;
+    throw new Fault(404, 'no-window', words);
+  }
   return window;
 }
 
@@ -103,9 +112,7 @@ async function wantedWindow(still: Still, id: number | undefined): Promise<Scree
 async function windowInUse({ windows, focused, pointer }: Still): Promise<number | null> {
   const { inUseIs } = await getSettings();
   if (inUseIs === 'focused' || !pointer) return focused;
-  const under = windows.findLast(
-    (w) => !w.minimised && contains(w.frameBounds ?? w.bounds, pointer),
-  );
+  const under = windows.findLast((w) => isShown(w) && contains(w.frameBounds ?? w.bounds, pointer));
   return under?.id ?? null;
 }
 

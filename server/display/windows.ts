@@ -1,12 +1,12 @@
-import type { Monitor, ScreenWindow } from '@/core/contracts/display';
+import { isShown, type Monitor, type ScreenWindow } from '@/core/contracts/display';
 import { limits } from '@/core/contracts/limits';
 import { intersection, type Rect } from '@/core/geometry/rect';
-import type { Geometry, Property } from 'x11';
+import type { Geometry } from 'x11';
 import { ask, askMaybe, type Screen } from './connection';
+import { readWords, text, windowList, words } from './properties';
 
 const VIEWABLE = 2;
 const INPUT_OUTPUT = 1;
-const ANY = 0;
 
 /** A window of the screen with the one that stands for it among the root's children. */
 export interface FoundWindow extends ScreenWindow {
@@ -34,15 +34,16 @@ export async function windows(
   );
   const found = shown.filter((w) => w !== null);
   const known = new Set(found.map((w) => w.id));
+  const desktops = await readDesktops(screen);
   const hidden = await Promise.all(
-    listed.filter((id) => !known.has(id)).map((id) => minimisedWindow(screen, id)),
+    listed.filter((id) => !known.has(id)).map((id) => hiddenWindow(screen, id, desktops)),
   );
   return [...hidden.filter((w) => w !== null), ...found]
     .map((w) => ({
       ...w,
-      monitor: w.minimised ? null : monitorOf(w.frameBounds ?? w.bounds, monitors),
+      monitor: isShown(w) ? monitorOf(w.frameBounds ?? w.bounds, monitors) : null,
     }))
-    .filter((w) => w.monitor !== null || w.minimised || w.type === 'window');
+    .filter((w) => w.monitor !== null || !isShown(w) || w.type === 'window');
 }
 
 /** The name of the monitor that shows most of a rectangle. */
@@ -128,20 +129,48 @@ function seenOfFrame(frame: Rect, client: Rect, drawn: number[], shadow: number[
   return intersection(frame, seen) ?? frame;
 }
 
-async function minimisedWindow(screen: Screen, id: number): Promise<FoundWindow | null> {
-  const [facts, geometry] = await Promise.all([
-    factsOf(screen, id, false),
-    askMaybe<Geometry>((done) => screen.X.GetGeometry(id, done)),
+/** The desktop that is shown, and what all of them are called (EWMH, root window properties). */
+interface Desktops {
+  current: number | undefined;
+  names: readonly string[];
+}
+
+async function readDesktops(screen: Screen): Promise<Desktops> {
+  const [[current], names] = await Promise.all([
+    words(screen, screen.root, '_NET_CURRENT_DESKTOP'),
+    text(screen, screen.root, '_NET_DESKTOP_NAMES'),
   ]);
-  if (!facts || !geometry) return null;
-  const { xPos, yPos, width, height } = geometry;
+  return { current, names: names.split('\0') };
+}
+
+/** On all desktops at once. */
+const EVERYWHERE = 0xffffffff;
+
+/** A window that is not on the screen: minimised, or on another desktop. */
+async function hiddenWindow(
+  screen: Screen,
+  id: number,
+  { current, names }: Desktops,
+): Promise<FoundWindow | null> {
+  const { X, root } = screen;
+  const [facts, geometry, at, [desktop]] = await Promise.all([
+    factsOf(screen, id, false),
+    askMaybe<Geometry>((done) => X.GetGeometry(id, done)),
+    askMaybe<{ destX: number; destY: number }>((done) =>
+      X.TranslateCoordinates(id, root, 0, 0, done),
+    ),
+    words(screen, id, '_NET_WM_DESKTOP'),
+  ]);
+  if (!facts || !geometry || !at) return null;
+  const isElsewhere = desktop !== undefined && desktop !== EVERYWHERE && desktop !== current;
   return {
     id,
     top: id,
     ...facts,
-    bounds: { x: xPos, y: yPos, width, height },
+    bounds: { x: at.destX, y: at.destY, width: geometry.width, height: geometry.height },
     monitor: null,
-    minimised: true,
+    minimised: !isElsewhere,
+    ...(isElsewhere && { desktop: cleanTitle(names[desktop] ?? '') || String(desktop + 1) }),
   };
 }
 
@@ -176,9 +205,9 @@ async function factsOf(
   floats: boolean,
 ): Promise<Pick<ScreenWindow, 'title' | 'program' | 'type'> | null> {
   const [utf8, plain, classes, typeAtoms] = await Promise.all([
-    text(screen, id, '_NET_WM_NAME', 'utf8'),
-    text(screen, id, 'WM_NAME', 'latin1'),
-    text(screen, id, 'WM_CLASS', 'latin1'),
+    text(screen, id, '_NET_WM_NAME'),
+    text(screen, id, 'WM_NAME'),
+    text(screen, id, 'WM_CLASS'),
     words(screen, id, '_NET_WM_WINDOW_TYPE'),
   ]);
   const names = await Promise.all(
@@ -205,44 +234,6 @@ export function cleanTitle(title: string): string {
     .slice(0, limits.titleLength)
     .replace(/[\uD800-\uDBFF]$/, '');
 }
-
-async function property(screen: Screen, id: number, name: string): Promise<Property | null> {
-  const atom = await askMaybe<number>((done) => screen.X.InternAtom(false, name, done));
-  if (!atom) return null;
-  const found = await askMaybe<Property>((done) =>
-    screen.X.GetProperty(0, id, atom, ANY, 0, 16_384, done),
-  );
-  return found && found.type !== 0 ? found : null;
-}
-
-async function text(
-  screen: Screen,
-  id: number,
-  name: string,
-  encoding: 'utf8' | 'latin1',
-): Promise<string> {
-  const found = await property(screen, id, name);
-  return found?.format === 8 ? found.data.toString(encoding) : '';
-}
-
-/** The 32-bit values of a property; none when it is missing. */
-export async function words(screen: Screen, id: number, name: string): Promise<number[]> {
-  const found = await property(screen, id, name);
-  return found?.format === 32 ? toWords(found.data) : [];
-}
-
-async function readWords(screen: Screen, id: number, atom: number): Promise<number[]> {
-  const found = await askMaybe<Property>((done) =>
-    screen.X.GetProperty(0, id, atom, ANY, 0, 1024, done),
-  );
-  return found?.format === 32 ? toWords(found.data) : [];
-}
-
-const toWords = (data: Buffer): number[] =>
-  Array.from({ length: Math.floor(data.length / 4) }, (_, i) => data.readUInt32LE(i * 4));
-
-const windowList = (screen: Screen, name: string): Promise<number[]> =>
-  words(screen, screen.root, name);
 
 /** The window that has the keyboard: by the window manager's word, else by the server's. */
 export async function focusedWindow(

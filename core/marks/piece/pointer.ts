@@ -1,9 +1,8 @@
 import type { PointerPicture } from '../../contracts/display';
-import type { PieceMark } from './schema';
+import { MOST_SIDE, type PieceMark } from './schema';
 import { SHAPE_SIDE, shapeHotSpots, shapeNamed, type PointerShape } from './shapes';
 
 const ID = 'pointer';
-const MOST_SIDE = 128;
 
 /** The pointer of a display as a piece, its hot spot where it pointed; null for one too large to hold. */
 export function pointerPiece(pointer: PointerPicture): PieceMark | null {

@@ -5,8 +5,8 @@ import { baseShape } from '../base';
 import { turnedShape } from '../shared/turnable';
 import { pointerShapes } from './shapes';
 
-/** Pointers are small; larger pictures are held by the document. */
-const MOST_SIDE = 128;
+/** The largest pointers there are for whoever sees little; larger pictures are held by the document. */
+export const MOST_SIDE = 256;
 
 const pixelsSchema = z
   .strictObject({

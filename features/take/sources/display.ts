@@ -1,5 +1,10 @@
 import { create } from 'zustand';
-import type { DisplayAnswer, Monitor, ScreenStill } from '@/core/contracts/display';
+import {
+  isShown,
+  type DisplayAnswer,
+  type Monitor,
+  type ScreenStill,
+} from '@/core/contracts/display';
 import { centre, contains, type Rect } from '@/core/geometry/rect';
 import { pointerPiece } from '@/core/marks/piece/pointer';
 import { api } from '../../api/client';
@@ -44,17 +49,15 @@ async function still(display: string): Promise<Stilled> {
   const held = await api.stillDisplay();
   const part = partOf(held, display);
   const picture = await bitmapOf(await api.stillPixels(held.id), held, part);
-  const windows: StillWindow[] = held.windows
-    .filter((w) => !w.minimised)
-    .map((w) => ({
-      id: w.id,
-      title: w.title || w.program || 'Window without a name',
-      program: w.program,
-      type: w.type,
-      bounds: onPicture(w.bounds, part),
-      frameBounds: w.frameBounds && onPicture(w.frameBounds, part),
-      visibleOnly: held.covered.includes(w.id) && !held.own.includes(w.id),
-    }));
+  const windows: StillWindow[] = held.windows.filter(isShown).map((w) => ({
+    id: w.id,
+    title: w.title || w.program || 'Window without a name',
+    program: w.program,
+    type: w.type,
+    bounds: onPicture(w.bounds, part),
+    frameBounds: w.frameBounds && onPicture(w.frameBounds, part),
+    visibleOnly: held.covered.includes(w.id) && !held.own.includes(w.id),
+  }));
   const focused = held.windows.find((w) => w.id === held.focused);
   const monitor = held.monitors.find((m) => contains(m, centre(part)));
   const { pointer } = held;

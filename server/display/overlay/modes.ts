@@ -1,5 +1,5 @@
 import type { XEvent } from 'x11';
-import type { ScreenWindow } from '@/core/contracts/display';
+import { isShown, type ScreenWindow } from '@/core/contracts/display';
 import type { ViewShape } from '@/core/contracts/shapes';
 import type { Kind, ShapeName } from '@/core/contracts/way';
 import type { Point } from '@/core/geometry/point';
@@ -151,7 +151,9 @@ export class WindowMode implements Mode {
     private readonly still: Still,
     private readonly wish: Wish,
   ) {
-    this.windows = still.windows.filter((w) => visiblePart(windowPlace(w, wish), still));
+    this.windows = still.windows.filter(
+      (w) => isShown(w) && visiblePart(windowPlace(w, wish), still),
+    );
     const { pointer } = still;
     this.window = pointer ? windowsAt(this.windows, pointer)[0] : this.windows.at(-1);
   }

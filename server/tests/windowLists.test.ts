@@ -1,0 +1,109 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import type { DisplayAnswer, ScreenWindow } from '@/core/contracts/display';
+import { pointerPiece } from '@/core/marks/piece/pointer';
+import { pieceSchema } from '@/core/marks/piece/schema';
+import { XDisplay } from '@/tests/lib/xDisplay';
+import { describeDisplay } from '../display/access';
+import { ask, closeScreen, screen } from '../display/connection';
+import { takeDisplay } from '../display/shots';
+import { changeSettings } from '../settings/settings';
+import { begin, finish } from './setup';
+
+/** What a real window manager does with windows, and how they come into the list. */
+
+let display: XDisplay;
+
+beforeAll(async () => {
+  await begin();
+  await changeSettings({ displayAllowed: true });
+  display = await XDisplay.open(1000, 700);
+  process.env.DISPLAY = display.name;
+  display.start('xclock', '-title', 'Tide', '-geometry', '200x160+300+200');
+  await display.windowId('Tide');
+}, 60_000);
+afterAll(async () => {
+  closeScreen();
+  await display.close();
+  await finish();
+});
+
+/** The list, once a window in it is as wanted. */
+async function listed(
+  title: string,
+  isIt: (w: ScreenWindow) => boolean = () => true,
+): Promise<{ window: ScreenWindow; answer: DisplayAnswer }> {
+  for (let i = 0; i < 300; i += 1) {
+    const answer = await describeDisplay();
+    const window = answer.windows.find((w) => w.title === title);
+    if (window && isIt(window)) return { window, answer };
+    await new Promise((resolve) => setTimeout(resolve, 30));
+  }
+  throw new Error(`waited in vain for ${title}`);
+}
+
+const placeOf = ({ bounds: { x, y, width, height } }: ScreenWindow) => [x, y, width, height];
+
+const take = (windowId: number) =>
+  takeDisplay({ kind: 'window', windowId, pointer: false, delay: 0 });
+
+test('a minimised window says so, and where it was', async () => {
+  const { window: before } = await listed('Tide');
+  await display.run('xdotool', 'windowminimize', '--sync', String(before.id));
+  const { window } = await listed('Tide', (w) => w.minimised);
+  expect(window.bounds).toMatchObject({ width: 200, height: 160 });
+  expect(window.desktop).toBeUndefined();
+  await expect(take(window.id)).rejects.toThrow('is minimised');
+  await display.run('xdotool', 'windowactivate', '--sync', String(before.id));
+  // It comes back by itself, in its own time.
+  await listed('Tide', (w) => !w.minimised && String(placeOf(w)) === String(placeOf(before)));
+}, 60_000);
+
+test('a window on another desktop is told with that desktop, and is not called minimised', async () => {
+  const { window: before } = await listed('Tide');
+  await display.run('wmctrl', '-i', '-r', String(before.id), '-t', '1');
+  const { window } = await listed('Tide', (w) => w.desktop !== undefined);
+  const desktops = await display.run('wmctrl', '-d');
+  const second = desktops
+    .split('\n')[1]
+    ?.split(/ {2,}/)
+    .at(-1)
+    ?.replace(/^.*\d+x\d+ /, '');
+  expect(window).toMatchObject({ minimised: false, desktop: second, monitor: null });
+  await expect(take(window.id)).rejects.toThrow(`on the desktop “${second}”`);
+  await display.run('wmctrl', '-i', '-r', String(before.id), '-t', '0');
+  await listed('Tide', (w) => w.desktop === undefined);
+}, 60_000);
+
+test('titles in Compound Text, in UTF-8 and in Latin-1 are read as what they are', async () => {
+  const { X, root, visual } = await screen(display.name);
+  const atom = (name: string) => ask<number>((done) => X.InternAtom(false, name, done));
+  const [title, compound, plain] = await Promise.all(
+    ['WM_NAME', 'COMPOUND_TEXT', 'STRING'].map(atom),
+  );
+  const make = (type: number | undefined, bytes: Buffer) => {
+    const id = X.AllocID();
+    X.CreateWindow(id, root, 20, 20, 120, 80, 0, 0, 1, visual, {});
+    X.ChangeProperty(0, id, title ?? 0, type ?? 0, 8, bytes);
+    X.MapWindow(id);
+    return id;
+  };
+  const made = [
+    make(compound, Buffer.from('Bed \u001b-L\u00c0\u00de\u00e1', 'latin1')),
+    make(plain, Buffer.from('K\u00fcche', 'latin1')),
+    make(plain, Buffer.from('Grünkohl', 'utf8')),
+  ];
+  for (const name of ['Bed Рос', 'Küche', 'Grünkohl']) await listed(name);
+  for (const id of made) X.DestroyWindow(id);
+}, 60_000);
+
+test('a monitor has the name it was given, in any script', async () => {
+  await display.run('xrandr', '--setmonitor', 'Küche 種', '1000/264x700/185+0+0', 'screen');
+  expect((await describeDisplay()).monitors.map((m) => m.name)).toEqual(['Küche 種']);
+}, 60_000);
+
+test('a large pointer, for whoever sees little, comes along', () => {
+  const rgba = Buffer.alloc(200 * 200 * 4, 7).toString('base64');
+  const size = { width: 200, height: 200 };
+  const piece = pointerPiece({ x: 50, y: 60, name: '', hotSpot: { x: 10, y: 20 }, ...size, rgba });
+  expect(pieceSchema.parse(piece)).toMatchObject({ x: 40, y: 40, ...size });
+});
