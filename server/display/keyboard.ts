@@ -49,10 +49,16 @@ export interface Keyboard {
 export async function readKeyboard({ X, keycodes }: Screen): Promise<Keyboard> {
   const { first, last } = keycodes;
   const map = await ask<number[][]>((done) => X.GetKeyboardMapping(first, last - first + 1, done));
-  const codeOf = (keysym: number): number | null => {
-    const at = map.findIndex((row) => row[0] === keysym || row[1] === keysym);
-    return at < 0 ? null : at + first;
-  };
+  // A column is a level of a group of the layout: the first in which a sign is, is where it lies.
+  const columns = Math.max(...map.map((row) => row.length));
+  const places = new Map<number, number>();
+  for (let column = 0; column < columns; column += 1) {
+    map.forEach((row, i) => {
+      const keysym = row[column];
+      if (keysym && !places.has(keysym)) places.set(keysym, i + first);
+    });
+  }
+  const codeOf = (keysym: number): number | null => places.get(keysym) ?? null;
   const letters = [...'abcdefghijklmnopqrstuvwxyz0123456789'].map(
     (name) => [name, name.charCodeAt(0)] as const,
   );

@@ -21,6 +21,16 @@ const shared = globalThis as typeof globalThis & { rezzikKeys?: Watch };
 const fresh: Watch = { screen: null, grabbed: [], problems: new Map() };
 const watch = (shared.rezzikKeys ??= fresh);
 
+/** Changes of the keyboard come several at once, ms. */
+const SETTLES = 100;
+let settling: NodeJS.Timeout | undefined;
+
+/** Another layout: a key may lie elsewhere now. */
+function changed(): void {
+  clearTimeout(settling);
+  settling = setTimeout(() => void watchKeys().catch(() => undefined), SETTLES);
+}
+
 /** How often a display that was gone is looked for again. */
 const EVERY = 5000;
 
@@ -43,7 +53,10 @@ export async function watchKeys(): Promise<void> {
   if (watch.screen !== screen) {
     watch.grabbed = [];
     watch.screen = screen;
-    screen.X.on('event', (event) => heard(screen, event));
+    screen.X.on('event', (event) => {
+      if (event.name === 'MappingNotify') changed();
+      else heard(screen, event);
+    });
   }
   for (const old of watch.grabbed) ungrab(screen, old);
   watch.grabbed = [];

@@ -78,9 +78,12 @@ export async function routine(systemKey: string, way: Partial<Way>): Promise<str
   return id;
 }
 
-export async function until<T>(what: string, get: () => T | undefined | false): Promise<T> {
+export async function until<T>(
+  what: string,
+  get: () => T | undefined | false | Promise<T | undefined | false>,
+): Promise<T> {
   for (let i = 0; i < 800; i += 1) {
-    const got = get();
+    const got = await get();
     if (got) return got;
     await new Promise((resolve) => setTimeout(resolve, 50));
   }

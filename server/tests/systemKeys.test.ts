@@ -255,3 +255,17 @@ test('a region drawn into the corner of the screen has its last row and column',
     expect(crop).toEqual({ x: 900, y: 600, width: 380, height: 200 });
   }
 }, 90_000);
+
+test('a key is where the letter is, also once the layout is another', async () => {
+  await routine('mod+alt+y', { kind: 'full', then: [] });
+  // On the German layout y and z change places; Russian letters come before the Latin ones.
+  for (const layout of ['us', 'de', 'ru,us']) {
+    told.length = 0;
+    await display.run('setxkbmap', layout);
+    await until(`a take under ${layout}`, async () => {
+      await xdo('key', '--clearmodifiers', 'ctrl+alt+y');
+      return told.some((t) => t.shot);
+    });
+  }
+  await display.run('setxkbmap', 'us');
+}, 90_000);
