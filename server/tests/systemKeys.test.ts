@@ -257,14 +257,17 @@ test('a region drawn into the corner of the screen has its last row and column',
 }, 90_000);
 
 test('a key is where the letter is, also once the layout is another', async () => {
-  await routine('mod+alt+y', { kind: 'full', then: [] });
   // On the German layout y and z change places; Russian letters come before the Latin ones.
-  for (const layout of ['us', 'de', 'ru,us']) {
-    told.length = 0;
-    await display.run('setxkbmap', layout);
-    await until(`a take under ${layout}`, async () => {
-      await xdo('key', '--clearmodifiers', 'ctrl+alt+y');
-      return told.some((t) => t.shot);
+  for (const [before, after, letter] of [
+    ['us', 'de', 'z'],
+    ['de', 'ru,us', 'y'],
+  ] as const) {
+    await display.run('setxkbmap', before);
+    await routine(`mod+alt+${letter}`, { kind: 'full', then: [] });
+    await display.run('setxkbmap', after);
+    await until(`a take under ${after}`, async () => {
+      await xdo('key', '--clearmodifiers', `ctrl+alt+${letter}`);
+      return told.some((t) => t.shot && t.routine === `By mod+alt+${letter}`);
     });
   }
   await display.run('setxkbmap', 'us');
