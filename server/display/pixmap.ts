@@ -13,6 +13,8 @@ export interface ScreenPixels {
   height: number;
 }
 
+const GONE = 'The display went away before its picture could be read.';
+
 interface Size {
   width: number;
   height: number;
@@ -40,6 +42,8 @@ export async function readPixmap<T>(
   size: Size,
   use: (bytes: Uint8Array) => T,
 ): Promise<T> {
+  // A connection that is closed answers nothing any more.
+  if (screen.X.stream.destroyed) throw unavailable(GONE);
   const { width, height } = size;
   const bytes = rowBytes(width, layout) * height;
   const memory = kept.get(screen) ?? { segment: null, bytes: 0, inTurn: pLimit(1) };
@@ -50,7 +54,7 @@ export async function readPixmap<T>(
     const image = await askMaybe<{ data: Buffer }>((done) =>
       screen.X.GetImage(Z_PIXMAP, pixmap, 0, 0, width, height, ALL_PLANES, done),
     );
-    if (!image) throw unavailable('The display went away before its picture could be read.');
+    if (!image) throw unavailable(GONE);
     return use(image.data);
   });
 }

@@ -42,7 +42,7 @@ interface Framed {
 export async function framed(still: Still, place: Rect, window?: ScreenWindow): Promise<Framed> {
   const isOwn = window !== undefined && still.own.includes(window.id);
   const visibleOnly = window !== undefined && !isOwn && still.covered.includes(window.id);
-  if (isOwn && reachesOut(place, still)) {
+  if (isOwn && reachesOut(window.frameBounds ?? window.bounds, still)) {
     const pixels = await still.alone(window.id);
     const crop = visiblePart({ ...place, x: place.x - pixels.x, y: place.y - pixels.y }, pixels);
     if (crop) return { pixels, crop, origin: { x: pixels.x, y: pixels.y }, visibleOnly };

@@ -9,8 +9,12 @@ import type { TaskInput, TaskName, TaskValue } from '../work/tasks';
 const THREADS = Math.min(4, Math.max(2, availableParallelism()));
 /** Pixels that all tasks together may hold at a time; a larger one runs alone. */
 const MOST_PIXELS = limits.pixels;
-/** What a thread may hold beside pixels, MB: what it makes of marks, words and outlines. */
-const MOST_MEMORY = 256;
+/**
+ * What a thread may hold beside pixels, MB: what it makes of marks and words, and what writers of
+ * files keep in lists (a PDF eight times its picture). Less on a small computer: REZZIK_THREAD_MB.
+ */
+const MOST_MEMORY = 1024;
+const mostMemory = (): number => Number(process.env.REZZIK_THREAD_MB) || MOST_MEMORY;
 /** How long a task may take, ms; a thread that takes longer is ended. */
 const MOST_TIME = 120_000;
 
@@ -149,7 +153,7 @@ function begin(thread: Thread, job: Job): void {
 }
 
 function start(): Thread {
-  const resourceLimits = { maxOldGenerationSizeMb: MOST_MEMORY };
+  const resourceLimits = { maxOldGenerationSizeMb: mostMemory() };
   const worker = new Worker(new URL('./worker.ts', import.meta.url), { resourceLimits });
   const thread: Thread = { worker, job: null };
   worker.on('message', (message: unknown) => answered(thread, answerSchema.parse(message)));

@@ -140,6 +140,19 @@ test('the event loop stays free while much is worked out', async () => {
   expect(most).toBeLessThan(took / 8);
 });
 
+/** Ends all threads; those that come then may hold as much as is said, MB. */
+async function otherThreads(memory?: string): Promise<void> {
+  if (memory) process.env.REZZIK_THREAD_MB = memory;
+  else delete process.env.REZZIK_THREAD_MB;
+  const stop = new AbortController();
+  const asked = Array.from({ length: 8 }, () =>
+    run('parts', { picture, within: 60_000 }, { pixels: 1, signal: stop.signal }),
+  );
+  const settled = Promise.allSettled(asked);
+  stop.abort(new Error('left'));
+  await settled;
+}
+
 describe('a task', () => {
   test('that nobody waits for any more is ended, running or not yet begun', async () => {
     const stop = new AbortController();
@@ -163,8 +176,9 @@ describe('a task', () => {
   });
 
   test('that holds too much is ended in words, and the next one is done', async () => {
-    // Far more lines than a document may have.
-    const text = 'pond '.repeat(400_000);
+    await otherThreads('96');
+    // Far more words than a document may have.
+    const text = 'pond '.repeat(200_000);
     const words = { ...{ id: 't', kind: 'text', x: 0, y: 0, width: 900 }, text, textSize: 8 };
     const one = { ...markSchema.parse({ ...words, text: 'pond', colour: '#000000' }), text };
     const document = { ...shot.document, marks: [one] };
@@ -172,6 +186,7 @@ describe('a task', () => {
       ...{ status: 503, code: 'too-much-memory' },
     });
     expect(await run('smallestWords', small, { pixels: 1 })).toBeDefined();
+    await otherThreads();
   });
 
   test('that fails says why, and takes no other along', async () => {

@@ -38,17 +38,18 @@ export const svg: Format = {
       title && `<title>${xmlText(title)}</title>`,
       words([description, origin, takenAt]),
     ];
-    return Buffer.from(
+    const before =
       '<?xml version="1.0" encoding="UTF-8"?>\n' +
-        `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"` +
-        ` viewBox="0 0 ${view.crop.width} ${view.crop.height}" role="img">` +
-        `${about.filter(Boolean).join('')}${software && `<!-- ${xmlText(software)} -->`}` +
-        `<defs><clipPath id="view">${outline(shot.document)}</clipPath></defs>` +
-        `<g clip-path="url(#view)"><image width="${view.crop.width}" height="${view.crop.height}"` +
-        ` href="data:image/png;base64,${embedded.toString('base64')}"/>` +
-        `${shapesOf(document, picture, shaper)}</g></svg>\n`,
-      'utf8',
-    );
+      `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"` +
+      ` viewBox="0 0 ${view.crop.width} ${view.crop.height}" role="img">` +
+      `${about.filter(Boolean).join('')}${software && `<!-- ${xmlText(software)} -->`}` +
+      `<defs><clipPath id="view">${outline(shot.document)}</clipPath></defs>` +
+      `<g clip-path="url(#view)"><image width="${view.crop.width}" height="${view.crop.height}"` +
+      ' href="data:image/png;base64,';
+    const after = `"/>${shapesOf(document, picture, shaper)}</g></svg>\n`;
+    // Not as one text: the picture alone may have hundreds of megabytes.
+    const inside = Buffer.from(embedded.toString('base64'), 'latin1');
+    return Buffer.concat([Buffer.from(before), inside, Buffer.from(after)]);
   },
 };
 
