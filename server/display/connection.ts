@@ -79,10 +79,20 @@ export function screen(name: string): Promise<Screen> {
   const { rezzikScreen: current } = shared;
   if (current?.name === name) return current.opening;
   closeScreen();
-  const opening = open(name).catch((error: unknown) => {
+  const forget = () => {
     if (shared.rezzikScreen?.opening === opening) shared.rezzikScreen = null;
-    throw error;
-  });
+  };
+  const opening = open(name).then(
+    (opened) => {
+      // A server that dies may not even say goodbye.
+      opened.X.stream.on('close', forget);
+      return opened;
+    },
+    (error: unknown) => {
+      forget();
+      throw error;
+    },
+  );
   shared.rezzikScreen = { name, opening };
   return opening;
 }
@@ -99,9 +109,6 @@ async function open(name: string): Promise<Screen> {
   const { client: X } = display;
   // Errors that belong to no request: a window closed in between. The next request says what matters.
   X.on('error', () => undefined);
-  X.on('end', () => {
-    if (shared.rezzikScreen?.name === name) shared.rezzikScreen = null;
-  });
   const info = display.screen[display.screenNum] ?? display.screen[0];
   if (!info) throw unavailable('The display has no screen.');
   const [fixes, composite, randr, shm] = await Promise.all([
@@ -174,10 +181,10 @@ function connect(name: string): Promise<Display> {
         if (error) return fail(error);
         // The package has one table of atoms for all connections; every server numbers its own.
         display.client.atoms = { ...display.client.atoms };
+        display.client.stream.on('close', files.closeAll);
         resolve(display);
       });
       client.on('error', fail);
-      client.on('end', files.closeAll);
     } catch (error) {
       fail(error instanceof Error ? error : new Error(String(error)));
     }

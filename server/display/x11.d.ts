@@ -103,10 +103,9 @@ declare module 'x11' {
   interface XClient {
     on(event: 'event', act: (event: XEvent) => void): this;
     on(event: 'error', act: (error: Error) => void): this;
-    on(event: 'end', act: () => void): this;
     /** Names of atoms and their numbers, as far as they are known. */
     atoms: Record<string, number>;
-    stream: { destroyed: boolean; destroy(): void };
+    stream: { destroyed: boolean; destroy(): void; on(event: 'close', act: () => void): unknown };
     seq_num: number;
     replies: Record<number, [(bytes: Buffer, flag: number) => unknown, Done<never>]>;
     pack_stream: { put(bytes: Buffer): void; submit(expectsReply?: boolean): void };

@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { By, Key, until } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { simpleParser } from 'mailparser';
+import { remotesSchema } from '@/core/contracts/remote';
 import { App, decode, plainPng, sendShot, WAIT } from './lib/app';
 import {
   allowClipboard,
@@ -180,7 +181,11 @@ test('a message file is saved with the picture in it', async () => {
 test('the practice remote folder gets the picture', async () => {
   await app.go('/setup/sending');
   await app.click('Practice remote folder');
-  await app.sees('127.0.0.1');
+  // The page has other addresses, too: of links, for one.
+  await app.until('the remote folder', async () => {
+    const answer = await fetch(`${appUrl()}/api/remotes`);
+    return remotesSchema.parse(await answer.json()).remotes.length > 0;
+  });
   await open('To the shed');
   await app.click('Practice remote folder');
   await app.click('Keep in 1 place');
