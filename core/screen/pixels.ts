@@ -1,4 +1,4 @@
-import { contains, type Rect } from '../geometry/rect';
+import { bottom, right, type Rect } from '../geometry/rect';
 
 /** How a display lays out one pixel; masks say which bits hold which colour. */
 export interface PixelLayout {
@@ -80,8 +80,10 @@ export function toRgbaWithAlpha(
   const [shift, most] = [lowest(mask), mask >>> lowest(mask)];
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
   for (let y = 0, i = 0; y < height; y += 1) {
+    const crosses = opaque && y >= opaque.y && y < bottom(opaque);
+    const [from, to] = crosses ? [opaque.x, right(opaque)] : [width, width];
     for (let x = 0; x < width; x += 1, i += 4) {
-      if (opaque && contains(opaque, { x, y })) continue;
+      if (x >= from && x < to) continue;
       const alpha = (view.getUint32(i, !layout.bigEndian) >>> shift) / most;
       for (let c = 0; c < 3; c += 1) out[i + c] = alpha && (out[i + c] as number) / alpha;
       out[i + 3] = alpha * 255;

@@ -1,7 +1,7 @@
 import { Layers, SlidersHorizontal } from 'lucide-react';
 import { Fragment, type ReactNode } from 'react';
 import { giveKeysBack } from '../keys/focus';
-import { classes } from '../ui/classes';
+import { chosenLook, classes } from '../ui/classes';
 import { LinkItem, Row } from '../ui/Row';
 import { followLink } from './navigate';
 
@@ -131,8 +131,8 @@ function PlaceLink(props: PlaceProps) {
         aria-current={props.current ? 'page' : undefined}
         title={props.iconOnly ? props.label : undefined}
         className={classes(
-          'inline-flex h-9 items-center gap-2 rounded-[7px] border px-3 hover:bg-tint',
-          props.current ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
+          'inline-flex h-9 items-center gap-2 rounded-[7px] border px-3',
+          chosenLook(props.current),
         )}
       >
         {props.icon}

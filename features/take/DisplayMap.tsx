@@ -1,6 +1,6 @@
 import type { Rect } from '@/core/geometry/rect';
 import { union } from '@/core/geometry/rect';
-import { classes } from '../ui/classes';
+import { chosenLook, classes } from '../ui/classes';
 import { Radio, Radios } from '../ui/Radios';
 import type { SourceDisplay } from './sources/contract';
 
@@ -73,7 +73,7 @@ function Word(props: { id: string; label: string; on: boolean }) {
       value={props.id}
       className={classes(
         'h-7 rounded-full border px-3 text-[13px] whitespace-nowrap',
-        props.on ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
+        chosenLook(props.on),
       )}
     >
       {props.label}

@@ -6,7 +6,7 @@ import { useAction } from '../keys/useAction';
 import { warmUp } from '../pictures/pictures';
 import { notify } from '../shell/noticeStore';
 import { Thread } from '../shell/Thread';
-import { classes } from '../ui/classes';
+import { chosenLook, classes } from '../ui/classes';
 import { Item, Row } from '../ui/Row';
 import { useKey } from '../keys/useKey';
 import { CameraStage } from './CameraStage';
@@ -194,8 +194,8 @@ function Chip({ label, icon, current, onClick }: ChipProps) {
         onClick={onClick}
         title={label}
         className={classes(
-          'inline-flex h-8 min-w-9 items-center gap-2 rounded-full border px-2.5 whitespace-nowrap hover:bg-tint',
-          current ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
+          'inline-flex h-8 min-w-9 items-center gap-2 rounded-full border px-2.5 whitespace-nowrap',
+          chosenLook(current === true),
         )}
       >
         {icon}

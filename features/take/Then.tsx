@@ -1,7 +1,7 @@
 import { CircleHelp, type LucideIcon } from 'lucide-react';
 import type { ThenStep } from '@/core/contracts/way';
 import { followLink } from '../shell/navigate';
-import { classes } from '../ui/classes';
+import { chosenLook, classes } from '../ui/classes';
 import { Item, Row } from '../ui/Row';
 import { Leaves } from './Leaves';
 import { changeWay, useSettings } from './settingsStore';
@@ -109,7 +109,7 @@ function Choice({ label, on, order, icon: Icon, onChange }: ChoiceProps) {
         onClick={onChange}
         className={classes(
           'inline-flex h-7 max-w-full items-center gap-1.5 rounded-full border px-2.5',
-          on ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
+          chosenLook(on),
         )}
       >
         <Icon size={16} strokeWidth={1.75} aria-hidden />

@@ -1,3 +1,4 @@
+import { Fault } from '../http/fault';
 import { ask, type Screen } from './connection';
 
 /** Modifier bits of the X protocol. */
@@ -86,7 +87,11 @@ export async function grab(
   const tries = LOCKS.map((lock) =>
     ask<unknown>((done) => X.GrabKey(root, 0, bits | lock, code, 1, 1, done)).then(
       () => true,
-      () => false,
+      (error: unknown) => {
+        // A display that does not answer is another matter.
+        if (error instanceof Fault) throw error;
+        return false;
+      },
     ),
   );
   return (await Promise.all(tries)).every(Boolean);

@@ -70,7 +70,7 @@ export async function takeDisplay(wish: DisplayShot): Promise<DisplayStored> {
     const piece = wish.pointer ? pieceOf(still, origin) : null;
     const stored = await storeShot({
       picture: await screenPng(pixels),
-      provenance: provenanceOf(still, place, window),
+      provenance: provenanceOf(still, visiblePart(place, still) ?? place, window),
       document: piece ? { ...document, marks: [piece] } : document,
     });
     return { ...stored, ...(visibleOnly && { visibleOnly }) };

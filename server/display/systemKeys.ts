@@ -1,4 +1,5 @@
 import type { XEvent } from 'x11';
+import type { Routine } from '@/core/contracts/way';
 import { getRoutine, listRoutines } from '../routines/routines';
 import { allowedScreen } from './access';
 import type { Screen } from './connection';
@@ -37,19 +38,24 @@ const EVERY = 5000;
 export const systemKeyProblem = (routine: string): string | undefined =>
   watch.problems.get(routine);
 
-/** Takes the routines' system keys on the display, as they are set now. */
+/**
+ * Takes the routines' system keys on the display, as they are set now. Where that cannot be, each
+ * routine knows why, and it is tried again by itself.
+ */
 export async function watchKeys(): Promise<void> {
   const wanted = (await listRoutines()).filter((r) => r.systemKey);
   watch.problems.clear();
-  const screen = await allowedScreen().catch((error: unknown) => {
-    for (const { id } of wanted) watch.problems.set(id, String((error as Error).message));
-    return null;
-  });
-  if (!screen) {
+  try {
+    await takeKeys(await allowedScreen(), wanted);
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    for (const { id } of wanted) watch.problems.set(id, why);
     watch.screen = null;
     watch.grabbed = [];
-    return;
   }
+}
+
+async function takeKeys(screen: Screen, wanted: readonly Routine[]): Promise<void> {
   if (watch.screen !== screen) {
     watch.grabbed = [];
     watch.screen = screen;

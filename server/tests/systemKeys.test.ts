@@ -276,3 +276,14 @@ test('a key is where the letter is, also once the layout is another', async () =
   }
   await display.run('setxkbmap', 'us');
 }, 90_000);
+
+test('while the display hangs a routine is made all the same, says so, and its key works afterwards', async () => {
+  display.signal('SIGSTOP');
+  const id = await routine('f4', { kind: 'full', then: [] });
+  expect(systemKeyProblem(id)).toContain('does not answer');
+  display.signal('SIGCONT');
+  await watchKeys();
+  expect(systemKeyProblem(id)).toBeUndefined();
+  await xdo('key', 'F4');
+  await taken();
+});

@@ -1,4 +1,4 @@
-import { classes } from '../../ui/classes';
+import { chosenLook, classes } from '../../ui/classes';
 
 /** A setting that is on or off. */
 export function Press({
@@ -15,10 +15,7 @@ export function Press({
       type="button"
       aria-pressed={on}
       onClick={() => onChange(!on)}
-      className={classes(
-        'h-7 rounded-full border px-3',
-        on ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
-      )}
+      className={classes('h-7 rounded-full border px-3', chosenLook(on))}
     >
       {label}
     </button>

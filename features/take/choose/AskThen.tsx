@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import type { ThenStep } from '@/core/contracts/way';
 import { Button } from '../../ui/Button';
-import { classes } from '../../ui/classes';
+import { chosenLook, classes } from '../../ui/classes';
 import { Key } from '../../ui/Key';
 import { Item, Row } from '../../ui/Row';
 import { sameStep, useOffers, type Offer } from '../thenSteps';
@@ -76,7 +76,7 @@ export function AskThen({ choosing }: { choosing: Choosing }) {
               onClick={() => toggle(step)}
               className={classes(
                 'inline-flex h-9 items-center gap-2 rounded-[7px] border px-3',
-                isOn(step) ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
+                chosenLook(isOn(step)),
               )}
             >
               <Icon size={16} strokeWidth={1.75} aria-hidden />

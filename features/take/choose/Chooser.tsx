@@ -3,7 +3,7 @@ import type { Kind } from '@/core/contracts/way';
 import type { Rect } from '@/core/geometry/rect';
 import { findPartsIn } from '../../pictures/parts';
 import { Problem } from '../../ui/Problem';
-import { classes } from '../../ui/classes';
+import { chosenLook, classes } from '../../ui/classes';
 import { Key } from '../../ui/Key';
 import { Item, Row } from '../../ui/Row';
 import { keyLabel, useAction, useKeyOf } from '../../keys/useAction';
@@ -138,7 +138,7 @@ function Chip(props: { label: string; action: ActionName; on: boolean; act: () =
         onClick={act}
         className={classes(
           'inline-flex h-7 items-center gap-1.5 rounded-full border px-2.5 text-[13px]',
-          on ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card hover:bg-tint',
+          chosenLook(on),
         )}
       >
         {label}

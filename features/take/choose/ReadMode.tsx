@@ -7,7 +7,7 @@ import { arrowStep, isArrow } from '@/core/region/selection';
 import { messageOf } from '../../api/client';
 import { copyText } from '../../pictures/clipboard';
 import { notify } from '../../shell/noticeStore';
-import { classes } from '../../ui/classes';
+import { chosenLook, classes } from '../../ui/classes';
 import { Radio, Radios } from '../../ui/Radios';
 import type { Choosing } from '../takeStore';
 import { Footer, Said } from './Footer';
@@ -109,7 +109,7 @@ export function ColourMode({ choosing }: { choosing: Choosing }) {
               value={name}
               className={classes(
                 'h-7 rounded-[6px] border px-2 font-measure text-[13px]',
-                name === form ? 'border-petrol bg-tint text-petrol' : 'border-edge bg-card',
+                chosenLook(name === form),
               )}
             >
               {written?.[name] ?? name.toUpperCase()}

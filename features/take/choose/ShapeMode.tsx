@@ -13,7 +13,7 @@ import {
   type FreeShape,
 } from '@/core/region/freeShape';
 import { arrowStep, isArrow } from '@/core/region/selection';
-import { classes } from '../../ui/classes';
+import { chosenLook, classes } from '../../ui/classes';
 import { Radio, Radios } from '../../ui/Radios';
 import { changeWay, useSettings } from '../settingsStore';
 import { choose, type Choosing } from '../takeStore';
@@ -49,9 +49,7 @@ export function ShapeMode({ choosing, parts }: { choosing: Choosing; parts: read
               value={name}
               className={classes(
                 'h-7 rounded-full border px-3 text-[13px]',
-                name === shape
-                  ? 'border-petrol bg-tint text-petrol'
-                  : 'border-edge bg-card hover:bg-tint',
+                chosenLook(name === shape),
               )}
             >
               {labels[name]}
