@@ -142,7 +142,8 @@ export function WindowMode({ choosing, parts }: { choosing: Choosing; parts: rea
 function nameOf(window: StillWindow, look: { border: boolean; margin: number }): string {
   const place = windowPlace(window, look);
   const name = `${window.title} · ${place.width} × ${place.height} px`;
-  return window.visibleOnly ? `${name} · only its visible part can be had` : name;
+  // First, since the end of a long title is cut off.
+  return window.visibleOnly ? `Visible part only · ${name}` : name;
 }
 
 interface SmallProps {
