@@ -1,4 +1,7 @@
 import { migrate } from './db/migrate';
+import { openAll } from './db/sql';
+import { storeArriving } from './display/arriving';
+import { forgetFile } from './display/clipboardForms';
 import { startWatching } from './display/systemKeys';
 import { fillDemo } from './demo/fill';
 import { env } from './env';
@@ -15,6 +18,8 @@ export async function prepare(): Promise<void> {
   await migrate();
   await mendCopies();
   await sealOld();
+  await storeArriving();
+  await forgetFile();
   if (env().demo) await fillDemo();
   startWatching();
   const { linkPort } = await getSettings();
@@ -23,4 +28,5 @@ export async function prepare(): Promise<void> {
   );
   await resumePractice().catch((error: unknown) => console.error('No practice remote:', error));
   startJobs();
+  await openAll();
 }

@@ -1,36 +1,29 @@
-import type { SizeWish } from '@/core/contracts/format';
-import { plainPicture } from '../keep/encode';
 import x11, { type XEvent } from 'x11';
+import type { SizeWish } from '@/core/contracts/format';
 import { Fault } from '../http/fault';
+import { plainPicture } from '../keep/encode';
 import { getPaintable } from '../shots/rows';
-import { ask, type Screen } from './connection';
 import { allowedScreen } from './access';
+import { clipboardForms, forgetFile } from './clipboardForms';
+import { ask, type Screen } from './connection';
+import { atomsOf, handOver, ownersAtoms, sendOn, type Selection } from './selection';
 
-/** The picture on the clipboard of a display, for as long as nobody else puts something there. */
-interface Offer {
+/** The window that owns the clipboard of a display for us, and what the X server's clock last said. */
+interface Owner {
   screen: Screen;
   window: number;
-  png: Buffer;
-  atoms: Atoms;
-  /** Who is being sent the picture in pieces: what is left to send. */
-  sending: Map<string, { property: number; left: Buffer }>;
+  atoms: Map<string, number>;
+  clock: number;
 }
 
-interface Atoms {
-  CLIPBOARD: number;
-  TARGETS: number;
-  INCR: number;
-  'image/png': number;
-}
+const APPEND = 2;
+const STRING = 31;
 
-const ATOM = 4;
-const REPLACE = 0;
-const NONE = 0;
-const DELETED = 1;
-/** What fits into one request; larger pictures go in increments (ICCCM 2.7.2). */
-const PIECE = 240_000;
-
-const shared = globalThis as typeof globalThis & { rezzikOffer?: Offer };
+/** The picture on the clipboard, for as long as nobody else puts something there. */
+const shared = globalThis as typeof globalThis & {
+  rezzikOwner?: Owner;
+  rezzikOffer?: Selection;
+};
 
 /** Puts a shot, as it leaves, on the clipboard of this computer. @throws Fault 403, 404, 503 */
 export async function copyToDisplay(shot: string, size: SizeWish = {}): Promise<void> {
@@ -39,85 +32,63 @@ export async function copyToDisplay(shot: string, size: SizeWish = {}): Promise<
   await offer(open, png);
 }
 
-/** Offers a PNG; it is handed over whenever a program asks for it. */
+/** Offers a PNG; it is handed over whenever a program asks for it. @throws Fault 503 */
 export async function offer(open: Screen, png: Buffer): Promise<void> {
-  const { X, root } = open;
-  const names = ['CLIPBOARD', 'TARGETS', 'INCR', 'image/png'] as const;
-  const found = await Promise.all(
-    names.map((name) => ask<number>((done) => X.InternAtom(false, name, done))),
-  );
-  const [CLIPBOARD = 0, TARGETS = 0, INCR = 0, image = 0] = found;
-  const before = shared.rezzikOffer;
-  const same = before?.screen === open;
-  const window = same ? before.window : X.AllocID();
-  if (!same) {
-    X.CreateWindow(window, root, -10, -10, 1, 1, 0, 0, 0, 0, {});
-    X.on('event', (event) => answer(event));
-  }
-  const atoms = { CLIPBOARD, TARGETS, INCR, 'image/png': image };
-  shared.rezzikOffer = { screen: open, window, png, atoms, sending: new Map() };
-  X.SetSelectionOwner(window, CLIPBOARD, 0);
-  const owner = await ask<number>((done) => X.GetSelectionOwner(CLIPBOARD, done));
-  if (owner !== window) {
-    throw new Fault(
-      503,
-      'no-clipboard',
-      'Another program holds the clipboard and does not let go.',
-    );
+  const owner = await ownerOn(open);
+  const { window, atoms } = owner;
+  const clipboard = atoms.get('CLIPBOARD') ?? 0;
+  const since = await now(owner);
+  await forgetFile();
+  shared.rezzikOffer = {
+    ...{ screen: open, window, atoms, since, sending: new Map() },
+    forms: formsOf(png, atoms),
+  };
+  open.X.SetSelectionOwner(window, clipboard, since);
+  const holder = await ask<number>((done) => open.X.GetSelectionOwner(clipboard, done));
+  if (holder !== window) {
+    const words = 'Another program holds the clipboard and does not let go.';
+    throw new Fault(503, 'no-clipboard', words);
   }
 }
 
-function answer(event: XEvent): void {
-  const current = shared.rezzikOffer;
-  if (!current) return;
-  if (event.name === 'SelectionRequest') handOver(current, event);
-  if (event.name === 'PropertyNotify' && event.state === DELETED) sendOn(current, event);
-  if (event.name === 'SelectionClear') current.png = Buffer.alloc(0);
-}
-
-function handOver(current: Offer, event: XEvent): void {
-  const { screen: open, atoms, png } = current;
-  const { X } = open;
-  const property = event.property || event.target;
-  let given = property;
-  if (event.target === atoms.TARGETS) {
-    const list = Buffer.alloc(8);
-    list.writeUInt32LE(atoms.TARGETS, 0);
-    list.writeUInt32LE(atoms['image/png'], 4);
-    X.ChangeProperty(REPLACE, event.requestor, property, ATOM, 32, list);
-  } else if (event.target === atoms['image/png'] && png.length > 0) {
-    if (png.length <= PIECE) {
-      X.ChangeProperty(REPLACE, event.requestor, property, event.target, 8, png);
-    } else {
-      X.ChangeWindowAttributes(event.requestor, {
-        eventMask: x11.eventMask.PropertyChange ?? 0x400000,
-      });
-      const size = Buffer.alloc(4);
-      size.writeUInt32LE(png.length, 0);
-      current.sending.set(`${event.requestor} ${property}`, { property, left: png });
-      X.ChangeProperty(REPLACE, event.requestor, property, atoms.INCR, 32, size);
-    }
-  } else given = NONE;
-  X.SendEvent(event.requestor, 0, 0, {
-    name: 'SelectionNotify',
-    seq: 0,
-    time: event.time,
-    requestor: event.requestor,
-    selection: event.selection,
-    target: event.target,
-    property: given,
+/** Each form by its atom, made when it is first asked for. */
+function formsOf(png: Buffer, atoms: Map<string, number>): Selection['forms'] {
+  const all = Object.entries(clipboardForms).map(([name, make]) => {
+    let made: Promise<Buffer> | undefined;
+    return [atoms.get(name) ?? 0, () => (made ??= make(png))] as const;
   });
+  return new Map(all);
 }
 
-/** The asking program has read a piece: the next one, and an empty one at the end. */
-function sendOn(current: Offer, event: XEvent): void {
-  const window = event.wid;
-  const key = `${window} ${event.atom}`;
-  const going = current.sending.get(key);
-  if (!going) return;
-  const piece = going.left.subarray(0, PIECE);
-  const { X } = current.screen;
-  X.ChangeProperty(REPLACE, window, going.property, current.atoms['image/png'], 8, piece);
-  if (piece.length === 0) current.sending.delete(key);
-  else going.left = going.left.subarray(PIECE);
+async function ownerOn(open: Screen): Promise<Owner> {
+  const before = shared.rezzikOwner;
+  if (before?.screen === open) return before;
+  const { X, root } = open;
+  const names = ['CLIPBOARD', ...ownersAtoms, ...Object.keys(clipboardForms), 'REZZIK_CLOCK'];
+  const owner = { screen: open, window: X.AllocID(), atoms: await atomsOf(open, names), clock: 0 };
+  const eventMask = x11.eventMask.PropertyChange ?? 0x400000;
+  X.CreateWindow(owner.window, root, -10, -10, 1, 1, 0, 0, 0, 0, { eventMask });
+  X.on('event', (event) => hear(owner, event));
+  shared.rezzikOwner = owner;
+  return owner;
+}
+
+/** The time on the X server, which alone says who came last (ICCCM 2.1): a property that changes tells it. */
+async function now(owner: Owner): Promise<number> {
+  const { X } = owner.screen;
+  const property = owner.atoms.get('REZZIK_CLOCK') ?? 0;
+  X.ChangeProperty(APPEND, owner.window, property, STRING, 8, Buffer.alloc(0));
+  // What happened before an answer is told before it.
+  await ask((done) => X.GetInputFocus(done));
+  return owner.clock;
+}
+
+function hear(owner: Owner, event: XEvent): void {
+  if (event.name === 'PropertyNotify' && event.wid === owner.window) owner.clock = event.time;
+  const current = shared.rezzikOffer;
+  if (current?.window !== owner.window || current.screen !== owner.screen) return;
+  if (event.name === 'SelectionRequest') void handOver(current, event);
+  if (event.name === 'PropertyNotify') sendOn(current, event);
+  // What is on its way to somebody still arrives.
+  if (event.name === 'SelectionClear') current.forms = new Map();
 }

@@ -1,26 +1,17 @@
-import { linkInputSchema } from '@/core/contracts/link';
-import { mailInputSchema } from '@/core/contracts/mail';
 import { setTimeout as wait } from 'node:timers/promises';
 import { isShown } from '@/core/contracts/display';
-import type { Routine, ThenStep, Way } from '@/core/contracts/way';
+import type { Routine, Way } from '@/core/contracts/way';
 import { autoTitle } from '@/core/naming/autoTitle';
-import { saidOf } from '@/core/keep/saidOf';
 import { contains, type Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { untouched } from '@/core/shot/document';
 import { shapedView } from '@/core/shot/viewShape';
 import { listFolders } from '../folders/folders';
-import { keepCopy } from '../keep/copies';
-import { makeLink } from '../links/links';
-import { dropMessage } from '../mail/drop';
-import { messageFor } from '../mail/message';
-import { openCopy } from '../programs/programs';
-import { sendTo } from '../remote/sendings';
 import { listRemotes } from '../remote/remotes';
 import { changeSettings, getSettings } from '../settings/settings';
 import { storeShot, takenOn } from '../shots/store';
 import { allowedScreen } from './access';
-import { copyToDisplay } from './clipboard';
+import { letArrivingGo } from './arriving';
 import { desktopNotice } from './notice';
 import {
   chooseOnScreen,
@@ -33,7 +24,9 @@ import { tellPages } from './pages';
 import { VISIBLE_ONLY } from './own';
 import { raiseRezzik } from './raise';
 import { framed, pieceOf, provenanceOf, screenPng } from './shots';
+import { copyAtOnce } from './quickCopy';
 import { stillScreen, type Still } from './still';
+import { doStep } from './thenSteps';
 
 /** How long the mouse and the keyboard are waited for where something is to be chosen, ms. */
 const PATIENCE = 60_000;
@@ -53,7 +46,8 @@ export async function runOnDisplay(routine: Routine, patience = PATIENCE): Promi
     }
   } catch (error) {
     const words = error instanceof Error ? error.message : String(error);
-    await say(routine.name, [`Not taken. ${words}`], null);
+    const said = error instanceof OnlyCopied ? words : `Not taken. ${words}`;
+    await say(routine.name, [said], null);
   }
 }
 
@@ -69,6 +63,8 @@ async function choiceOf(
   const start = direct ?? way.kind;
   const whole = wantedDisplay(way, still);
   const task = { start, wish: way, whole, offers, patience };
+  // Read while a hand is choosing, so that nobody waits for it afterwards.
+  still.pixels().catch(() => undefined);
   return chooseOnScreen(await allowedScreen(), still, task).catch((error: unknown) => {
     if (!(error instanceof NothingChosen)) throw error;
     // The picture is there, and the moment will not come back.
@@ -129,6 +125,14 @@ function wantedDisplay(way: Way, { monitors, pointer, width, height }: Still): R
   return (monitor && visiblePart(monitor, whole)) ?? whole;
 }
 
+/** What was taken is on the clipboard, and for the time being nowhere else but in a file. */
+class OnlyCopied extends Error {
+  constructor(said: string, why: unknown) {
+    const words = why instanceof Error ? why.message : String(why);
+    super(`${said}. It could not be stored; that is done when Rezzik starts again. (${words})`);
+  }
+}
+
 async function finish(
   { way, name }: Routine,
   still: Still,
@@ -138,20 +142,29 @@ async function finish(
   const then = choice.steps ?? way.then;
   const place = window ? windowPlace(window, way) : crop;
   const { pixels, origin, visibleOnly, ...cut } = await framed(still, place, window);
-  const from = window?.title ?? provenanceOf(still, crop).display ?? '';
-  const title = autoTitle(choice.kind, (await takenOn(new Date())) + 1, from);
+  const provenance = provenanceOf(still, crop, window);
   const piece = way.pointer ? pieceOf(still, origin) : null;
+  // Where nothing has to be painted, what is to be pasted is there before it is stored.
+  const isPlain = !shape && !piece && !way.size;
+  const copies = then.some((step) => step.do === 'copy');
+  const early = copies && isPlain ? await copyAtOnce(pixels, cut.crop, provenance) : null;
+  const from = window?.title ?? provenance.display ?? '';
+  const title = autoTitle(choice.kind, (await takenOn(new Date())) + 1, from);
   const { id } = await storeShot({
+    id: early?.id,
     picture: await screenPng(pixels),
     title,
     titleMade: true,
-    provenance: provenanceOf(still, crop, window),
+    provenance,
     document: {
       ...untouched(pixels),
       view: shape ? shapedView(shape, crop, pixels) : { crop: cut.crop },
       marks: piece ? [piece] : [],
     },
+  }).catch((error: unknown) => {
+    throw early?.held ? new OnlyCopied(early.said, error) : error;
   });
+  if (early) await letArrivingGo(id);
   if (choice.kind === 'region' || choice.kind === 'part') {
     const { x, y, width, height } = crop;
     const at = new Date().toISOString();
@@ -162,54 +175,13 @@ async function finish(
   const lines = [choice.remark, visibleOnly && VISIBLE_ONLY].filter(
     (line) => typeof line === 'string',
   );
-  for (const step of then) lines.push(await doStep(step, id, way));
+  for (const step of then) {
+    lines.push(step.do === 'copy' && early ? early.said : await doStep(step, id, way));
+  }
   const mark = then.some((step) => step.do === 'mark');
   const keep = then.some((step) => step.do === 'keepAsk');
   await say(name, then.length ? lines : [...lines, 'On the Shelf'], { shot: id, mark, keep });
   if (mark || keep) await raiseRezzik(await allowedScreen());
-}
-
-/** One thing done with the shot; what fails is said and stops nothing else. */
-async function doStep(step: ThenStep, shot: string, way: Way): Promise<string> {
-  const size = way.size ?? {};
-  const leaves = { ...size, ...(way.format && { format: way.format }) };
-  try {
-    if (step.do === 'mark') return 'Open in Mark';
-    if (step.do === 'keepAsk') return 'Keep asks for its name';
-    if (step.do === 'copy') {
-      await copyToDisplay(shot, size);
-      return 'Copied: paste it anywhere';
-    }
-    if (step.do === 'link') {
-      const { address, openAddress } = await makeLink(shot, linkInputSchema.parse({}));
-      return `Link: ${openAddress ?? address}`;
-    }
-    if (step.do === 'mail') {
-      await dropMessage(shot, await messageFor(shot, mailInputSchema.parse(leaves)));
-      return 'A message lies in the mail drop';
-    }
-    if (step.do === 'print') return 'Print it from Rezzik; it is on the Shelf';
-    if (step.do === 'here') return 'Its folder is the browser’s: keep it from Rezzik’s page';
-    if (step.do === 'send') return saidOf(await sendTo(shot, step.remoteId));
-    const folders = await listFolders();
-    const wanted = step.do === 'keep' ? step.folderId : null;
-    const folder = folders.find((f) => (wanted ? f.id === wanted : f.isDefault));
-    if (!folder) return 'Not kept: its folder is gone. The shot is safe on the Shelf.';
-    const { id, path } = await keepCopy(shot, { folderId: folder.id, ...leaves });
-    if (step.do !== 'program') return `Kept: ${path}`;
-    await openCopy(id, step.program);
-    return `Kept, and opened in ${step.program}: ${path}`;
-  } catch (error) {
-    const words = error instanceof Error ? error.message : String(error);
-    const what = {
-      copy: 'Not copied',
-      link: 'No link',
-      mail: 'No message',
-      send: 'Not sent',
-    } as const;
-    const said = step.do in what ? what[step.do as keyof typeof what] : 'Not kept';
-    return `${said}. ${words} The shot is safe on the Shelf.`;
-  }
 }
 
 async function say(

@@ -1,9 +1,10 @@
-import type { XEvent } from 'x11';
+import pLimit from 'p-limit';
 import type { Routine } from '@/core/contracts/way';
 import { getRoutine, listRoutines } from '../routines/routines';
 import { allowedScreen } from './access';
 import type { Screen } from './connection';
 import { grab, MEANT, readKeyboard, ungrab, type Combination } from './keyboard';
+import { rawKeys, type RawKeys } from './rawKeys';
 import { runOnDisplay } from './runRoutine';
 
 interface Grabbed extends Combination {
@@ -13,13 +14,15 @@ interface Grabbed extends Combination {
 
 interface Watch {
   screen: Screen | null;
+  /** Also while another program holds the keyboard. */
+  raw: RawKeys | null;
   grabbed: Grabbed[];
   /** Why a routine's key does not work, by the routine's id. */
   problems: Map<string, string>;
 }
 
 const shared = globalThis as typeof globalThis & { rezzikKeys?: Watch };
-const fresh: Watch = { screen: null, grabbed: [], problems: new Map() };
+const fresh: Watch = { screen: null, raw: null, grabbed: [], problems: new Map() };
 const watch = (shared.rezzikKeys ??= fresh);
 
 /** Changes of the keyboard come several at once, ms. */
@@ -42,7 +45,12 @@ export const systemKeyProblem = (routine: string): string | undefined =>
  * Takes the routines' system keys on the display, as they are set now. Where that cannot be, each
  * routine knows why, and it is tried again by itself.
  */
-export async function watchKeys(): Promise<void> {
+export const watchKeys = (): Promise<void> => inTurn(watchNow);
+
+/** One at a time: what was set last holds. */
+const inTurn = pLimit(1);
+
+async function watchNow(): Promise<void> {
   const wanted = (await listRoutines()).filter((r) => r.systemKey);
   watch.problems.clear();
   try {
@@ -61,11 +69,13 @@ async function takeKeys(screen: Screen, wanted: readonly Routine[]): Promise<voi
     watch.screen = screen;
     screen.X.on('event', (event) => {
       if (event.name === 'MappingNotify') changed();
-      else heard(screen, event);
+      else if (event.name === 'KeyPress') press(screen, event.keycode, event.buttons & MEANT);
     });
+    watch.raw = await rawKeys(screen, isGrabbed, (code, bits) => press(screen, code, bits));
   }
   for (const old of watch.grabbed) ungrab(screen, old);
   watch.grabbed = [];
+  await watch.raw?.listen(wanted.length > 0);
   if (wanted.length === 0) return;
   const keyboard = await readKeyboard(screen);
   for (const { id, systemKey } of wanted) {
@@ -91,11 +101,11 @@ const MOST_WAITING = 3;
 let waiting = 0;
 let last: Promise<void> = Promise.resolve();
 
-function heard(screen: Screen, event: XEvent): void {
-  if (event.name !== 'KeyPress' || watch.screen !== screen || waiting > MOST_WAITING) return;
-  const pressed = watch.grabbed.find(
-    (g) => g.code === event.keycode && g.modifiers === (event.buttons & MEANT),
-  );
+const isGrabbed = (code: number): boolean => watch.grabbed.some((key) => key.code === code);
+
+function press(screen: Screen, code: number, bits: number): void {
+  if (watch.screen !== screen || waiting > MOST_WAITING) return;
+  const pressed = watch.grabbed.find((key) => key.code === code && key.modifiers === bits);
   if (!pressed) return;
   waiting += 1;
   last = last

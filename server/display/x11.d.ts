@@ -52,6 +52,9 @@ declare module 'x11' {
     property: number;
     atom: number;
     state: number;
+    /** Of XInput's events: which key, and how it came. */
+    detail: number;
+    flags: number;
   }
 
   interface Extension {
@@ -100,6 +103,12 @@ declare module 'x11' {
     createSegment(bytes: number, done: (error: Error | null, segment: Segment) => void): void;
   }
 
+  interface RawInput extends Extension {
+    /** What the server has of XInput 2; null for none. */
+    xi2: object | null;
+    XISelectEvents(window: number, wish: { deviceId: number; mask: string[] }): void;
+  }
+
   interface XClient {
     on(event: 'event', act: (event: XEvent) => void): this;
     on(event: 'error', act: (error: Error) => void): this;
@@ -116,6 +125,8 @@ declare module 'x11' {
     require(name: 'composite', done: Done<Composite>): void;
     require(name: 'randr', done: Done<Extension>): void;
     require(name: 'shm', done: Done<SharedMemory>): void;
+    require(name: 'xinput', done: Done<RawInput>): void;
+    GetModifierMapping(done: Done<number[][]>): void;
     InternAtom(onlyIfExists: boolean, name: string, done: Done<number>): void;
     GetAtomName(atom: number, done: Done<string>): void;
     QueryTree(
@@ -244,6 +255,13 @@ declare module 'x11' {
     ): void;
     off(event: 'event', act: (event: XEvent) => void): this;
     SetSelectionOwner(owner: number, selection: number, time: number): void;
+    ConvertSelection(
+      requestor: number,
+      selection: number,
+      target: number,
+      property: number,
+      time: number,
+    ): void;
     GetSelectionOwner(selection: number, done: Done<number>): void;
     SendEvent(destination: number, propagate: number, mask: number, event: object): void;
   }
@@ -295,6 +313,7 @@ declare module 'x11' {
     MemoryFile,
     MemoryFiles,
     Property,
+    RawInput,
     Segment,
     SharedMemory,
     XClient,

@@ -6,12 +6,13 @@ import {
   type FormatOptions,
   type SizeWish,
 } from '@/core/contracts/format';
+import { untouched } from '@/core/shot/document';
 import { leavingTitle } from '@/core/naming/leavingTitle';
 import { factsOf, SCREEN_DENSITY } from '@/core/keep/facts';
 import { fitSize, isAsItIs, sizeProblem, type Fitted } from '@/core/keep/fitSize';
 import { fit } from '../http/body';
 import { Fault } from '../http/fault';
-import { unpainted, type Pixels } from '../paint/flatten';
+import { decoded, unpainted, type Pixels } from '../paint/flatten';
 import { paintedPixels } from '../paint/picture';
 import type { Paintable } from '../shots/rows';
 import { inTurn } from '../turns';
@@ -100,6 +101,26 @@ export async function plainPicture(
   }
   const pixels = await sizedPixels(await paintedPixels(shot), wish);
   return { png: await plainPng(pixels), width: pixels.width, height: pixels.height };
+}
+
+/** A finished PNG as another format, in its own size and with nothing beside its pixels. */
+export async function pngAs(name: FormatName, png: Uint8Array): Promise<Uint8Array> {
+  const image = sharp(png, { limitInputPixels: false });
+  const { hasAlpha, width, height } = await image.metadata();
+  const opaque = !hasAlpha;
+  const pixels = { ...(await holding(width * height, () => decoded(image))), opaque };
+  const format = formats[name];
+  const none = { title: '', description: '', origin: '', takenAt: '', software: '' };
+  return written(
+    format,
+    { pixels, shot: { frame: png, opaque, document: untouched(pixels) } },
+    {
+      quality: FIRST_QUALITY,
+      options: fit({}, optionsOf(format)),
+      background: WHITE,
+      facts: { ...none, density: SCREEN_DENSITY },
+    },
+  );
 }
 
 /** A shot as a file. @throws Fault 400 for options the format does not have, 409 too large */

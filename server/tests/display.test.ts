@@ -16,7 +16,6 @@ import { changeSettings } from '../settings/settings';
 import { closeScreen, screen, whyNot } from '../display/connection';
 import { clearGaps } from '../display/still';
 import { cleanTitle } from '../display/windows';
-import { copyToDisplay } from '../display/clipboard';
 import { getFrame, getShot } from '../shots/rows';
 import { at, begin, finish, jsonRequest, request } from './setup';
 
@@ -204,30 +203,6 @@ test('a menu opened by the pointer is a window of its own kind', async () => {
   expect(menu.bounds.x).toBeLessThanOrEqual(place.x + 60);
   expect(menu.bounds.x + menu.bounds.width).toBeGreaterThan(place.x + 60);
 });
-
-test('a picture on the X clipboard is read back by another program, also in increments', async () => {
-  const noise = Buffer.alloc(500 * 400 * 3);
-  for (let i = 0, v = 7; i < noise.length; i += 1) {
-    v = (v * 1103515245 + 12345) & 0x7fffffff;
-    noise[i] = v >> 16;
-  }
-  const png = await sharp(noise, { raw: { width: 500, height: 400, channels: 3 } })
-    .png()
-    .toBuffer();
-  const { storeShot } = await import('../shots/store');
-  const { id } = await storeShot({ picture: png });
-  await copyToDisplay(id);
-  expect(await display.run('xclip', '-selection', 'clipboard', '-t', 'TARGETS', '-o')).toMatch(
-    'image/png',
-  );
-  const pasted = await display.bytes('xclip', '-selection', 'clipboard', '-t', 'image/png', '-o');
-  const { data, info } = await sharp(pasted)
-    .removeAlpha()
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  expect([info.width, info.height]).toEqual([500, 400]);
-  expect(data.equals(noise)).toBe(true);
-}, 20_000);
 
 test.each([
   [{ kind: 'window', windowId: 12345 }, 404, 'This window is gone.'],

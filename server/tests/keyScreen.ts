@@ -19,11 +19,14 @@ export let folder: string;
 export const told: TakenNotice[] = [];
 const stop = new AbortController();
 
-/** A display of 1280 × 800 with a window on it, and a folder, for all tests of a file. */
-export function onOneScreen(): void {
+let size = { width: 1280, height: 800 };
+
+/** A display with a window on it, and a folder, for all tests of a file. */
+export function onOneScreen(wanted = size): void {
+  size = wanted;
   beforeAll(async () => {
     await begin();
-    display = await XDisplay.open(1280, 800);
+    display = await XDisplay.open(size.width, size.height);
     process.env.DISPLAY = display.name;
     await changeSettings({ displayAllowed: true });
     display.start('xterm', '-title', 'Bed list', '-geometry', '60x20+40+60', '-e', 'sleep 600');
@@ -94,9 +97,10 @@ export const taken = () => until('the take', () => told.find((t) => t.shot));
 
 /** Waits until our cover lies over the whole screen, or is gone from it. */
 export async function covered(wanted = true): Promise<void> {
+  const cover = `(has no name): ()  ${size.width}x${size.height}+0+0`;
   for (let i = 0; i < 1_000; i += 1) {
     const tree = await display.run('xwininfo', '-root', '-children');
-    if (/\(has no name\): \(\) {2}1280x800\+0\+0/.test(tree) === wanted) return;
+    if (tree.includes(cover) === wanted) return;
     await new Promise((resolve) => setTimeout(resolve, 30));
   }
   throw new Error(`the cover did not ${wanted ? 'come up' : 'go'}`);

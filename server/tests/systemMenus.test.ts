@@ -99,3 +99,38 @@ test('a menu that stays open loses no picture: it is kept whole, and why is said
   expect(await inShot(shot)).toBe(ORANGE);
   await xdo('key', 'Escape');
 });
+
+test.each([
+  ['f9', 'F9'],
+  ['mod+shift+f6', 'ctrl+shift+F6'],
+])(
+  '%s is heard while a menu holds the keyboard, once; then it is no key of another',
+  async (key, pressed) => {
+    await routine(key, { kind: 'region', atOnce: true, then: [] });
+    await openMenu();
+    await xdo('key', pressed);
+    await covered();
+    await until(async () => colourAt(await display.pixels(), MENU.x + 18, MENU.y - 18) === INK);
+    await xdo('key', 'Escape');
+    await until(async () => {
+      await drag([480, 280], [620, 420]);
+      return told.some((t) => t.shot);
+    });
+    const { shot = '' } = await taken();
+    expect(await inShot(shot)).toBe(ORANGE);
+    // With the keyboard free it is heard by its grab, and raw as well: one take a press. Other
+    // modifiers are another key.
+    told.length = 0;
+    await xdo('key', `alt+${pressed}`);
+    for (const y of [500, 600]) {
+      await xdo('key', pressed);
+      await covered();
+      await drag([100, y], [200, y + 80]);
+      await until(() => Promise.resolve(told.some((t) => t.shot)));
+      await covered(false);
+      const { shot: next = '' } = await taken();
+      expect((await getShot(next)).document.view.crop).toMatchObject({ x: 100, y });
+      told.length = 0;
+    }
+  },
+);
