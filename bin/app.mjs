@@ -5,6 +5,7 @@ import { EventEmitter } from 'node:events';
 import next from 'next';
 import { openFront } from './lib/front.mjs';
 import { top } from './lib/paths.mjs';
+import { letThreadsYield } from './lib/priority.mjs';
 
 // What this process writes is for its owner alone; kept copies take after their folder.
 process.umask(0o077);
@@ -15,6 +16,7 @@ const port = Number(process.env.REZZIK_PORT);
 const httpServer = new EventEmitter();
 const app = next({ dev, dir: top, hostname: '127.0.0.1', port, httpServer });
 await app.prepare();
+await letThreadsYield();
 const servers = await openFront(port, {
   handle: app.getRequestHandler(),
   upgrade: dev ? (...all) => httpServer.emit('upgrade', ...all) : null,

@@ -23,6 +23,7 @@ export function postgresFolders() {
 const known = {
   postgresql: () => postgresFolders().length > 0,
   chromium: () => onPath('chromium'),
+  'chromium-headless-shell': () => onPath('chromium-headless-shell'),
   'chromium-driver': () => onPath('chromedriver'),
   xvfb: () => onPath('Xvfb'),
   openbox: () => onPath('openbox'),

@@ -4,10 +4,19 @@ import { env } from '../env';
 // Development reloads modules; the pool must outlive them.
 const kept = globalThis as { rezzikSql?: postgres.Sql };
 
+const CONNECTIONS = 8;
+
 /** The pool of connections, opened at first use. */
 export function sql(): postgres.Sql {
-  kept.rezzikSql ??= postgres(env().databaseUrl, { max: 8, onnotice: () => undefined });
+  const options = { max: CONNECTIONS, onnotice: () => undefined };
+  kept.rezzikSql ??= postgres(env().databaseUrl, options);
   return kept.rezzikSql;
+}
+
+/** Opens all connections, so that nobody waits for that in the middle of much else. */
+export async function openAll(): Promise<void> {
+  // Each is busy for long enough that the next question needs another.
+  await Promise.all(Array.from({ length: CONNECTIONS }, () => sql()`select pg_sleep(0.05)`));
 }
 
 export async function closeSql(): Promise<void> {

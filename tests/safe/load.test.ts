@@ -86,7 +86,22 @@ test(`${KEEPS} keeps, ${AT_ONCE} at a time: none is lost, the page is answered, 
   expect(waits.length).toBeGreaterThan(20);
   expect(Math.max(...waits)).toBeLessThan(took / 5);
   expect(app.memory().most).toBeLessThan(MOST_MEMORY);
+  // Whatever computes beside the event loop gives way to it, as the system counts it.
+  const { loop, others } = priorities(app.pid);
+  expect(loop).toBe(0);
+  expect(others.length).toBeGreaterThan(5);
+  expect(new Set(others)).toEqual(new Set([5]));
 });
+
+/** How nice the threads of a process are (proc(5), stat: 17 fields after the name). */
+function priorities(pid: number): { loop: number; others: number[] } {
+  const niceOf = (thread: string | number): number => {
+    const [, after = ''] = readFileSync(`/proc/${pid}/task/${thread}/stat`, 'utf8').split(') ');
+    return Number(after.split(' ')[16]);
+  };
+  const threads = readdirSync(`/proc/${pid}/task`).filter((thread) => thread !== String(pid));
+  return { loop: niceOf(pid), others: threads.map(niceOf) };
+}
 
 test('two processes that keep fifty at once under one name never collide', async () => {
   const other = await OwnApp.start({ data, databaseUrl: process.env.DATABASE_URL ?? '' });
