@@ -36,6 +36,9 @@ const known = {
   'xfonts-base': () => existsSync('/usr/share/fonts/X11/misc'),
   tk: () => onPath('wish'),
   'gtk-3-examples': () => onPath('gtk3-icon-browser'),
+  'gtk-4-examples': () => onPath('gtk4-icon-browser'),
+  // Of Qt.
+  speedcrunch: () => onPath('speedcrunch'),
   // A window manager that composites; its settings come over a session bus.
   xfwm4: () => onPath('xfwm4'),
   xterm: () => onPath('xterm'),

@@ -36,11 +36,17 @@ export async function rawKeys(
   const held: Held = { bits: new Map(), down: new Set() };
   let last = { code: 0, time: 0 };
   X.on('event', (event) => {
-    if (event.name === 'KeyPress') last = { code: event.keycode, time: event.time };
-    if (event.name === 'XIRawKeyRelease') held.down.delete(event.detail);
-    if (event.name !== 'XIRawKeyPress') return;
-    if (held.bits.has(event.detail)) held.down.add(event.detail);
-    else if (isWanted(event.detail) && !(event.flags & REPEATED)) void heard(event);
+    const { name, detail, keycode, time, flags } = event;
+    if (name === 'XIRawKeyRelease') held.down.delete(detail);
+    // While a grab of our own is held, keys are told as its events alone.
+    if (name === 'KeyRelease') held.down.delete(keycode);
+    if (name === 'KeyPress') {
+      last = { code: keycode, time };
+      if (held.bits.has(keycode)) held.down.add(keycode);
+    }
+    if (name !== 'XIRawKeyPress') return;
+    if (held.bits.has(detail)) held.down.add(detail);
+    else if (isWanted(detail) && !(flags & REPEATED)) void heard(event);
   });
   const heard = async ({ detail, time }: XEvent): Promise<void> => {
     const modifiers = bitsOf(held);

@@ -73,18 +73,22 @@ async function takeKeys(screen: Screen, wanted: readonly Routine[]): Promise<voi
     });
     watch.raw = await rawKeys(screen, isGrabbed, (code, bits) => press(screen, code, bits));
   }
-  for (const old of watch.grabbed) ungrab(screen, old);
-  watch.grabbed = [];
   await watch.raw?.listen(wanted.length > 0);
-  if (wanted.length === 0) return;
-  const keyboard = await readKeyboard(screen);
+  // What is taken already stays taken meanwhile: no press may fall between old and new.
+  const before = watch.grabbed;
+  const now: Grabbed[] = [];
+  const keyboard = wanted.length > 0 ? await readKeyboard(screen) : null;
   for (const { id, systemKey } of wanted) {
-    const combination = keyboard.combination(systemKey ?? '');
+    const combination = keyboard?.combination(systemKey ?? '');
     if (!combination) watch.problems.set(id, 'This keyboard has no such key.');
     else if (await grab(screen, combination)) {
-      watch.grabbed.push({ ...combination, routine: id, key: systemKey ?? '' });
+      now.push({ ...combination, routine: id, key: systemKey ?? '' });
     } else watch.problems.set(id, 'Another program has this key already.');
   }
+  watch.grabbed = now;
+  const isKept = (old: Grabbed) =>
+    now.some((key) => key.code === old.code && key.modifiers === old.modifiers);
+  for (const old of before) if (!isKept(old)) ungrab(screen, old);
 }
 
 /** Keeps the keys taken while Rezzik runs, also when the display comes later or again. */

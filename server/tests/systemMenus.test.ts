@@ -3,6 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
+import type { Rect } from '@/core/geometry/rect';
 import { runOnDisplay } from '../display/runRoutine';
 import { getRoutine } from '../routines/routines';
 import { getFrame, getShot } from '../shots/rows';
@@ -134,3 +135,58 @@ test.each([
     }
   },
 );
+
+/** A menu that is open: the window that its program shows without a frame. */
+async function openedSince(before: string, program: string): Promise<Rect & { id: string }> {
+  let found: (Rect & { id: string }) | null = null;
+  await until(async () => {
+    for (const line of (await display.run('xwininfo', '-root', '-children')).split('\n')) {
+      const [, id, ...numbers] =
+        /(0x\w+) .*\s(\d{2,})x(\d{2,})\+\S+ {2}\+(\d+)\+(\d+)$/.exec(line) ?? [];
+      const [width = 0, height = 0, x = 0, y = 0] = numbers.map(Number);
+      // Others are frames that the window manager draws.
+      const isIts = line.includes(`("${program}"`);
+      if (id && isIts && !before.includes(id)) found = { id, x, y, width, height };
+    }
+    return found !== null;
+  });
+  if (!found) throw new Error('no menu');
+  return found;
+}
+
+test.each([
+  ['GTK 3', 'gtk3-demo-application', 'Application Class', 'F10'],
+  ['GTK 4', 'gtk4-demo-application', 'Application Class', 'F10'],
+  ['Qt 5', 'speedcrunch', 'SpeedCrunch', 'alt+s'],
+])('a system key takes a menu of %s that is open', async (_, program, title, opens) => {
+  process.env.GSK_RENDERER = 'cairo';
+  await routine('mod+f8', { kind: 'region', atOnce: true, then: [] });
+  const end = display.start(program);
+  const id = await display.windowId(title);
+  await xdo('windowactivate', '--sync', String(id));
+  const before = await display.run('xwininfo', '-root', '-children');
+  await xdo('mousemove', '1100', '700', 'key', opens);
+  const menu = await openedSince(before, program);
+  // It is painted by and by.
+  let { data: truth } = await display.pixels(menu.id);
+  await until(async () => {
+    const last = truth;
+    ({ data: truth } = await display.pixels(menu.id));
+    return new Set(new Uint32Array(truth)).size > 20 && last.equals(truth);
+  });
+  await xdo('key', 'ctrl+F8');
+  await covered();
+  await until(async () => colourAt(await display.pixels(), 1100 + 18, 700 - 18) === INK);
+  await xdo('key', 'Escape', 'key', 'Escape');
+  await until(async () => {
+    await drag([100, 600], [300, 700]);
+    return told.some((t) => t.shot);
+  });
+  const { shot = '' } = await taken();
+  const { bytes } = await getFrame(shot);
+  const { x: left, y: top, width, height } = menu;
+  const part = sharp(bytes).ensureAlpha().extract({ left, top, width, height });
+  const ours = await part.raw().toBuffer();
+  expect(ours.equals(truth)).toBe(true);
+  await end();
+});

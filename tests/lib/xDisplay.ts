@@ -88,11 +88,12 @@ export class XDisplay {
     throw new Error(`No window ${title} came up.`);
   }
 
-  /** Starts a client on this display. */
-  start(program: string, ...args: string[]): void {
-    this.children.push(
-      spawn(program, args, { stdio: 'ignore', env: { ...process.env, DISPLAY: this.name } }),
-    );
+  /** Starts a client on this display. @returns what ends it before the display is closed */
+  start(program: string, ...args: string[]): () => Promise<void> {
+    const env = { ...process.env, DISPLAY: this.name };
+    const child = spawn(program, args, { stdio: 'ignore', env });
+    this.children.push(child);
+    return () => ended(child);
   }
 
   /** Where a window's own pixels are on the screen, by xwininfo; null until it is shown. */
@@ -111,9 +112,10 @@ export class XDisplay {
     });
   }
 
-  /** The whole screen as the X server reports it, by xwd: RGBA. */
-  async pixels(): Promise<{ data: Buffer; width: number; height: number }> {
-    const { stdout } = await run('xwd', ['-root', '-silent', '-display', this.name], {
+  /** The whole screen, or one window, as the X server reports it, by xwd: RGBA, opaque. */
+  async pixels(window?: string): Promise<{ data: Buffer; width: number; height: number }> {
+    const which = window === undefined ? ['-root'] : ['-id', window];
+    const { stdout } = await run('xwd', [...which, '-silent', '-display', this.name], {
       encoding: 'buffer',
       maxBuffer: 1 << 28,
     });
@@ -141,9 +143,12 @@ export class XDisplay {
 
   /** Ends what was started here, the server last. */
   async close(): Promise<void> {
-    for (const child of [...this.children].reverse()) {
-      const ended = new Promise((resolve) => child.once('exit', resolve));
-      if (child.exitCode === null && child.kill('SIGTERM')) await ended;
-    }
+    for (const child of [...this.children].reverse()) await ended(child);
   }
+}
+
+async function ended(child: ChildProcess): Promise<void> {
+  const exit = new Promise((resolve) => child.once('exit', resolve));
+  const isOver = child.exitCode !== null || child.signalCode !== null;
+  if (!isOver && child.kill('SIGTERM')) await exit;
 }
