@@ -282,8 +282,8 @@ export const api = {
   display: (): Promise<DisplayAnswer> => read(displayAnswerSchema, '/api/display'),
   stillDisplay: (): Promise<ScreenStill> =>
     read(screenStillSchema, '/api/display/stills', { method: 'POST' }),
-  stillPixels: async (id: string, window?: number): Promise<ArrayBuffer> => {
-    const query = window === undefined ? '' : `?window=${window}`;
+  stillPixels: async (id: string, window?: number, alone = false): Promise<ArrayBuffer> => {
+    const query = window === undefined ? '' : `?window=${window}${alone ? '&alone=1' : ''}`;
     return (await ask(`/api/display/stills/${id}/pixels${query}`)).arrayBuffer();
   },
   dropStill: (id: string) => ask(`/api/display/stills/${id}`, { method: 'DELETE' }),

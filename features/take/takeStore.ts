@@ -13,7 +13,13 @@ import { cameraSource } from './sources/camera';
 import { deskSource } from './sources/desk';
 import { displaySource } from './sources/display';
 import { screenSource } from './sources/screen';
-import type { Source, Stilled, StillWindow } from './sources/contract';
+import {
+  onPicture,
+  type OwnPicture,
+  type Source,
+  type Stilled,
+  type StillWindow,
+} from './sources/contract';
 
 export const sources: Record<TakenFrom, Source> = {
   desk: deskSource,
@@ -255,11 +261,10 @@ export async function confirmTake(
   cameFrom = null;
   rememberRegion(way, kind, stilled, choice.crop);
   const { window } = choice;
-  const own = window && (await stilled.withOwn?.(window.id).catch(() => null));
-  const picture = own ?? stilled.picture;
+  const own = window && (await stilled.ofWindow?.(window.id).catch(() => null));
   const framed: Stilled = {
     ...stilled,
-    picture,
+    ...(own && { picture: own.picture, pointer: own.pointer }),
     ...(window && {
       title: window.title,
       provenance: {
@@ -271,12 +276,19 @@ export async function confirmTake(
   };
   finishTake({
     stilled: framed,
-    png: own ? encodeFrame(own) : png,
-    choice,
+    png: own ? encodeFrame(own.picture) : png,
+    choice: own ? onOwn(choice, own, windowPlace(window, way)) : choice,
     then,
     way: { ...way, kind },
   });
   stilled.letGo?.();
+}
+
+/** A choice on a window's own picture: where that is another than the stilled one, all that is on it. */
+function onOwn(choice: Choice, { picture, origin }: OwnPicture, place: Rect): Choice {
+  if (origin.x === 0 && origin.y === 0) return choice;
+  const crop = visiblePart(onPicture(place, origin), picture);
+  return crop ? { ...choice, crop, remark: undefined } : choice;
 }
 
 function rememberRegion(way: Way, kind: Kind, { origin }: Stilled, crop: Rect): void {

@@ -1,6 +1,6 @@
 import type { Geometry } from 'x11';
 import { isShown } from '@/core/contracts/display';
-import { bottom, overlap, right, type Rect } from '@/core/geometry/rect';
+import { encloses, overlap, type Rect } from '@/core/geometry/rect';
 import { visiblePart } from '@/core/region/windowChoice';
 import { toRgba, toRgbaWithAlpha, type PixelLayout } from '@/core/screen/pixels';
 import { askMaybe, unavailable, type Screen } from './connection';
@@ -53,7 +53,7 @@ export async function holdOwn(
 export const reachesOut = (
   r: Rect,
   { width, height }: { width: number; height: number },
-): boolean => r.x < 0 || r.y < 0 || right(r) > width || bottom(r) > height;
+): boolean => !encloses({ x: 0, y: 0, width, height }, r);
 
 /** Copies a window whole, at its own depth. @returns null where its own pixels cannot be had */
 async function hold(screen: Screen, w: FoundWindow): Promise<Held | null> {

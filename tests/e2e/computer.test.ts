@@ -73,6 +73,32 @@ test('a window of the real screen is taken whole though another covers it', asyn
   expect([...seen]).toEqual([0xffffffff]);
 }, 60_000);
 
+test('a window that reaches over the edge of the screen is taken whole', async () => {
+  const id = await display.windowId('Bed list');
+  const before = await display.window('Bed list');
+  await display.run('wmctrl', '-i', '-r', String(id), '-e', '0,1000,-40,-1,-1');
+  await browser.driver.wait(async () => ((await display.window('Bed list'))?.x ?? 0) > 900, WAIT);
+  await setWay({ source: 'display', kind: 'window', border: false });
+  await app.go('/take');
+  await app.sees('Bed list');
+  await app.keys(Key.ENTER);
+  await browser.driver.wait(until.elementLocated(By.css('[data-testid="still"]')), WAIT);
+  await app.keys('b', 'e', 'd');
+  await app.keys(Key.ENTER);
+  const shot = await app.marked();
+  await app.stored();
+  const { document, width, height } = await getShot(shot);
+  const { crop } = document.view;
+  expect([crop.width, crop.height]).toEqual([before?.width, before?.height]);
+  expect([width, height]).not.toEqual([1280, 800]);
+  // Its far corner, which no screen shows: the white ground of the list.
+  const pixels = await getPixels(shot, 'picture?format=png');
+  const corner = (pixels.height - 3) * pixels.width + pixels.width - 3;
+  expect(pixels.data.readUInt32BE(corner * 4)).toBe(0xffffffff);
+  const seen = await browser.driver.findElement(By.css('body')).getText();
+  expect(seen).not.toContain('is off the display');
+}, 60_000);
+
 test('a take by system key opens in Mark on the page that is open', async () => {
   const answer = await fetch(`${appUrl()}/api/routines`, {
     method: 'POST',

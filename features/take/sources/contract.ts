@@ -13,6 +13,20 @@ export interface StillWindow extends PlacedWindow {
   visibleOnly?: boolean;
 }
 
+/** The pointer on a picture. */
+export interface StillPointer {
+  at: Point;
+  piece: Mark | null;
+}
+
+/** A picture that is there for the sake of one window. */
+export interface OwnPicture {
+  picture: ImageBitmap;
+  /** Where its corner lies on the stilled picture: beyond that, where the window reaches over its edge. */
+  origin: Point;
+  pointer: StillPointer | null;
+}
+
 /** A stilled picture: what choosing happens on, and later the frame. Places are its pixels. */
 export interface Stilled {
   picture: ImageBitmap;
@@ -24,9 +38,9 @@ export interface Stilled {
   /** From back to front; null when the source knows of no windows. */
   windows: readonly StillWindow[] | null;
   focused: number | null;
-  pointer: { at: Point; piece: Mark | null } | null;
-  /** The same picture with a covered window's own pixels in front; absent where it cannot be had. */
-  withOwn?: (window: number) => Promise<ImageBitmap | null>;
+  pointer: StillPointer | null;
+  /** A window of which not all is seen, by its own pixels; absent where they cannot be had. */
+  ofWindow?: (window: number) => Promise<OwnPicture | null>;
   /** Lets go of what the source still holds for this picture. */
   letGo?: () => void;
 }

@@ -100,14 +100,19 @@ async function still(display: string): Promise<Stilled> {
   const pointer = deskPointer(desk);
   const windows = deskWindows(desk, part);
   const at = pointer && { x: pointer.at.x - part.x, y: pointer.at.y - part.y };
+  const seen = pointer && at && { at, piece: shapePiece(pointer.shape, at) };
   return {
     picture: await paint(desk, part),
     title: front?.title ?? 'Practice desk',
     origin: { x: part.x - deskBounds.x, y: part.y - deskBounds.y },
     windows,
     focused: windows.at(-1)?.id ?? null,
-    pointer: pointer && at && { at, piece: shapePiece(pointer.shape, at) },
-    withOwn: (id) => paint(raised(desk, id), part),
+    pointer: seen,
+    ofWindow: async (id) => ({
+      picture: await paint(raised(desk, id), part),
+      origin: { x: 0, y: 0 },
+      pointer: seen,
+    }),
     provenance: {
       source: 'desk',
       takenAt: new Date().toISOString(),

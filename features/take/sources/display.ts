@@ -5,10 +5,18 @@ import {
   type Monitor,
   type ScreenStill,
 } from '@/core/contracts/display';
-import { centre, contains, type Rect } from '@/core/geometry/rect';
+import type { Point } from '@/core/geometry/point';
+import { centre, contains, encloses, type Rect } from '@/core/geometry/rect';
 import { pointerPiece } from '@/core/marks/piece/pointer';
 import { api } from '../../api/client';
-import { onPicture, type Source, type Stilled, type StillWindow } from './contract';
+import {
+  onPicture,
+  type OwnPicture,
+  type Source,
+  type Stilled,
+  type StillPointer,
+  type StillWindow,
+} from './contract';
 
 interface DisplayStore {
   answer: DisplayAnswer | null;
@@ -40,9 +48,35 @@ function partOf(still: ScreenStill, display: string): Rect {
   );
 }
 
-async function bitmapOf(bytes: ArrayBuffer, still: ScreenStill, part: Rect): Promise<ImageBitmap> {
-  const pixels = new ImageData(new Uint8ClampedArray(bytes), still.width, still.height);
+interface Size {
+  width: number;
+  height: number;
+}
+
+async function bitmapOf(bytes: ArrayBuffer, size: Size, part: Rect): Promise<ImageBitmap> {
+  const pixels = new ImageData(new Uint8ClampedArray(bytes), size.width, size.height);
   return createImageBitmap(pixels, part.x, part.y, part.width, part.height);
+}
+
+/** The pointer on a picture whose corner lies there on the screen. */
+function pointerOn({ pointer }: ScreenStill, corner: Point): StillPointer | null {
+  if (!pointer) return null;
+  const at = { x: pointer.x - corner.x, y: pointer.y - corner.y };
+  return { at, piece: pointerPiece({ ...pointer, ...at }) };
+}
+
+/** A window by its own pixels: with what is around it, or alone where it reaches over the edge. */
+async function ofWindow(held: ScreenStill, part: Rect, id: number): Promise<OwnPicture | null> {
+  const window = held.windows.find((w) => w.id === id);
+  if (!window || !held.own.includes(id)) return null;
+  const place = window.frameBounds ?? window.bounds;
+  if (encloses(part, place)) {
+    const picture = await bitmapOf(await api.stillPixels(held.id, id), held, part);
+    return { picture, origin: { x: 0, y: 0 }, pointer: pointerOn(held, part) };
+  }
+  const picture = await bitmapOf(await api.stillPixels(held.id, id, true), place, whole(place));
+  const origin = { x: place.x - part.x, y: place.y - part.y };
+  return { picture, origin, pointer: pointerOn(held, place) };
 }
 
 async function still(display: string): Promise<Stilled> {
@@ -60,19 +94,14 @@ async function still(display: string): Promise<Stilled> {
   }));
   const focused = held.windows.find((w) => w.id === held.focused);
   const monitor = held.monitors.find((m) => contains(m, centre(part)));
-  const { pointer } = held;
   return {
     picture,
     title: focused?.title || monitor?.name || 'This computer',
     origin: { x: part.x, y: part.y },
     windows,
     focused: held.focused,
-    pointer: pointer && {
-      at: { x: pointer.x - part.x, y: pointer.y - part.y },
-      piece: pointerPiece({ ...pointer, x: pointer.x - part.x, y: pointer.y - part.y }),
-    },
-    withOwn: async (id) =>
-      held.own.includes(id) ? bitmapOf(await api.stillPixels(held.id, id), held, part) : null,
+    pointer: pointerOn(held, part),
+    ofWindow: (id) => ofWindow(held, part, id),
     letGo: () => void api.dropStill(held.id).catch(() => undefined),
     provenance: {
       source: 'display',
