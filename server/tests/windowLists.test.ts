@@ -1,4 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { DisplayAnswer, ScreenWindow } from '@/core/contracts/display';
 import { pointerPiece } from '@/core/marks/piece/pointer';
 import { pieceSchema } from '@/core/marks/piece/schema';
@@ -56,6 +59,43 @@ test('a minimised window says so, and where it was', async () => {
   await display.run('xdotool', 'windowactivate', '--sync', String(before.id));
   // It comes back by itself, in its own time.
   await listed('Tide', (w) => !w.minimised && String(placeOf(w)) === String(placeOf(before)));
+});
+
+test('docks, desktops and what they open are told by their types', async () => {
+  const file = join(mkdtempSync(join(tmpdir(), 'rezzik-types-')), 'types.tcl');
+  writeFileSync(
+    file,
+    `wm withdraw .
+proc one {name type place} {
+  toplevel $name
+  wm title $name $type
+  wm geometry $name $place
+  wm attributes $name -type $type
+}
+one .desktop desktop 1000x700+0+0
+one .dock dock 1000x24+0+676
+one .dialog dialog 200x100+600+300
+menu .m -tearoff 0
+foreach bed {North South} { .m add command -label $bed }
+bind .dock <Button-1> { tk_popup .m 40 600 }
+`,
+  );
+  const end = display.start('wish', file);
+  await listed('dock', ({ type }) => type === 'panel');
+  await display.windowId('desktop');
+  expect((await listed('dialog')).window.type).toBe('window');
+  const before = (await describeDisplay()).windows;
+  // What lies over everything else is scenery, and no window to be chosen.
+  expect(before.map(({ title }) => title)).not.toContain('desktop');
+  await display.run('xdotool', 'mousemove', '40', '690', 'click', '1');
+  let opened: ScreenWindow | undefined;
+  for (let i = 0; i < 400 && !opened; i += 1) {
+    const { windows } = await describeDisplay();
+    opened = windows.find(({ id, type }) => type === 'menu' && !before.some((w) => w.id === id));
+  }
+  expect(opened?.bounds.width).toBeGreaterThan(20);
+  expect((await take(opened?.id ?? 0)).width).toBeGreaterThan(20);
+  await end();
 });
 
 test('a window on another desktop is told with that desktop, and is not called minimised', async () => {
