@@ -8,7 +8,14 @@ const config: NextConfig = {
     // HarfBuzz's loader names this module for Node; the browser must not look for it.
     resolveAlias: { module: { browser: './workers/absent.ts' } },
   },
-  serverExternalPackages: ['sharp', '@napi-rs/canvas', 'harfbuzzjs', 'postgres', 'pdfkit'],
+  serverExternalPackages: [
+    'sharp',
+    '@napi-rs/canvas',
+    'harfbuzzjs',
+    'postgres',
+    'pdfkit',
+    'dbus-native',
+  ],
   // Thirty font files that are asked for at every start, in the page and in its worker.
   headers: () =>
     Promise.resolve([

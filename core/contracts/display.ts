@@ -52,6 +52,8 @@ export const displayAnswerSchema = z.object({
   monitors: z.array(monitorSchema),
   /** From back to front. */
   windows: z.array(screenWindowSchema),
+  /** The desktop tells nobody which windows there are. */
+  noWindowList: z.literal(true).optional(),
   /** The window that has the keyboard. */
   focused: z.int().nullable().optional(),
   pointer: z.object({ x: z.int(), y: z.int() }).nullable(),
@@ -66,6 +68,7 @@ export const screenStillSchema = z.object({
   height: z.int(),
   monitors: z.array(monitorSchema),
   windows: z.array(screenWindowSchema),
+  noWindowList: z.literal(true).optional(),
   focused: z.int().nullable(),
   pointer: pointerImageSchema.nullable(),
   /** Windows of which not all is seen on the screen: others are in front, or they reach over its edge. */

@@ -36,7 +36,9 @@ export function DisplayStage() {
         {answer?.available && (
           <>
             <span className="font-measure text-[13px] text-faint">
-              {answer.width} × {answer.height} px · {answer.windows.length} windows
+              {answer.noWindowList
+                ? 'All its screens'
+                : `${answer.width} × ${answer.height} px · ${answer.windows.length} windows`}
             </span>
             <DisplayMap
               displays={displaySource.displays()}
@@ -50,7 +52,7 @@ export function DisplayStage() {
       {lost && <p role="status">{lost}</p>}
       {!allowed ? (
         <Ask />
-      ) : answer?.available ? (
+      ) : answer?.available && !answer.noWindowList ? (
         <>
           {answer.reason && <p className="mb-2 text-[13px] text-soft">{answer.reason}</p>}
           <Plan answer={answer} />

@@ -15,6 +15,8 @@ import { Toggle } from '../ui/Toggle';
 import { ago } from '../ui/format';
 import { kindFacts, kinds, type KindFacts } from './kinds';
 import { changeSettings, changeWay, useSettings } from './settingsStore';
+import type { Abilities } from './sources/contract';
+import { useDisplay } from './sources/display';
 import { askPointer, useScreen } from './sources/screen';
 import { cancelTake, changeKind, sources, startTake, useTake } from './takeStore';
 import { Then } from './Then';
@@ -100,14 +102,22 @@ function Kinds() {
   );
 }
 
+/** What the source can do now: of this computer's screen that is known once it was asked. */
+function useAbilities(): Abilities {
+  const source = useSettings((s) => s.settings.way.source);
+  useDisplay((s) => s.answer?.noWindowList);
+  return sources[source].can;
+}
+
 function KindChoice({ facts }: { facts: KindFacts }) {
   const { name, label, note, icon: Icon, action } = facts;
   const way = useSettings((s) => s.settings.way);
   const last = useSettings((s) => s.settings.regions[way.source]);
   const ready = useTake((s) => s.phase.name === 'ready');
   const kind = useKind();
+  const can = useAbilities();
   const current = kind.current === name;
-  const cannot = name === 'window' ? sources[way.source].can.windows : true;
+  const cannot = name === 'window' ? can.windows : true;
   const key = useKeyOf(action);
   useAction(action, () => kind.choose(name), { enabled: ready && cannot === true });
   const words =
@@ -198,8 +208,8 @@ function usePointerHad(): string {
 }
 
 function Pointer() {
-  const { pointer, source } = useSettings((s) => s.settings.way);
-  const can = sources[source].can.pointer;
+  const { pointer } = useSettings((s) => s.settings.way);
+  const can = useAbilities().pointer;
   const had = usePointerHad();
   const not = typeof can === 'object' ? can.not : null;
   return (

@@ -14,6 +14,8 @@ interface Owner {
   window: number;
   atoms: Map<string, number>;
   clock: number;
+  /** What goes out in pieces is finished, also once something else is on the clipboard. */
+  sending: Selection['sending'];
 }
 
 const APPEND = 2;
@@ -35,12 +37,12 @@ export async function copyToDisplay(shot: string, size: SizeWish = {}): Promise<
 /** Offers a PNG; it is handed over whenever a program asks for it. @throws Fault 503 */
 export async function offer(open: Screen, png: Buffer): Promise<void> {
   const owner = await ownerOn(open);
-  const { window, atoms } = owner;
+  const { window, atoms, sending } = owner;
   const clipboard = atoms.get('CLIPBOARD') ?? 0;
   const since = await now(owner);
   await forgetFile();
   shared.rezzikOffer = {
-    ...{ screen: open, window, atoms, since, sending: new Map() },
+    ...{ screen: open, window, atoms, since, sending },
     forms: formsOf(png, atoms),
   };
   open.X.SetSelectionOwner(window, clipboard, since);
@@ -65,7 +67,8 @@ async function ownerOn(open: Screen): Promise<Owner> {
   if (before?.screen === open) return before;
   const { X, root } = open;
   const names = ['CLIPBOARD', ...ownersAtoms, ...Object.keys(clipboardForms), 'REZZIK_CLOCK'];
-  const owner = { screen: open, window: X.AllocID(), atoms: await atomsOf(open, names), clock: 0 };
+  const atoms = await atomsOf(open, names);
+  const owner: Owner = { screen: open, window: X.AllocID(), atoms, clock: 0, sending: new Map() };
   const eventMask = x11.eventMask.PropertyChange ?? 0x400000;
   X.CreateWindow(owner.window, root, -10, -10, 1, 1, 0, 0, 0, 0, { eventMask });
   X.on('event', (event) => hear(owner, event));

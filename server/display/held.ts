@@ -1,6 +1,6 @@
 import { Fault } from '../http/fault';
-import { stillScreen, type Still } from './still';
-import { allowedScreen } from './access';
+import { stillNow } from './access';
+import type { Still } from './still';
 
 /** Stilled screens wait here while a person chooses; few, and not for ever. */
 const MOST = 3;
@@ -12,7 +12,7 @@ const held = (shared.rezzikStills ??= new Map<string, Still>());
 
 /** Stills the screen and holds it. @throws Fault 403, 503 */
 export async function holdStill(): Promise<Still> {
-  const still = await stillScreen(await allowedScreen());
+  const still = await stillNow();
   held.set(still.id, still);
   for (const id of [...held.keys()].slice(0, -MOST)) dropStill(id);
   setTimeout(() => dropStill(still.id), STAYS).unref();

@@ -25,7 +25,7 @@ import { VISIBLE_ONLY } from './own';
 import { raiseRezzik } from './raise';
 import { framed, pieceOf, provenanceOf, screenPng } from './shots';
 import { copyAtOnce } from './quickCopy';
-import { stillScreen, type Still } from './still';
+import { stillScreen, type DisplayStill } from './still';
 import { doStep } from './thenSteps';
 
 /** How long the mouse and the keyboard are waited for where something is to be chosen, ms. */
@@ -54,7 +54,7 @@ export async function runOnDisplay(routine: Routine, patience = PATIENCE): Promi
 /** What the routine takes, chosen by a hand on the screen where there is a choice. */
 async function choiceOf(
   way: Way,
-  still: Still,
+  still: DisplayStill,
   patience: number,
 ): Promise<(ScreenChoice & Asked & { remark?: string }) | null> {
   const direct = await directChoice(way, still);
@@ -74,7 +74,7 @@ async function choiceOf(
 }
 
 /** @returns null when it has to be chosen. @throws Error in plain words when there is nothing to take */
-async function directChoice(way: Way, still: Still): Promise<ScreenChoice | null> {
+async function directChoice(way: Way, still: DisplayStill): Promise<ScreenChoice | null> {
   const { inUseIs, regions } = await getSettings();
   if (way.kind === 'full') return { kind: 'full', crop: wantedDisplay(way, still) };
   if (way.kind === 'repeat') {
@@ -116,7 +116,7 @@ async function thenOffers(): Promise<Offer[]> {
   ];
 }
 
-function wantedDisplay(way: Way, { monitors, pointer, width, height }: Still): Rect {
+function wantedDisplay(way: Way, { monitors, pointer, width, height }: DisplayStill): Rect {
   const whole = { x: 0, y: 0, width, height };
   if (way.display === 'all') return whole;
   const named = monitors.find((m) => m.name === way.display);
@@ -135,7 +135,7 @@ class OnlyCopied extends Error {
 
 async function finish(
   { way, name }: Routine,
-  still: Still,
+  still: DisplayStill,
   choice: ScreenChoice & Asked & { remark?: string },
 ): Promise<void> {
   const { crop, shape, window } = choice;

@@ -15,11 +15,12 @@ import { visiblePart } from '@/core/region/windowChoice';
 import { untouched } from '@/core/shot/document';
 import { Fault } from '../http/fault';
 import { storeShot } from '../shots/store';
+import { NO_WINDOWS } from '../portal/still';
 import { getSettings } from '../settings/settings';
-import { allowedScreen } from './access';
+import { checkAllowed, stillNow } from './access';
 import { reachesOut } from './own';
 import type { ScreenPixels } from './pixmap';
-import { stillScreen, type Still } from './still';
+import type { Still } from './still';
 
 /** Pixels of a screen as a PNG; fast rather than small, since the server stores it on this computer. */
 export const screenPng = ({ data, width, height }: ScreenPixels): Promise<Buffer> =>
@@ -59,9 +60,9 @@ export function pieceOf({ pointer }: Still, { x, y }: Point): Mark | null {
 
 /** Takes as asked, at once or after the delay, and stores the shot. @throws Fault 400, 403, 404, 503 */
 export async function takeDisplay(wish: DisplayShot): Promise<DisplayStored> {
-  await allowedScreen();
+  await checkAllowed();
   if (wish.delay > 0) await wait(wish.delay * 1000);
-  const still = await stillScreen(await allowedScreen());
+  const still = await stillNow();
   try {
     const window = wish.kind === 'window' ? await wantedWindow(still, wish.windowId) : undefined;
     const place = wantedPlace(still, wish, window);
@@ -92,6 +93,7 @@ export function provenanceOf(still: Still, crop: Rect, window?: ScreenWindow): P
 }
 
 async function wantedWindow(still: Still, id: number | undefined): Promise<ScreenWindow> {
+  if (still.noWindowList) throw new Fault(404, 'no-window', NO_WINDOWS);
   const wanted = id ?? (await windowInUse(still));
   const window = still.windows.find((w) => w.id === wanted);
   if (!window) {

@@ -11,16 +11,20 @@ import { focusedWindow, windows } from './windows';
 
 const INCLUDE_INFERIORS = 1;
 
-/** A screen as it stood at one moment. Its pixmaps live on the display until it is let go. */
+/** A screen as it stood at one moment, until it is let go. */
 export interface Still extends ScreenStill {
-  /** The picture on the display itself, to be shown there without sending it. */
-  pixmap: number;
   pixels: () => Promise<ScreenPixels>;
   /** The whole screen with one window's own pixels in front of all others. @throws Fault 503 */
   withOwn: (window: number) => Promise<ScreenPixels>;
   /** A window's own pixels alone, also those beyond the screen's edge. @throws Fault 503 */
   alone: (window: number) => Promise<OwnPixels>;
   letGo: () => void;
+}
+
+/** Its pixmaps live on the display. */
+export interface DisplayStill extends Still {
+  /** The picture on the display itself, to be shown there without sending it. */
+  pixmap: number;
 }
 
 /** The size of the screen now: it changes when monitors do. */
@@ -31,7 +35,7 @@ export async function screenSize(screen: Screen): Promise<{ width: number; heigh
 }
 
 /** Copies the screen and the covered windows on the display itself, which takes no time to speak of. */
-export async function stillScreen(screen: Screen): Promise<Still> {
+export async function stillScreen(screen: Screen): Promise<DisplayStill> {
   const { X, root } = screen;
   const { width, height } = await screenSize(screen);
   if (width * height > limits.pixels) throw unavailable('The screen is too large to be taken.');

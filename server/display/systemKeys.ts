@@ -52,18 +52,19 @@ const inTurn = pLimit(1);
 
 async function watchNow(): Promise<void> {
   const wanted = (await listRoutines()).filter((r) => r.systemKey);
-  watch.problems.clear();
   try {
-    await takeKeys(await allowedScreen(), wanted);
+    watch.problems = await takeKeys(await allowedScreen(), wanted);
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error);
-    for (const { id } of wanted) watch.problems.set(id, why);
+    watch.problems = new Map(wanted.map(({ id }) => [id, why]));
     watch.screen = null;
     watch.grabbed = [];
   }
 }
 
-async function takeKeys(screen: Screen, wanted: readonly Routine[]): Promise<void> {
+/** @returns why a routine's key does not work, by the routine's id */
+async function takeKeys(screen: Screen, wanted: readonly Routine[]): Promise<Watch['problems']> {
+  const problems: Watch['problems'] = new Map();
   if (watch.screen !== screen) {
     watch.grabbed = [];
     watch.screen = screen;
@@ -80,15 +81,16 @@ async function takeKeys(screen: Screen, wanted: readonly Routine[]): Promise<voi
   const keyboard = wanted.length > 0 ? await readKeyboard(screen) : null;
   for (const { id, systemKey } of wanted) {
     const combination = keyboard?.combination(systemKey ?? '');
-    if (!combination) watch.problems.set(id, 'This keyboard has no such key.');
+    if (!combination) problems.set(id, 'This keyboard has no such key.');
     else if (await grab(screen, combination)) {
       now.push({ ...combination, routine: id, key: systemKey ?? '' });
-    } else watch.problems.set(id, 'Another program has this key already.');
+    } else problems.set(id, 'Another program has this key already.');
   }
   watch.grabbed = now;
   const isKept = (old: Grabbed) =>
     now.some((key) => key.code === old.code && key.modifiers === old.modifiers);
   for (const old of before) if (!isKept(old)) ungrab(screen, old);
+  return problems;
 }
 
 /** Keeps the keys taken while Rezzik runs, also when the display comes later or again. */

@@ -86,6 +86,25 @@ test('several forms are had at once, what is not there becomes none, and the tim
   asker.close();
 }, 90_000);
 
+test('who is still reading the picture before gets all of it', async () => {
+  await copyToDisplay(shot);
+  const asker = await ClipboardReader.open(display.name);
+  const [image, place, incr] = await Promise.all(
+    ['image/png', 'PLACE', 'INCR'].map((name) => asker.atom(name)),
+  );
+  if (!image || !place) throw new Error('no atoms');
+  await asker.convert(image, place);
+  expect((await asker.read(place)).type).toBe(incr);
+  const small = await sharp({ create: { width: 9, height: 9, channels: 3, background: '#204030' } })
+    .png()
+    .toBuffer();
+  const { id } = await storeShot({ picture: small });
+  await copyToDisplay(id);
+  const got = await asker.rest(place);
+  expect((await sharp(got).raw().toBuffer()).equals(noise)).toBe(true);
+  asker.close();
+});
+
 const arriving = (): string => join(env().dataDir, 'arriving');
 
 test('what is dragged over can be pasted before it is stored, and is in a file until then', async () => {

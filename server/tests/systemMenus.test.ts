@@ -136,10 +136,18 @@ test.each([
   },
 );
 
-/** A menu that is open: the window that its program shows without a frame. */
-async function openedSince(before: string, program: string): Promise<Rect & { id: string }> {
+/** Opens a menu by a key: the window that its program then shows without a frame. */
+async function openedBy(
+  key: string,
+  before: string,
+  program: string,
+): Promise<Rect & { id: string }> {
   let found: (Rect & { id: string }) | null = null;
+  let looks = 0;
   await until(async () => {
+    // A program that has just come up may not hear it yet.
+    if (looks % 50 === 0) await xdo('key', key);
+    looks += 1;
     for (const line of (await display.run('xwininfo', '-root', '-children')).split('\n')) {
       const [, id, ...numbers] =
         /(0x\w+) .*\s(\d{2,})x(\d{2,})\+\S+ {2}\+(\d+)\+(\d+)$/.exec(line) ?? [];
@@ -165,8 +173,8 @@ test.each([
   const id = await display.windowId(title);
   await xdo('windowactivate', '--sync', String(id));
   const before = await display.run('xwininfo', '-root', '-children');
-  await xdo('mousemove', '1100', '700', 'key', opens);
-  const menu = await openedSince(before, program);
+  await xdo('mousemove', '1100', '700');
+  const menu = await openedBy(opens, before, program);
   // It is painted by and by.
   let { data: truth } = await display.pixels(menu.id);
   await until(async () => {

@@ -47,6 +47,18 @@ export class ClipboardReader {
     );
   }
 
+  /** What comes in increments (ICCCM 2.7.2): each is there once the one before is deleted. */
+  async rest(property: number): Promise<Buffer> {
+    const pieces: Buffer[] = [];
+    for (;;) {
+      this.X.DeleteProperty(this.window, property);
+      let piece = await this.read(property);
+      while (piece.type === 0) piece = await this.read(property);
+      if (piece.data.length === 0) return Buffer.concat(pieces);
+      pieces.push(piece.data);
+    }
+  }
+
   /** Since when its owner has had it, on the X server's clock; 0 when nobody has it. */
   async since(): Promise<number> {
     const [timestamp, place] = await Promise.all([this.atom('TIMESTAMP'), this.atom('SINCE')]);

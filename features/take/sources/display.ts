@@ -11,6 +11,7 @@ import { pointerPiece } from '@/core/marks/piece/pointer';
 import { api } from '../../api/client';
 import {
   onPicture,
+  type Abilities,
   type OwnPicture,
   type Source,
   type Stilled,
@@ -98,7 +99,7 @@ async function still(display: string): Promise<Stilled> {
     picture,
     title: focused?.title || monitor?.name || 'This computer',
     origin: { x: part.x, y: part.y },
-    windows,
+    windows: held.noWindowList ? null : windows,
     focused: held.focused,
     pointer: pointerOn(held, part),
     ofWindow: (id) => ofWindow(held, part, id),
@@ -119,10 +120,18 @@ async function still(display: string): Promise<Stilled> {
 const namesOf = (monitors: readonly Monitor[]): string =>
   monitors.length > 1 ? 'All displays' : (monitors[0]?.name ?? 'Screen');
 
+const withLists: Abilities = { windows: true, pointer: 'piece' };
+const withoutLists: Abilities = {
+  windows: 'This desktop tells no program which windows there are. Take a region or a part.',
+  pointer: { not: 'This desktop decides by itself whether the pointer is in the picture.' },
+};
+
 export const displaySource: Source = {
   name: 'display',
   label: 'This computer',
-  can: { windows: true, pointer: 'piece' },
+  get can() {
+    return useDisplay.getState().answer?.noWindowList ? withoutLists : withLists;
+  },
   displays: () => {
     const { answer } = useDisplay.getState();
     const monitors = answer?.monitors ?? [];

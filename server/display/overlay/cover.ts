@@ -3,7 +3,7 @@ import x11, { type XEvent } from 'x11';
 import type { Point } from '@/core/geometry/point';
 import { boundsOf, type Rect } from '@/core/geometry/rect';
 import { ask, type Screen } from '../connection';
-import type { Still } from '../still';
+import type { DisplayStill } from '../still';
 
 const SAFFRON = 0xf2b233;
 const INK = 0x1c2b2a;
@@ -41,7 +41,7 @@ export class Cover {
 
   constructor(
     private readonly screen: Screen,
-    private readonly still: Still,
+    private readonly still: DisplayStill,
   ) {
     const { X } = screen;
     [this.window, this.lines, this.words, this.plain, this.wide] = [

@@ -6,7 +6,7 @@ import { ask, type Screen } from '../connection';
 import { readKeyboard, type Keyboard } from '../keyboard';
 import { run } from '../../pool/pool';
 import { shared } from '../../pool/pieces';
-import type { Still } from '../still';
+import type { DisplayStill } from '../still';
 import { Cover } from './cover';
 import {
   FullMode,
@@ -72,7 +72,7 @@ const arrows: Record<string, string> = {
  */
 export async function chooseOnScreen(
   screen: Screen,
-  still: Still,
+  still: DisplayStill,
   task: Task,
 ): Promise<(ScreenChoice & Asked) | null> {
   const { patience } = task;
@@ -107,7 +107,7 @@ class Choosing {
   private readonly stopped = new AbortController();
 
   constructor(
-    private readonly still: Still,
+    private readonly still: DisplayStill,
     private readonly task: Task,
     private readonly keyboard: Keyboard,
     private readonly cover: Cover,

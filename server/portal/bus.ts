@@ -1,0 +1,82 @@
+import dbus, { type MessageBus } from 'dbus-native';
+
+/** How long a service may take to answer, ms. */
+const PATIENCE = 3_000;
+
+/** The name under which a desktop does things for programs that may not do them themselves. */
+export const PORTAL = {
+  destination: 'org.freedesktop.portal.Desktop',
+  path: '/org/freedesktop/portal/desktop',
+} as const;
+
+const shared = globalThis as typeof globalThis & {
+  rezzikBus?: { address: string; opening: Promise<MessageBus> } | null;
+};
+
+/** The session's message bus. @throws Error where there is none */
+export function sessionBus(): Promise<MessageBus> {
+  const address = process.env.DBUS_SESSION_BUS_ADDRESS ?? '';
+  if (!address) return Promise.reject(new Error('There is no session bus.'));
+  if (shared.rezzikBus?.address === address) return shared.rezzikBus.opening;
+  closeSessionBus();
+  const forget = () => {
+    if (shared.rezzikBus?.opening === opening) shared.rezzikBus = null;
+  };
+  const opening = open(address, forget);
+  opening.catch(forget);
+  shared.rezzikBus = { address, opening };
+  return opening;
+}
+
+/** Lets go of the bus; the next question opens it anew. */
+export function closeSessionBus(): void {
+  const before = shared.rezzikBus;
+  shared.rezzikBus = null;
+  void before?.opening.then((bus) => bus.connection.end()).catch(() => undefined);
+}
+
+function open(busAddress: string, lost: () => void): Promise<MessageBus> {
+  return new Promise((resolve, reject) => {
+    const bus = dbus.sessionBus({ busAddress });
+    const fail = (error: Error) => {
+      reject(error);
+      lost();
+    };
+    bus.connection.on('error', fail);
+    bus.connection.on('end', () => fail(new Error('The session bus went away.')));
+    // Any answer tells that the greeting is over and that we have a name.
+    bus
+      .invoke(
+        {
+          destination: 'org.freedesktop.DBus',
+          path: '/org/freedesktop/DBus',
+          interface: 'org.freedesktop.DBus',
+          member: 'GetId',
+        },
+        { timeout: PATIENCE },
+      )
+      .then(() => resolve(bus), reject);
+  });
+}
+
+/** True where the desktop has a portal, running or to be started by being asked. */
+export async function hasPortal(): Promise<boolean> {
+  const bus = await sessionBus().catch(() => null);
+  if (!bus) return false;
+  const names = await Promise.all(
+    ['ListNames', 'ListActivatableNames'].map((member) =>
+      bus
+        .invoke<string[]>(
+          {
+            destination: 'org.freedesktop.DBus',
+            path: '/org/freedesktop/DBus',
+            interface: 'org.freedesktop.DBus',
+            member,
+          },
+          { timeout: PATIENCE },
+        )
+        .catch(() => []),
+    ),
+  );
+  return names.flat().includes(PORTAL.destination);
+}
