@@ -17,7 +17,7 @@ const NONE =
 const WAYLAND =
   'This desktop runs on Wayland: only windows of X programs can be seen here. Share the screen through the browser to take the others.';
 const BY_PORTAL =
-  'This desktop gives a picture of all its screens when it is asked, and may ask you first. It tells no program which windows there are: take the full screen, a region or a part.';
+  'This desktop gives a picture of all its screens when it is asked, and may ask you first. It tells no program which windows there are: they are found in the picture, by their looks.';
 
 /** What to know about a display that is there. */
 const caution = (): string | undefined => (env().wayland ? WAYLAND : undefined);

@@ -122,7 +122,8 @@ const namesOf = (monitors: readonly Monitor[]): string =>
 
 const withLists: Abilities = { windows: true, pointer: 'piece' };
 const withoutLists: Abilities = {
-  windows: 'This desktop tells no program which windows there are. Take a region or a part.',
+  // Found in the picture.
+  windows: true,
   pointer: { not: 'This desktop decides by itself whether the pointer is in the picture.' },
 };
 
