@@ -43,7 +43,7 @@ export async function portalStill(patience = PATIENCE): Promise<Still> {
   }
   if (answer.state !== 'done') throw unavailable('The desktop gave no picture of its screens.');
   const takenAt = new Date().toISOString();
-  const { data, width, height } = await pixelsAt(String(answer.results.get('uri') ?? ''), asked);
+  const { data, width, height } = await pixelsAt(answer.results.get('uri'), asked);
   const screen = { name: 'Screen', x: 0, y: 0, width, height, primary: true };
   const none = () => Promise.reject(unavailable(NO_WINDOWS));
   return {
@@ -56,7 +56,7 @@ export async function portalStill(patience = PATIENCE): Promise<Still> {
   };
 }
 
-async function pixelsAt(address: string, since: number): Promise<ScreenPixels> {
+async function pixelsAt(address: unknown, since: number): Promise<ScreenPixels> {
   const png = await takeFile(address, since).catch((error: unknown) => {
     const words = error instanceof Error ? error.message : String(error);
     throw unavailable(`The picture that the desktop made could not be read. (${words})`);
@@ -72,7 +72,8 @@ async function pixelsAt(address: string, since: number): Promise<ScreenPixels> {
 }
 
 /** Reads the file at an address, and removes it where it was made for this asking. */
-async function takeFile(address: string, since: number): Promise<Buffer> {
+async function takeFile(address: unknown, since: number): Promise<Buffer> {
+  if (typeof address !== 'string') throw new Error('It has no address.');
   const path = fileURLToPath(address);
   const file = await open(path, constants.O_RDONLY | constants.O_NOFOLLOW);
   try {
