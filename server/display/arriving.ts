@@ -37,6 +37,8 @@ export async function letArrivingGo(id: string): Promise<void> {
 export async function storeArriving(): Promise<void> {
   const names = await readdir(folder()).catch(() => []);
   for (const name of names) {
+    // Half a file: its picture was never offered to anybody.
+    if (name.endsWith('.part')) await rm(join(folder(), name), { force: true });
     const [id = '', ending] = name.split('.');
     if (ending !== 'png' || !UUID.test(id)) continue;
     await storeOne(id).catch((error: unknown) =>

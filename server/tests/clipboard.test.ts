@@ -155,6 +155,7 @@ test('what a killed Rezzik had only copied is stored at the next start; what is 
   const facts = { source: 'display', takenAt, windowTitle: 'Bed list' };
   writeFileSync(join(arriving(), `${id}.json`), JSON.stringify(facts));
   writeFileSync(join(arriving(), `${other}.png`), 'seeds');
+  writeFileSync(join(arriving(), '.rezzik-half.part'), 'se');
   await storeArriving();
   const shot = await getShot(id);
   expect(shot).toMatchObject({ width: 500, provenance: facts });

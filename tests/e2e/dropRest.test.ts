@@ -86,6 +86,8 @@ test('what is dropped for good through the page is in no table, no file and no s
   await app.click('Drop the rest for good …');
   await app.click('Drop it');
   await app.until('the drop', async () => (await marking.marksOf(id)).length === 1);
+  // The question goes once all of it is done.
+  await app.until('the end of it', async () => !(await app.has('[role="dialog"]')));
   await app.stage();
   expect(await found(wanted)).toEqual([]);
   await closeSql();
