@@ -185,8 +185,13 @@ test.each([
   await xdo('key', 'ctrl+F8');
   await covered();
   await until(async () => colourAt(await display.pixels(), 1100 + 18, 700 - 18) === INK);
-  await xdo('key', 'Escape', 'key', 'Escape');
+  // Once: what is pressed when the menu is gone is meant for the choosing.
+  await xdo('key', 'Escape');
+  let drags = 0;
   await until(async () => {
+    drags += 1;
+    // Should a program want a second one for its menu bar.
+    if (drags % 60 === 0) await xdo('key', 'Escape');
     await drag([100, 600], [300, 700]);
     return told.some((t) => t.shot);
   });
