@@ -30,11 +30,11 @@ export function contains(r: Rect, p: Point): boolean {
 export const overlap = (a: Rect, b: Rect): boolean =>
   a.x < right(b) && b.x < right(a) && a.y < bottom(b) && b.y < bottom(a);
 
-/** What two rectangles share; null when nothing. */
 /** True when all of a rectangle lies in another. */
 export const encloses = (outer: Rect, r: Rect): boolean =>
   r.x >= outer.x && r.y >= outer.y && right(r) <= right(outer) && bottom(r) <= bottom(outer);
 
+/** What two rectangles share; null when nothing. */
 export function intersection(a: Rect, b: Rect): Rect | null {
   const x = Math.max(a.x, b.x);
   const y = Math.max(a.y, b.y);

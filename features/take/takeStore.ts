@@ -31,6 +31,8 @@ export const sources: Record<TakenFrom, Source> = {
 /** What a person chose on a stilled picture. */
 export interface Choice {
   crop: Rect;
+  /** Of a window: all of its place, also what is beyond the picture. */
+  place?: Rect;
   shape?: ViewShape;
   window?: StillWindow;
   /** What to know about it: a part of a window that is off the display. */
@@ -209,8 +211,7 @@ export function chooseWindow(
   const seen = visiblePart(inside, picture);
   const whole = seen && seen.width === inside.width && seen.height === inside.height;
   return {
-    crop,
-    window,
+    ...{ crop, place, window },
     ...(!whole && { remark: 'Part of this window is off the display and is not in the picture.' }),
   };
 }
@@ -277,18 +278,17 @@ export async function confirmTake(
   finishTake({
     stilled: framed,
     png: own ? encodeFrame(own.picture) : png,
-    choice: own ? onOwn(choice, own, windowPlace(window, way)) : choice,
+    choice: own ? onOwn(choice, own) : choice,
     then,
     way: { ...way, kind },
   });
   stilled.letGo?.();
 }
 
-/** A choice on a window's own picture: where that is another than the stilled one, all that is on it. */
-function onOwn(choice: Choice, { picture, origin }: OwnPicture, place: Rect): Choice {
-  if (origin.x === 0 && origin.y === 0) return choice;
-  const crop = visiblePart(onPicture(place, origin), picture);
-  return crop ? { ...choice, crop, remark: undefined } : choice;
+/** A choice as it lies on the window's own picture. */
+function onOwn(choice: Choice, { picture, origin, whole }: OwnPicture): Choice {
+  const crop = choice.place && visiblePart(onPicture(choice.place, origin), picture);
+  return { ...choice, ...(crop && { crop }), ...(whole && { remark: undefined }) };
 }
 
 function rememberRegion(way: Way, kind: Kind, { origin }: Stilled, crop: Rect): void {

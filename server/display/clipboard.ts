@@ -53,6 +53,13 @@ export async function offer(open: Screen, png: Buffer): Promise<void> {
   }
 }
 
+/** The file that stands for the picture goes, and none is made of it again; the picture stays. */
+export async function forgetCopiedFile(): Promise<void> {
+  const current = shared.rezzikOffer;
+  current?.forms.delete(current.atoms.get('text/uri-list') ?? 0);
+  await forgetFile();
+}
+
 /** Each form by its atom, made when it is first asked for. */
 function formsOf(png: Buffer, atoms: Map<string, number>): Selection['forms'] {
   const all = Object.entries(clipboardForms).map(([name, make]) => {

@@ -1,5 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { isShown } from '@/core/contracts/display';
+import type { Stored } from '@/core/contracts/shot';
 import type { Routine, Way } from '@/core/contracts/way';
 import { autoTitle } from '@/core/naming/autoTitle';
 import { contains, type Rect } from '@/core/geometry/rect';
@@ -9,7 +10,7 @@ import { shapedView } from '@/core/shot/viewShape';
 import { listFolders } from '../folders/folders';
 import { listRemotes } from '../remote/remotes';
 import { changeSettings, getSettings } from '../settings/settings';
-import { storeShot, takenOn } from '../shots/store';
+import { storeShot, takenOn, type NewShot } from '../shots/store';
 import { allowedScreen } from './access';
 import { letArrivingGo } from './arriving';
 import { desktopNotice } from './notice';
@@ -22,6 +23,7 @@ import {
 } from './overlay';
 import { tellPages } from './pages';
 import { VISIBLE_ONLY } from './own';
+import type { ScreenPixels } from './pixmap';
 import { raiseRezzik } from './raise';
 import { framed, pieceOf, provenanceOf, screenPng } from './shots';
 import { copyAtOnce } from './quickCopy';
@@ -148,20 +150,15 @@ async function finish(
   const isPlain = !shape && !piece && !way.size;
   const copies = then.some((step) => step.do === 'copy');
   const early = copies && isPlain ? await copyAtOnce(pixels, cut.crop, provenance) : null;
+  const document = {
+    ...untouched(pixels),
+    view: shape ? shapedView(shape, crop, pixels) : { crop: cut.crop },
+    marks: piece ? [piece] : [],
+  };
   const from = window?.title ?? provenance.display ?? '';
-  const title = autoTitle(choice.kind, (await takenOn(new Date())) + 1, from);
-  const { id } = await storeShot({
-    id: early?.id,
-    picture: await screenPng(pixels),
-    title,
-    titleMade: true,
-    provenance,
-    document: {
-      ...untouched(pixels),
-      view: shape ? shapedView(shape, crop, pixels) : { crop: cut.crop },
-      marks: piece ? [piece] : [],
-    },
-  }).catch((error: unknown) => {
+  const { id } = await storeTake(pixels, { id: early?.id, provenance, document }, (count) =>
+    autoTitle(choice.kind, count, from),
+  ).catch((error: unknown) => {
     throw early?.held ? new OnlyCopied(early.said, error) : error;
   });
   if (early) await letArrivingGo(id);
@@ -182,6 +179,17 @@ async function finish(
   const keep = then.some((step) => step.do === 'keepAsk');
   await say(name, then.length ? lines : [...lines, 'On the Shelf'], { shot: id, mark, keep });
   if (mark || keep) await raiseRezzik(await allowedScreen());
+}
+
+/** Stores a whole frame; its title counts the takes of the day. */
+async function storeTake(
+  pixels: ScreenPixels,
+  shot: Omit<NewShot, 'picture'>,
+  titled: (count: number) => string,
+): Promise<Stored> {
+  const picture = screenPng(pixels);
+  const title = titled((await takenOn(new Date())) + 1);
+  return storeShot({ ...shot, picture: await picture, title, titleMade: true });
 }
 
 async function say(

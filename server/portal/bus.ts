@@ -45,18 +45,15 @@ function open(busAddress: string, lost: () => void): Promise<MessageBus> {
     bus.connection.on('error', fail);
     bus.connection.on('end', () => fail(new Error('The session bus went away.')));
     // Any answer tells that the greeting is over and that we have a name.
-    bus
-      .invoke(
-        {
-          destination: 'org.freedesktop.DBus',
-          path: '/org/freedesktop/DBus',
-          interface: 'org.freedesktop.DBus',
-          member: 'GetId',
-        },
-        { timeout: PATIENCE },
-      )
-      .then(() => resolve(bus), reject);
+    askBus(bus, 'GetId').then(() => resolve(bus), reject);
   });
+}
+
+/** Asks the bus itself (D-Bus specification, Message Bus Messages). */
+async function askBus<T>(bus: MessageBus, member: string): Promise<T> {
+  const name = 'org.freedesktop.DBus';
+  const call = { destination: name, path: '/org/freedesktop/DBus', interface: name, member };
+  return bus.invoke<T>(call, { timeout: PATIENCE });
 }
 
 /** True where the desktop has a portal, running or to be started by being asked. */
@@ -65,17 +62,7 @@ export async function hasPortal(): Promise<boolean> {
   if (!bus) return false;
   const names = await Promise.all(
     ['ListNames', 'ListActivatableNames'].map((member) =>
-      bus
-        .invoke<string[]>(
-          {
-            destination: 'org.freedesktop.DBus',
-            path: '/org/freedesktop/DBus',
-            interface: 'org.freedesktop.DBus',
-            member,
-          },
-          { timeout: PATIENCE },
-        )
-        .catch(() => []),
+      askBus<string[]>(bus, member).catch(() => []),
     ),
   );
   return names.flat().includes(PORTAL.destination);

@@ -4,6 +4,9 @@ import { open, unlink } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { limits } from '@/core/contracts/limits';
+import { pictureType } from '../frames/kind';
+import { decoded } from '../paint/flatten';
+import { holding } from '../pool/pool';
 import { unavailable } from '../display/connection';
 import type { ScreenPixels } from '../display/pixmap';
 import type { Still } from '../display/still';
@@ -12,8 +15,6 @@ import { askPortal } from './request';
 
 /** A person may be asked first, and may think about it, ms. */
 const PATIENCE = 60_000;
-/** What a picture of all screens may have, bytes. */
-const MOST_BYTES = 256_000_000;
 
 export const NO_WINDOWS =
   'This desktop tells no program which windows there are. Take a region or a part of the screen.';
@@ -57,19 +58,23 @@ export async function portalStill(patience = PATIENCE): Promise<Still> {
 }
 
 async function pixelsAt(address: unknown, since: number): Promise<ScreenPixels> {
-  const png = await takeFile(address, since).catch((error: unknown) => {
+  const bytes = await takeFile(address, since).catch((error: unknown) => {
     const words = error instanceof Error ? error.message : String(error);
     throw unavailable(`The picture that the desktop made could not be read. (${words})`);
   });
-  const image = sharp(png, { limitInputPixels: limits.pixels }).ensureAlpha();
-  const { data, info } = await image
-    .raw()
-    .toBuffer({ resolveWithObject: true })
-    .catch(() => {
-      throw unavailable('What the desktop made is no picture.');
-    });
-  return { data: new Uint8ClampedArray(data), width: info.width, height: info.height };
+  // As with everything that arrives, no decoder sees what is none of its kinds.
+  if (!pictureType(bytes)) throw noPicture();
+  try {
+    const image = sharp(bytes, { limitInputPixels: limits.pixels });
+    const { width, height } = await image.metadata();
+    const { data, ...size } = await holding(width * height, () => decoded(image));
+    return { data: new Uint8ClampedArray(data), ...size };
+  } catch {
+    throw noPicture();
+  }
 }
+
+const noPicture = () => unavailable('What the desktop made is no picture.');
 
 /** Reads the file at an address, and removes it where it was made for this asking. */
 async function takeFile(address: unknown, since: number): Promise<Buffer> {
@@ -78,7 +83,8 @@ async function takeFile(address: unknown, since: number): Promise<Buffer> {
   const file = await open(path, constants.O_RDONLY | constants.O_NOFOLLOW);
   try {
     const facts = await file.stat();
-    if (!facts.isFile() || facts.size > MOST_BYTES) throw new Error('It is no file of a picture.');
+    if (!facts.isFile() || facts.size > limits.pictureBytes)
+      throw new Error('It is no file of a picture.');
     const bytes = await file.readFile();
     // Clocks of file systems are a little coarse.
     const isOurs = facts.uid === process.getuid?.() && facts.mtimeMs > since - 1_000;

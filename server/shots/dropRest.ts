@@ -7,7 +7,7 @@ import { Fault, notFound } from '../http/fault';
 import { breakOff } from '../jobs/run';
 import { listCopies } from '../keep/copyRows';
 import { plainPng } from '../keep/formats/png';
-import { forgetFile } from '../display/clipboardForms';
+import { forgetCopiedFile } from '../display/clipboard';
 import { forgetPainted, paint } from '../paint/picture';
 import { serverShaper } from '../paint/shaper';
 import { listLinks } from '../links/links';
@@ -95,7 +95,7 @@ async function dropOne(id: string, revision: number): Promise<number> {
     });
   }
   forgetPainted(id);
-  await forgetFile();
+  await forgetCopiedFile();
   stored.sending.forEach(breakOff);
   await dropMessagesOf(id);
   return stored.revision;

@@ -59,13 +59,13 @@ export async function listShots(options: {
   // At once: each of them alone would wait for its turn where much else is going on.
   const [rows, [sum], today] = await Promise.all([
     db<Row[]>`
-    select s.id, s.title, s.revision, s.provenance ->> 'source' as source, s.taken_at, s.binned_at,
-      (s.document #>> '{view,crop,width}')::int as width,
-      (s.document #>> '{view,crop,height}')::int as height,
-      (select count(*)::int from copies c where c.shot_id = s.id and c.confirmed) as copies
-    from shots s
-    where ${place} ${beyond ?? db``}
-    ${order} limit ${options.limit + 1}`,
+      select s.id, s.title, s.revision, s.provenance ->> 'source' as source, s.taken_at, s.binned_at,
+        (s.document #>> '{view,crop,width}')::int as width,
+        (s.document #>> '{view,crop,height}')::int as height,
+        (select count(*)::int from copies c where c.shot_id = s.id and c.confirmed) as copies
+      from shots s
+      where ${place} ${beyond ?? db``}
+      ${order} limit ${options.limit + 1}`,
     db<{ total: number }[]>`select count(*)::int as total from shots s where ${place}`,
     takenOn(new Date()),
   ]);

@@ -60,6 +60,8 @@ test('a picture is read back by another program in every form, also in increment
   // Nothing of it stays where the rest of a shot is dropped for good, or something else is copied.
   await dropTheRest(shot, 1, false);
   expect(existsSync(file)).toBe(false);
+  expect((await pasted('TARGETS')).toString()).not.toContain('text/uri-list');
+  expect((await pasted('image/png')).equals(png)).toBe(true);
 }, 90_000);
 
 const words = (...numbers: number[]): Buffer => Buffer.from(Uint32Array.from(numbers).buffer);
@@ -140,6 +142,23 @@ test('what is dragged over can be pasted before it is stored, and is in a file u
   expect(lines).toEqual(['Copied: paste it anywhere']);
   expect(file).toBe(`${id}.png`);
   expect((await getShot(id)).document.view.crop).toMatchObject({ x: 60, y: 100, width: 200 });
+  expect(readdirSync(arriving())).toEqual([]);
+}, 90_000);
+
+test('what cannot be stored is said to be copied, and is stored later', async () => {
+  await routine('f9', { kind: 'region', atOnce: true, then: [{ do: 'copy' }] });
+  await sql()`alter table shots rename to shots_away`;
+  await xdo('key', 'F9');
+  await covered();
+  await drag([60, 100], [250, 220]);
+  const { lines, shot: none } = await until('the answer', () => told[0]);
+  await sql()`alter table shots_away rename to shots`;
+  expect(none).toBeUndefined();
+  expect(lines[0]).toMatch(/^Copied: paste it anywhere\. It could not be stored;/);
+  expect((await sharp(await pasted('image/png')).metadata()).width).toBe(190);
+  const [file = ''] = readdirSync(arriving()).filter((name) => name.endsWith('.png'));
+  await storeArriving();
+  expect(await getShot(file.slice(0, -4))).toMatchObject({ width: 190, height: 120 });
   expect(readdirSync(arriving())).toEqual([]);
 }, 90_000);
 

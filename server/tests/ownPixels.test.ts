@@ -11,11 +11,10 @@ import {
 import type { Rect } from '@/core/geometry/rect';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { ask, closeScreen, screen } from '../display/connection';
-import { monitors } from '../display/monitors';
 import { takeDisplay } from '../display/shots';
-import { windows } from '../display/windows';
 import { changeSettings } from '../settings/settings';
 import { getFrame, getShot } from '../shots/rows';
+import { listedWindow } from './listedWindow';
 import { begin, finish } from './setup';
 
 /** Whose pixels a window has: its own, whatever lies over it and whoever draws its frame. */
@@ -40,13 +39,7 @@ async function close(): Promise<void> {
   await display.close();
 }
 
-async function windowOf(title: string): Promise<ScreenWindow> {
-  await display.windowId(title);
-  const here = await screen(display.name);
-  const found = (await windows(here, await monitors(here, size))).find((w) => w.title === title);
-  if (!found) throw new Error(`no window ${title}`);
-  return found;
-}
+const windowOf = (title: string): Promise<ScreenWindow> => listedWindow(display, title);
 
 const take = async (id: number): Promise<DisplayStored> =>
   displayStoredSchema.parse(

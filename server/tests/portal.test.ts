@@ -19,6 +19,8 @@ import { begin, finish } from './setup';
 const SIZE = { width: 320, height: 200 };
 const folder = mkdtempSync(join(tmpdir(), 'rezzik-portal-'));
 const noise = Buffer.alloc(SIZE.width * SIZE.height * 4, 255);
+/** What no decoder may be given, whatever its name. */
+const DRAWING = '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>';
 let png: Buffer;
 let portal: StandInPortal;
 let made = 0;
@@ -94,6 +96,7 @@ test.each<[string, () => Manner, number, string]>([
   ['ends', () => ({ code: 2 }), 503, 'gave no picture'],
   ['says nothing', () => null, 503, 'gave no picture'],
   ['gives no picture', () => giving(newFile('seeds')), 503, 'is no picture'],
+  ['gives a drawing', () => giving(newFile(DRAWING)), 503, 'is no picture'],
   ['gives nothing at all', () => giving(join(folder, 'none.png')), 503, 'could not be read'],
   ['gives an address elsewhere', () => ({ code: 0, uri: 'https://beds.example/a' }), 503, 'read'],
   ['gives a link', () => giving(link()), 503, 'could not be read'],

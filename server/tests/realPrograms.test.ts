@@ -3,11 +3,10 @@ import sharp from 'sharp';
 import type { ScreenWindow } from '@/core/contracts/display';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { ask, closeScreen, screen } from '../display/connection';
-import { monitors } from '../display/monitors';
 import { takeDisplay } from '../display/shots';
-import { windows } from '../display/windows';
 import { changeSettings } from '../settings/settings';
 import { getFrame, getShot } from '../shots/rows';
+import { listedWindow } from './listedWindow';
 import { begin, finish } from './setup';
 
 /** Programs of several toolkits as they come, each under others and partly beyond the edge. */
@@ -31,13 +30,7 @@ beforeAll(async () => {
 });
 afterAll(finish);
 
-async function windowOf(title: string): Promise<ScreenWindow> {
-  await display.windowId(title);
-  const here = await screen(display.name);
-  const found = (await windows(here, await monitors(here, size))).find((w) => w.title === title);
-  if (!found) throw new Error(`no window ${title}`);
-  return found;
-}
+const windowOf = (title: string): Promise<ScreenWindow> => listedWindow(display, title);
 
 interface Picture {
   width: number;

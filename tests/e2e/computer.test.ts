@@ -43,8 +43,8 @@ test('leave is asked for, then displays and windows are shown as a plan', async 
   await app.sees('Bed list');
 }, 60_000);
 
-test('a window of the real screen is taken whole though another covers it', async () => {
-  await setWay({ source: 'display', kind: 'window' });
+/** Takes “Bed list” in the page by typing the beginning of its name. @returns the shot */
+async function takeBedList(): Promise<string> {
   await app.go('/take');
   await app.sees('Bed list');
   await app.keys(Key.ENTER);
@@ -53,6 +53,12 @@ test('a window of the real screen is taken whole though another covers it', asyn
   await app.keys(Key.ENTER);
   const id = await app.marked();
   await app.stored();
+  return id;
+}
+
+test('a window of the real screen is taken whole though another covers it', async () => {
+  await setWay({ source: 'display', kind: 'window' });
+  const id = await takeBedList();
   const shot = await getShot(id);
   expect(shot).toMatchObject({
     title: expect.stringMatching(/^Window \d+, Bed list$/),
@@ -73,31 +79,33 @@ test('a window of the real screen is taken whole though another covers it', asyn
   expect([...seen]).toEqual([0xffffffff]);
 }, 60_000);
 
-test('a window that reaches over the edge of the screen is taken whole', async () => {
-  const id = await display.windowId('Bed list');
-  const before = await display.window('Bed list');
-  await display.run('wmctrl', '-i', '-r', String(id), '-e', '0,1000,-40,-1,-1');
-  await browser.driver.wait(async () => ((await display.window('Bed list'))?.x ?? 0) > 900, WAIT);
-  await setWay({ source: 'display', kind: 'window', border: false });
-  await app.go('/take');
-  await app.sees('Bed list');
-  await app.keys(Key.ENTER);
-  await browser.driver.wait(until.elementLocated(By.css('[data-testid="still"]')), WAIT);
-  await app.keys('b', 'e', 'd');
-  await app.keys(Key.ENTER);
-  const shot = await app.marked();
-  await app.stored();
-  const { document, width, height } = await getShot(shot);
-  const { crop } = document.view;
-  expect([crop.width, crop.height]).toEqual([before?.width, before?.height]);
-  expect([width, height]).not.toEqual([1280, 800]);
-  // Its far corner, which no screen shows: the white ground of the list.
-  const pixels = await getPixels(shot, 'picture?format=png');
-  const corner = (pixels.height - 3) * pixels.width + pixels.width - 3;
-  expect(pixels.data.readUInt32BE(corner * 4)).toBe(0xffffffff);
-  const seen = await browser.driver.findElement(By.css('body')).getText();
-  expect(seen).not.toContain('is off the display');
-}, 60_000);
+test.each([
+  ['of its right and upper edge', '1000,-40,-1,-1'],
+  ['beginning in its corner', '0,0,1500,300'],
+])(
+  'a window over the edge of the screen, %s, is taken whole',
+  async (_, place) => {
+    const id = await display.windowId('Bed list');
+    const before = await display.window('Bed list');
+    await display.run('wmctrl', '-i', '-r', String(id), '-e', `0,${place}`);
+    const moved = async () => JSON.stringify(await display.window('Bed list'));
+    await browser.driver.wait(async () => (await moved()) !== JSON.stringify(before), WAIT);
+    const now = await display.window('Bed list');
+    await setWay({ source: 'display', kind: 'window', border: false });
+    const shot = await takeBedList();
+    const { document, width, height } = await getShot(shot);
+    const { crop } = document.view;
+    expect([crop.width, crop.height]).toEqual([now?.width, now?.height]);
+    expect([width, height]).not.toEqual([1280, 800]);
+    // Its far corner, which no screen shows: the white ground of the list.
+    const pixels = await getPixels(shot, 'picture?format=png');
+    const corner = (pixels.height - 3) * pixels.width + pixels.width - 3;
+    expect(pixels.data.readUInt32BE(corner * 4)).toBe(0xffffffff);
+    const seen = await browser.driver.findElement(By.css('body')).getText();
+    expect(seen).not.toContain('is off the display');
+  },
+  60_000,
+);
 
 test('a take by system key opens in Mark on the page that is open', async () => {
   const answer = await fetch(`${appUrl()}/api/routines`, {

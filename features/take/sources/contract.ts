@@ -24,6 +24,8 @@ export interface OwnPicture {
   picture: ImageBitmap;
   /** Where its corner lies on the stilled picture: beyond that, where the window reaches over its edge. */
   origin: Point;
+  /** All of the window is on it. */
+  whole: boolean;
   pointer: StillPointer | null;
 }
 

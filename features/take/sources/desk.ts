@@ -111,6 +111,8 @@ async function still(display: string): Promise<Stilled> {
     ofWindow: async (id) => ({
       picture: await paint(raised(desk, id), part),
       origin: { x: 0, y: 0 },
+      // The desk ends where its displays do.
+      whole: false,
       pointer: seen,
     }),
     provenance: {

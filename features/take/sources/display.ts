@@ -73,11 +73,11 @@ async function ofWindow(held: ScreenStill, part: Rect, id: number): Promise<OwnP
   const place = window.frameBounds ?? window.bounds;
   if (encloses(part, place)) {
     const picture = await bitmapOf(await api.stillPixels(held.id, id), held, part);
-    return { picture, origin: { x: 0, y: 0 }, pointer: pointerOn(held, part) };
+    return { picture, origin: { x: 0, y: 0 }, whole: true, pointer: pointerOn(held, part) };
   }
   const picture = await bitmapOf(await api.stillPixels(held.id, id, true), place, whole(place));
   const origin = { x: place.x - part.x, y: place.y - part.y };
-  return { picture, origin, pointer: pointerOn(held, place) };
+  return { picture, origin, whole: true, pointer: pointerOn(held, place) };
 }
 
 async function still(display: string): Promise<Stilled> {
