@@ -42,6 +42,8 @@ const known = {
   // A window manager that composites; its settings come over a session bus.
   xfwm4: () => onPath('xfwm4'),
   xterm: () => onPath('xterm'),
+  // On which programs describe their windows.
+  'at-spi2-core': () => existsSync('/usr/libexec/at-spi-bus-launcher'),
   'dbus-daemon': () => onPath('dbus-daemon'),
   'dbus-bin': () => onPath('dbus-monitor'),
   'dbus-tests': () => onPath('dbus-test-tool'),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { limits } from './limits';
 import { storedSchema } from './shot';
+import { line } from './text';
 
 /** Whole pixels of the virtual screen; windows may hang over its edges. */
 const place = z.object({ x: z.int(), y: z.int(), width: z.int(), height: z.int() });
@@ -59,6 +60,13 @@ export const displayAnswerSchema = z.object({
   pointer: z.object({ x: z.int(), y: z.int() }).nullable(),
 });
 export type DisplayAnswer = z.infer<typeof displayAnswerSchema>;
+
+/** A part as the program that drew it describes it, in pixels of the virtual screen. */
+export const describedPartSchema = place.extend({
+  words: line(limits.nameLength),
+  inner: z.literal(true).optional(),
+});
+export const describedAnswerSchema = z.object({ parts: z.array(describedPartSchema) });
 
 /** A stilled screen that the server holds for a while. */
 export const screenStillSchema = z.object({

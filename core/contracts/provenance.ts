@@ -34,6 +34,8 @@ export const provenanceSchema = z.strictObject({
   /** Of a page: where it was read. */
   address: line(limits.pathLength).optional(),
   program: line(limits.nameLength).optional(),
+  /** What the taken part of a window is, as its program describes it: button “Save”. */
+  part: line(limits.nameLength).optional(),
   fileName: line(limits.nameLength).optional(),
 });
 export type Provenance = z.infer<typeof provenanceSchema>;

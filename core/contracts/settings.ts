@@ -22,6 +22,8 @@ const shape = {
   inUseIs: z.enum(['focused', 'pointer']),
   /** This computer's screen may be read. */
   displayAllowed: z.boolean(),
+  /** Programs may be asked what the parts of their windows are called. */
+  partsAsked: z.boolean(),
   /** Links are reached from other machines on this port; null: on this computer only. */
   linkPort: z.int().min(1024).max(65_535).nullable(),
   /** Smallest letters that are read without trouble: height of a small x, pixels. */
@@ -51,6 +53,7 @@ export const firstSettings: Settings = {
   thumbnail: true,
   inUseIs: 'focused',
   displayAllowed: false,
+  partsAsked: false,
   linkPort: null,
   readableFrom: 6,
   regions: {},

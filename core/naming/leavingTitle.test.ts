@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { autoTitle } from './autoTitle';
-import { leavingTitle } from './leavingTitle';
+import { describedAs, leavingDescription, leavingTitle } from './leavingTitle';
+import { untouched } from '../shot/document';
 
 const provenance = {
   source: 'display' as const,
@@ -27,4 +28,18 @@ test('what a window is called stays here, unless a person gave or confirmed the 
 
 test('a name that has nothing of the window leaves as it is', () => {
   expect(leavingTitle({ title: 'Frost damage', titleOwn: false, provenance })).toBe('Frost damage');
+});
+
+test('what a program told of a part stays here too, in name and description, until it is confirmed', () => {
+  const part = 'row “wren@fernhollow.example”';
+  const from = { ...provenance, part };
+  const title = autoTitle('part', 2, part);
+  expect(leavingTitle({ title, titleOwn: false, provenance: from })).toBe('Part 2');
+  const made = { ...untouched({ width: 9, height: 9 }), description: describedAs(part) };
+  const shot = { titleOwn: false, provenance: from, document: made };
+  expect(made.description).toBe('Row “wren@fernhollow.example”');
+  expect(leavingDescription(shot)).toBeUndefined();
+  expect(leavingDescription({ ...shot, titleOwn: true })).toBe(made.description);
+  const written = { ...made, description: 'Who orders seeds' };
+  expect(leavingDescription({ ...shot, document: written })).toBe('Who orders seeds');
 });

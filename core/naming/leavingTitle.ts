@@ -14,7 +14,7 @@ export function leavingTitle({
   provenance,
 }: Pick<Shot, 'title' | 'titleOwn' | 'provenance'>): string {
   if (titleOwn) return title;
-  for (const origin of [provenance.windowTitle, provenance.address]) {
+  for (const origin of [provenance.part, provenance.windowTitle, provenance.address]) {
     if (!origin) continue;
     // Long titles are cut, so the end of the name may be only the beginning of the title.
     const comma = title.indexOf(', ');
@@ -22,4 +22,22 @@ export function leavingTitle({
     if (origin.startsWith(title) || title.includes(origin)) return NAMELESS;
   }
   return title;
+}
+
+/** The first description of a part whose program has told what it is. */
+export const describedAs = (part: string): string => part.slice(0, 1).toUpperCase() + part.slice(1);
+
+/**
+ * The description with which a shot leaves. One that was made from what a program told is where the
+ * picture is from, as such a name is.
+ * @returns undefined where there is none, or it stays here
+ */
+export function leavingDescription({
+  titleOwn,
+  provenance,
+  document,
+}: Pick<Shot, 'titleOwn' | 'provenance' | 'document'>): string | undefined {
+  const { description } = document;
+  const made = provenance.part !== undefined && description === describedAs(provenance.part);
+  return made && !titleOwn ? undefined : description;
 }

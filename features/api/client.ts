@@ -40,11 +40,13 @@ import {
   type Sending,
 } from '@/core/contracts/remote';
 import {
+  describedAnswerSchema,
   displayAnswerSchema,
   screenStillSchema,
   type DisplayAnswer,
   type ScreenStill,
 } from '@/core/contracts/display';
+import type { DescribedPart } from '@/core/screen/parts/described';
 import {
   settingsAnswerSchema,
   settingsSchema,
@@ -286,6 +288,8 @@ export const api = {
     const query = window === undefined ? '' : `?window=${window}${alone ? '&alone=1' : ''}`;
     return (await ask(`/api/display/stills/${id}/pixels${query}`)).arrayBuffer();
   },
+  stillParts: async (id: string): Promise<DescribedPart[]> =>
+    (await read(describedAnswerSchema, `/api/display/stills/${id}/parts`)).parts,
   dropStill: (id: string) => ask(`/api/display/stills/${id}`, { method: 'DELETE' }),
   copyOnDisplay: (id: string) => ask('/api/display/clipboard', sent('POST', { shot: id })),
 };

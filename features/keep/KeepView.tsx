@@ -2,7 +2,7 @@ import { FolderDown } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
-import { leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
 import { api, messageOf } from '../api/client';
 import { whenSettled } from '../mark/storing';
 import { fromOutbox, whenStored } from '../outbox/outbox';
@@ -175,7 +175,7 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
             />
             {folders.length === 0 && <NoFolder />}
             <LeavesAs shot={shot} places={places} onShot={onShot} />
-            {!shot.document.description && (places.link || places.mail) && (
+            {!leavingDescription(shot) && (places.link || places.mail) && (
               <AskDescription shot={shot.id} />
             )}
             <As

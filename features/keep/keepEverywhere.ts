@@ -4,7 +4,7 @@ import type { Link } from '@/core/contracts/link';
 import type { Remote, Sending } from '@/core/contracts/remote';
 import type { Shot } from '@/core/contracts/shot';
 import { saidOf } from '@/core/keep/saidOf';
-import { leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
 import { safeName } from '@/core/naming/safeName';
 import { xmlText } from '@/core/keep/xmp';
 import { api, ApiError, messageOf } from '../api/client';
@@ -120,7 +120,7 @@ function send(job: Job, remote: Remote): Promise<void> {
   );
 }
 
-const altOf = (shot: Shot): string => shot.document.description ?? leavingTitle(shot);
+const altOf = (shot: Shot): string => leavingDescription(shot) ?? leavingTitle(shot);
 
 function copy(job: Job, form: ClipForm, kept: Promise<unknown>): Promise<void> {
   return attempt(job, { key: 'clipboard', place: 'Clipboard', not: 'Not copied.' }, () =>

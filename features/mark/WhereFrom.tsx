@@ -9,6 +9,7 @@ export function WhereFrom() {
     ['From', sourceLabels[provenance.source]],
     ['Display', provenance.display],
     ['Window', provenance.windowTitle],
+    ['Part', provenance.part],
     ['File', provenance.fileName],
     ['Taken', formatMoment(provenance.takenAt)],
     ['Size', `${view.width} × ${view.height} px`],

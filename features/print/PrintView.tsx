@@ -1,7 +1,7 @@
 import { Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Shot } from '@/core/contracts/shot';
-import { leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
 import { api, messageOf } from '../api/client';
 import { Thread } from '../shell/Thread';
 import { Button } from '../ui/Button';
@@ -81,11 +81,11 @@ export function PrintView({ ids }: { ids: readonly string[] }) {
             {words && <figcaption className="mb-2 font-bold">{leavingTitle(shot)}</figcaption>}
             <img
               src={`/api/shots/${shot.id}/picture?format=png&r=${shot.revision}`}
-              alt={shot.document.description ?? leavingTitle(shot)}
+              alt={leavingDescription(shot) ?? leavingTitle(shot)}
               className="max-w-full print:max-h-[88vh]"
             />
-            {words && shot.document.description && (
-              <p className="mt-2 whitespace-pre-line">{shot.document.description}</p>
+            {words && leavingDescription(shot) && (
+              <p className="mt-2 whitespace-pre-line">{leavingDescription(shot)}</p>
             )}
           </figure>
         ))}

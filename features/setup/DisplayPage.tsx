@@ -6,7 +6,7 @@ import { Toggle } from '../ui/Toggle';
 
 /** Whether the screen of this computer may be read, and what Rezzik finds there. */
 export function DisplayPage() {
-  const { displayAllowed, inUseIs } = useSettings((s) => s.settings);
+  const { displayAllowed, partsAsked, inUseIs } = useSettings((s) => s.settings);
   const [answer, setAnswer] = useState<DisplayAnswer | null>(null);
   useEffect(() => void readSettings(), []);
   useEffect(() => {
@@ -36,6 +36,12 @@ export function DisplayPage() {
           note="Also lets takes be copied while Rezzik is out of sight"
           checked={displayAllowed}
           onChange={(on) => changeSettings({ displayAllowed: on })}
+        />
+        <Toggle
+          label="Ask programs what the parts of their windows are"
+          note="Part then knows buttons, fields and rows by name, of programs that tell. They are asked only while a part is taken"
+          checked={partsAsked}
+          onChange={(on) => changeSettings({ partsAsked: on })}
         />
         <Toggle
           label="The window in use is the one under the pointer"

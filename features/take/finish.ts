@@ -2,6 +2,7 @@ import type { ShotDocument } from '@/core/contracts/document';
 import type { ThenStep, Way } from '@/core/contracts/way';
 import { contains } from '@/core/geometry/rect';
 import { autoTitle } from '@/core/naming/autoTitle';
+import { describedAs } from '@/core/naming/leavingTitle';
 import { untouched } from '@/core/shot/document';
 import { api, ApiError, messageOf } from '../api/client';
 import { dropFromOutbox, putInOutbox, untilSafe, whenStored } from '../outbox/outbox';
@@ -29,13 +30,14 @@ export interface Taken {
 }
 
 function documentOf({ stilled, choice, way: { pointer } }: Taken): ShotDocument {
-  const { crop, shape } = choice;
+  const { crop, shape, part } = choice;
   const piece = pointer ? stilled.pointer?.piece : null;
   const seen = piece && contains(crop, stilled.pointer?.at ?? { x: -1, y: -1 });
   return {
     ...untouched(stilled.picture),
     view: shape ? { crop, shape } : { crop },
     marks: seen ? [piece] : [],
+    ...(part && { description: describedAs(part) }),
   };
 }
 

@@ -35,6 +35,8 @@ export interface Choice {
   place?: Rect;
   shape?: ViewShape;
   window?: StillWindow;
+  /** What a part is, as its program told. */
+  part?: string;
   /** What to know about it: a part of a window that is off the display. */
   remark?: string;
 }
@@ -261,7 +263,7 @@ export async function confirmTake(
   if (!marking) goBack();
   cameFrom = null;
   rememberRegion(way, kind, stilled, choice.crop);
-  const { window } = choice;
+  const { window, part } = choice;
   const own = window && (await stilled.ofWindow?.(window.id).catch(() => null));
   const framed: Stilled = {
     ...stilled,
@@ -275,6 +277,10 @@ export async function confirmTake(
       },
     }),
   };
+  if (part) {
+    framed.title = part;
+    framed.provenance = { ...framed.provenance, part };
+  }
   finishTake({
     stilled: framed,
     png: own ? encodeFrame(own.picture) : png,

@@ -3,6 +3,7 @@ import { isShown } from '@/core/contracts/display';
 import type { Stored } from '@/core/contracts/shot';
 import type { Routine, Way } from '@/core/contracts/way';
 import { autoTitle } from '@/core/naming/autoTitle';
+import { describedAs } from '@/core/naming/leavingTitle';
 import { contains, type Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { untouched } from '@/core/shot/document';
@@ -144,7 +145,7 @@ async function finish(
   const then = choice.steps ?? way.then;
   const place = window ? windowPlace(window, way) : crop;
   const { pixels, origin, visibleOnly, ...cut } = await framed(still, place, window);
-  const provenance = provenanceOf(still, crop, window);
+  const provenance = provenanceOf(still, crop, window, choice.part);
   const piece = way.pointer ? pieceOf(still, origin) : null;
   // Where nothing has to be painted, what is to be pasted is there before it is stored.
   const isPlain = !shape && !piece && !way.size;
@@ -154,8 +155,9 @@ async function finish(
     ...untouched(pixels),
     view: shape ? shapedView(shape, crop, pixels) : { crop: cut.crop },
     marks: piece ? [piece] : [],
+    ...(choice.part && { description: describedAs(choice.part) }),
   };
-  const from = window?.title ?? provenance.display ?? '';
+  const from = choice.part ?? window?.title ?? provenance.display ?? '';
   const { id } = await storeTake(pixels, { id: early?.id, provenance, document }, (count) =>
     autoTitle(choice.kind, count, from),
   ).catch((error: unknown) => {

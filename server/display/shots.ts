@@ -80,7 +80,12 @@ export async function takeDisplay(wish: DisplayShot): Promise<DisplayStored> {
   }
 }
 
-export function provenanceOf(still: Still, crop: Rect, window?: ScreenWindow): Provenance {
+export function provenanceOf(
+  still: Still,
+  crop: Rect,
+  window?: ScreenWindow,
+  part?: string,
+): Provenance {
   const monitor = still.monitors.find((m) => contains(m, centre(crop)));
   const named = window?.title ? { windowTitle: window.title } : {};
   return {
@@ -89,6 +94,7 @@ export function provenanceOf(still: Still, crop: Rect, window?: ScreenWindow): P
     display: still.monitors.length === 1 || monitor ? monitor?.name : 'All displays',
     ...named,
     ...(window?.program && { program: window.program }),
+    ...(part && { part }),
   };
 }
 

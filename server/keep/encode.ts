@@ -7,7 +7,7 @@ import {
   type SizeWish,
 } from '@/core/contracts/format';
 import { untouched } from '@/core/shot/document';
-import { leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
 import { factsOf, SCREEN_DENSITY } from '@/core/keep/facts';
 import { fitSize, isAsItIs, sizeProblem, type Fitted } from '@/core/keep/fitSize';
 import { fit } from '../http/body';
@@ -138,7 +138,7 @@ async function encodeNow(shot: Paintable, wish: EncodeWish): Promise<Encoded> {
       {
         ...shot,
         title: wish.facts?.origin ? shot.title : leavingTitle(shot),
-        description: shot.document.description,
+        description: wish.facts?.origin ? shot.document.description : leavingDescription(shot),
       },
       wish.facts ?? firstFacts,
       wish.density ?? SCREEN_DENSITY,

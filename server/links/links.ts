@@ -1,4 +1,4 @@
-import { leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import { linkSchema, type Link, type linkInputSchema } from '@/core/contracts/link';
@@ -61,7 +61,7 @@ export async function makeLink(
   const id = randomUUID();
   const ends = input.days === null ? null : new Date(now.getTime() + input.days * DAY);
   const words = input.words
-    ? { title: leavingTitle(shot), description: shot.document.description ?? '' }
+    ? { title: leavingTitle(shot), description: leavingDescription(shot) ?? '' }
     : { title: '', description: '' };
   const [row] = await sql()<Row[]>`insert into links
     (id, shot_id, token, bytes, width, height, title, description, ends_at, most_views)

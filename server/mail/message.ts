@@ -1,7 +1,7 @@
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import type { z } from 'zod';
 import type { mailInputSchema } from '@/core/contracts/mail';
-import { leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
 import { safeName } from '@/core/naming/safeName';
 import { encodeShot } from '../keep/encode';
 import { formats } from '../keep/formats';
@@ -21,7 +21,7 @@ export async function messageFor(
   const format = formats[wish.format ?? 'png'];
   const { bytes } = await encodeShot(shot, { ...wish, format: format.name });
   const title = leavingTitle(shot);
-  const alt = shot.document.description ?? title;
+  const alt = leavingDescription(shot) ?? title;
   const composer = new MailComposer({
     ...(to && { to }),
     subject: subject ?? title,

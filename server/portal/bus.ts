@@ -22,7 +22,7 @@ export function sessionBus(): Promise<MessageBus> {
   const forget = () => {
     if (shared.rezzikBus?.opening === opening) shared.rezzikBus = null;
   };
-  const opening = open(address, forget);
+  const opening = openBus(address, forget);
   opening.catch(forget);
   shared.rezzikBus = { address, opening };
   return opening;
@@ -35,7 +35,11 @@ export function closeSessionBus(): void {
   void before?.opening.then((bus) => bus.connection.end()).catch(() => undefined);
 }
 
-function open(busAddress: string, lost: () => void): Promise<MessageBus> {
+/**
+ * A connection to the bus at an address.
+ * @param lost called when it ends, or could not be made
+ */
+export function openBus(busAddress: string, lost: () => void): Promise<MessageBus> {
   return new Promise((resolve, reject) => {
     const bus = dbus.sessionBus({ busAddress });
     const fail = (error: Error) => {
@@ -43,7 +47,7 @@ function open(busAddress: string, lost: () => void): Promise<MessageBus> {
       lost();
     };
     bus.connection.on('error', fail);
-    bus.connection.on('end', () => fail(new Error('The session bus went away.')));
+    bus.connection.on('end', () => fail(new Error('The bus went away.')));
     // Any answer tells that the greeting is over and that we have a name.
     askBus(bus, 'GetId').then(() => resolve(bus), reject);
   });

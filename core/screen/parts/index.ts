@@ -3,6 +3,7 @@ import { bottom, contains, right, type Rect } from '../../geometry/rect';
 import type { ReadablePixels } from '../../raster/pixels';
 import { grownToBorder } from './border';
 import { regionsOf, type Region } from './regions';
+import { isSame, SAME } from './same';
 
 /** What is smaller is a letter or an icon, hardly a part. */
 const SMALLEST = { width: 12, height: 11 };
@@ -12,8 +13,6 @@ const LETTER = 24;
 const LARGE = { width: 90, height: 60 };
 /** What fills less of its box is itself a border. */
 const RING = 0.25;
-/** Boxes that differ by no more than this on every side are one. */
-const SAME = 4;
 
 /**
  * The rectangles that the interface on a screen is made of: buttons, fields, menus, panels,
@@ -55,12 +54,6 @@ function isBox(r: Region, frame: { width: number; height: number }): boolean {
   return filled >= 0.3 && followed >= 3 && top + low + left + far >= 2.2;
 }
 
-const near = (a: Rect, b: Rect): boolean =>
-  Math.abs(a.x - b.x) <= SAME &&
-  Math.abs(a.y - b.y) <= SAME &&
-  Math.abs(right(a) - right(b)) <= SAME &&
-  Math.abs(bottom(a) - bottom(b)) <= SAME;
-
 /** The boxes without near repetitions, the largest first: of a border and its inside the border stays. */
 function distinct(boxes: readonly Rect[]): Rect[] {
   const kept: Rect[] = [];
@@ -71,7 +64,7 @@ function distinct(boxes: readonly Rect[]): Rect[] {
     for (let dx = -1; dx <= 1 && !repeated; dx += 1) {
       for (let dy = -1; dy <= 1 && !repeated; dy += 1) {
         const there = byPlace.get(`${cell(box.x) + dx} ${cell(box.y) + dy}`) ?? [];
-        repeated = there.some((other) => near(other, box));
+        repeated = there.some((other) => isSame(other, box));
       }
     }
     if (repeated) continue;
@@ -103,5 +96,5 @@ function stacked(boxes: readonly Rect[]): Rect[] {
 }
 
 /** The parts under a place, the innermost first. */
-export const partsAt = (parts: readonly Rect[], at: Point): Rect[] =>
+export const partsAt = <P extends Rect>(parts: readonly P[], at: Point): P[] =>
   parts.filter((r) => contains(r, at)).sort((a, b) => a.width * a.height - b.width * b.height);

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Kind } from '@/core/contracts/way';
-import type { Rect } from '@/core/geometry/rect';
+import { withDescribed, type Part } from '@/core/screen/parts/described';
 import { findPartsIn } from '../../pictures/parts';
 import { Problem } from '../../ui/Problem';
 import { chosenLook, classes } from '../../ui/classes';
@@ -10,6 +10,7 @@ import { keyLabel, useAction, useKeyOf } from '../../keys/useAction';
 import type { ActionName } from '../../keys/actions';
 import { kinds } from '../kinds';
 import { changeKind, useTake, type Choosing } from '../takeStore';
+import type { Stilled } from '../sources/contract';
 import { AskThen } from './AskThen';
 import { PartMode } from './PartMode';
 import { ColourMode, MeasureMode } from './ReadMode';
@@ -19,18 +20,19 @@ import { WindowMode } from './WindowMode';
 
 type Reading = 'colour' | 'measure' | null;
 
-/** The parts of a picture, found while it is looked at; null until then. */
-function useParts(picture: ImageBitmap): readonly Rect[] | null {
-  const [found, setFound] = useState<{ of: ImageBitmap; parts: Rect[] } | null>(null);
+/** The parts of a picture, found and asked for while it is looked at; null until then. */
+function useParts({ picture, described }: Stilled): readonly Part[] | null {
+  const [found, setFound] = useState<{ of: ImageBitmap; parts: Part[] } | null>(null);
   useEffect(() => {
     let current = true;
-    void findPartsIn(picture)
-      .catch(() => [])
-      .then((parts) => current && setFound({ of: picture, parts }));
+    const asked = described?.().catch(() => []) ?? [];
+    void Promise.all([findPartsIn(picture).catch(() => []), asked]).then(
+      ([seen, told]) => current && setFound({ of: picture, parts: withDescribed(seen, told) }),
+    );
     return () => {
       current = false;
     };
-  }, [picture]);
+  }, [picture, described]);
   return found?.of === picture ? found.parts : null;
 }
 
@@ -47,7 +49,7 @@ const hints: Record<Kind, string> = {
 export function Chooser({ choosing }: { choosing: Choosing }) {
   const { kind, stilled, chosen } = choosing;
   const [reading, setReading] = useState<Reading>(null);
-  const parts = useParts(stilled.picture);
+  const parts = useParts(stilled);
   const problem = useTake((s) => s.problem);
   const surface = useRef<HTMLDivElement>(null);
   useEffect(() => surface.current?.focus(), []);

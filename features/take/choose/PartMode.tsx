@@ -1,7 +1,8 @@
 import { useCallback, useState } from 'react';
 import type { Point } from '@/core/geometry/point';
-import { centre, type Rect } from '@/core/geometry/rect';
+import { centre } from '@/core/geometry/rect';
 import { isArrow } from '@/core/region/selection';
+import type { Part } from '@/core/screen/parts/described';
 import { partsAt } from '@/core/screen/parts';
 import { choose, type Choosing } from '../takeStore';
 import { Footer, Said } from './Footer';
@@ -12,7 +13,7 @@ import { useEveryKey } from '../../keys/useKey';
 interface Props {
   choosing: Choosing;
   /** Null while they are being found. */
-  parts: readonly Rect[] | null;
+  parts: readonly Part[] | null;
 }
 
 /** The button, row or panel under the pointer; the wheel or arrow keys go out and in. */
@@ -29,7 +30,9 @@ export function PartMode({ choosing, parts }: Props) {
     [depth, chain.length],
   );
   const take = useCallback(() => {
-    if (part) choose({ crop: part });
+    if (!part) return;
+    const { words: named, ...crop } = part;
+    choose({ crop, ...(named && { part: named }) });
   }, [part]);
   /** Left and right go from part to part, in the order one reads. */
   const goOn = useCallback(
@@ -57,7 +60,8 @@ export function PartMode({ choosing, parts }: Props) {
       [take, step, goOn],
     ),
   );
-  const words = part ? `${part.width} × ${part.height} px` : undefined;
+  const words =
+    part && [part.words, `${part.width} × ${part.height} px`].filter(Boolean).join(' · ');
   return (
     <>
       <StillPicture
@@ -69,7 +73,9 @@ export function PartMode({ choosing, parts }: Props) {
         }}
         onUp={take}
         onWheel={step}
-        overlay={(scale) => <Outline region={part} frame={picture} scale={scale} label={words} />}
+        overlay={(scale) => (
+          <Outline region={part} frame={picture} scale={scale} label={words ?? undefined} />
+        )}
       />
       <Footer take="Take this part" disabled={!part} onTake={take}>
         <Said label="Part">
@@ -85,5 +91,5 @@ export function PartMode({ choosing, parts }: Props) {
 }
 
 /** True while the innermost part stays the same, so that a chosen level stays too. */
-const samePart = (parts: readonly Rect[], a: Point, b: Point): boolean =>
+const samePart = (parts: readonly Part[], a: Point, b: Point): boolean =>
   partsAt(parts, a)[0] === partsAt(parts, b)[0];

@@ -2,6 +2,7 @@ import type { Provenance } from '@/core/contracts/provenance';
 import type { TakenFrom } from '@/core/contracts/way';
 import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
+import type { DescribedPart } from '@/core/screen/parts/described';
 import type { Mark } from '@/core/marks/registry';
 import type { PlacedWindow } from '@/core/region/windowChoice';
 
@@ -43,6 +44,8 @@ export interface Stilled {
   pointer: StillPointer | null;
   /** A window of which not all is seen, by its own pixels; absent where they cannot be had. */
   ofWindow?: (window: number) => Promise<OwnPicture | null>;
+  /** Its parts as the programs on it describe them; absent where nobody can be asked. */
+  described?: () => Promise<DescribedPart[]>;
   /** Lets go of what the source still holds for this picture. */
   letGo?: () => void;
 }

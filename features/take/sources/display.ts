@@ -103,6 +103,8 @@ async function still(display: string): Promise<Stilled> {
     focused: held.focused,
     pointer: pointerOn(held, part),
     ofWindow: (id) => ofWindow(held, part, id),
+    described: async () =>
+      (await api.stillParts(held.id)).map((d) => ({ ...d, ...onPicture(d, part) })),
     letGo: () => void api.dropStill(held.id).catch(() => undefined),
     provenance: {
       source: 'display',

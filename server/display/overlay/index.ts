@@ -1,8 +1,10 @@
 import type { XEvent } from 'x11';
 import { kindNames, type Kind, type ThenStep } from '@/core/contracts/way';
 import type { Rect } from '@/core/geometry/rect';
+import { withDescribed, type Part } from '@/core/screen/parts/described';
 import { isArrow } from '@/core/region/selection';
 import { ask, type Screen } from '../connection';
+import { describedOn } from '../described';
 import { readKeyboard, type Keyboard } from '../keyboard';
 import { run } from '../../pool/pool';
 import { shared } from '../../pool/pieces';
@@ -103,7 +105,7 @@ class Choosing {
   private mode: Mode | null = null;
   private chosen: ScreenChoice | null = null;
   private steps: ThenStep[] = [];
-  private parts: readonly Rect[] | null = null;
+  private parts: readonly Part[] | null = null;
   private readonly stopped = new AbortController();
 
   constructor(
@@ -141,7 +143,12 @@ class Choosing {
   }
 
   /** Worked out in a thread, for no longer than a person would wait: the mouse is held meanwhile. */
-  private async seekParts(): Promise<readonly Rect[]> {
+  private async seekParts(): Promise<readonly Part[]> {
+    const described = describedOn(this.still).catch(() => []);
+    return withDescribed(await this.findParts(), await described);
+  }
+
+  private async findParts(): Promise<readonly Rect[]> {
     const { data, ...size } = await this.still.pixels();
     const picture = { ...size, data: new Uint8ClampedArray(await shared(data)) };
     const signal = AbortSignal.any([this.stopped.signal, AbortSignal.timeout(MOST_SEEKING)]);

@@ -27,6 +27,7 @@ import {
 } from '@/core/region/selection';
 import { stepWindow, visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { partsAt } from '@/core/screen/parts';
+import type { Part } from '@/core/screen/parts/described';
 import { ovalPoints } from '@/core/geometry/oval';
 import type { Still } from '../still';
 import type { Cover } from './cover';
@@ -37,6 +38,8 @@ export interface ScreenChoice {
   crop: Rect;
   shape?: ViewShape;
   window?: ScreenWindow;
+  /** What a part is, as its program told. */
+  part?: string;
 }
 
 export interface Wish {
@@ -192,18 +195,18 @@ export class PartMode implements Mode {
 
   constructor(
     still: Still,
-    private readonly parts: readonly Rect[],
+    private readonly parts: readonly Part[],
   ) {
     this.at = still.pointer ?? centre({ x: 0, y: 0, width: still.width, height: still.height });
   }
 
-  private chain(): Rect[] {
+  private chain(): Part[] {
     return partsAt(this.parts, this.at);
   }
 
   show(cover: Cover): void {
-    const part = this.take()?.crop;
-    if (part) cover.outline(part, size(part));
+    const part = this.chain()[this.level];
+    if (part) cover.outline(part, [part.words, size(part)].filter(Boolean).join('  '));
     else cover.note(this.at, NO_PART);
   }
 
@@ -223,8 +226,10 @@ export class PartMode implements Mode {
   }
 
   take(): ScreenChoice | null {
-    const crop = this.chain()[this.level];
-    return crop ? { kind: 'part', crop } : null;
+    const part = this.chain()[this.level];
+    if (!part) return null;
+    const { words, ...crop } = part;
+    return { kind: 'part', crop, ...(words && { part: words }) };
   }
 }
 

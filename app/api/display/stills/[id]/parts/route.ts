@@ -1,0 +1,9 @@
+import { describedAnswerSchema } from '@/core/contracts/display';
+import { describedOn } from '@/server/display/described';
+import { heldStill } from '@/server/display/held';
+import { readId, route } from '@/server/http/route';
+
+export const GET = route<{ id: string }>(async (_request, params) => {
+  const parts = await describedOn(heldStill(readId(params)));
+  return Response.json(describedAnswerSchema.parse({ parts }));
+});

@@ -1,0 +1,123 @@
+import type { MessageBus } from 'dbus-native';
+import { setTimeout as wait } from 'node:timers/promises';
+import { z } from 'zod';
+import { openBus, sessionBus } from '../portal/bus';
+
+/** A thing that a program describes: the program's name on the bus, and the thing's path there. */
+export const refSchema = z.tuple([z.string(), z.string()]);
+export type Ref = z.infer<typeof refSchema>;
+
+/** Where all programs that describe themselves are listed (AT-SPI D-Bus, Registry). */
+export const REGISTRY: Ref = ['org.a11y.atspi.Registry', '/org/a11y/atspi/accessible/root'];
+
+/** How long a program may take for one answer, ms. */
+const PATIENCE = 600;
+const LAUNCHER = { destination: 'org.a11y.Bus', path: '/org/a11y/bus' } as const;
+const PROPERTIES = 'org.freedesktop.DBus.Properties';
+
+const shared = globalThis as typeof globalThis & {
+  rezzikAccessibility?: Promise<MessageBus> | null;
+};
+
+/** The bus on which programs describe their windows. @throws Error where there is none */
+export async function accessibilityBus(): Promise<MessageBus> {
+  const open = (shared.rezzikAccessibility ??= connect());
+  return open.catch((error: unknown) => {
+    if (shared.rezzikAccessibility === open) shared.rezzikAccessibility = null;
+    throw error;
+  });
+}
+
+/** Lets go of it; the next question opens it anew. */
+export function closeAccessibilityBus(): void {
+  const before = shared.rezzikAccessibility;
+  shared.rezzikAccessibility = null;
+  void before?.then((bus) => bus.connection.end()).catch(() => undefined);
+}
+
+async function connect(): Promise<MessageBus> {
+  const session = await sessionBus();
+  const asked = { ...LAUNCHER, interface: 'org.a11y.Bus', member: 'GetAddress' };
+  const address = z
+    .string()
+    .min(1)
+    .parse(await session.invoke<unknown>(asked, { timeout: 3_000 }));
+  return openBus(address, () => {
+    shared.rezzikAccessibility = null;
+  });
+}
+
+/** How long programs that begin to describe themselves are waited for, ms, and how often looked for. */
+const BEGINNING = 400;
+const LOOK = 40;
+
+/**
+ * Does something while programs know that somebody wants their windows described: some do so only
+ * then. Where somebody did before, nothing is changed (org.a11y.Status, IsEnabled); nor is it taken
+ * back once a reader of screens has come meanwhile, on which somebody may depend.
+ */
+export async function whileWanted<T>(bus: MessageBus, act: () => Promise<T>): Promise<T> {
+  if (await status('IsEnabled')) return act();
+  await want(true);
+  try {
+    await untilAllCame(bus);
+    return await act();
+  } finally {
+    if (!(await status('ScreenReaderEnabled'))) await want(false);
+  }
+}
+
+async function status(property: string): Promise<boolean> {
+  const session = await sessionBus();
+  const body = ['org.a11y.Status', property];
+  const call = { ...LAUNCHER, interface: PROPERTIES, member: 'Get', signature: 'ss', body };
+  return variantSchema.parse(await session.invoke<unknown>(call, { timeout: PATIENCE })) === true;
+}
+
+async function want(wanted: boolean): Promise<void> {
+  const session = await sessionBus();
+  const body = ['org.a11y.Status', 'IsEnabled', ['b', wanted]];
+  const call = { ...LAUNCHER, interface: PROPERTIES, member: 'Set', signature: 'ssv', body };
+  await session.invoke(call, { timeout: PATIENCE });
+}
+
+/** Waits until no more programs come to the list. */
+async function untilAllCame(bus: MessageBus): Promise<void> {
+  const until = Date.now() + BEGINNING;
+  let still = 0;
+  for (let before = -1; Date.now() < until && still < 4; still += 1) {
+    const listed = await askOf(bus, REGISTRY, 'Accessible', 'GetChildren').catch(() => []);
+    const count = Array.isArray(listed) ? listed.length : 0;
+    if (count !== before) still = 0;
+    before = count;
+    await wait(LOOK);
+  }
+}
+
+/** Asks one thing of one thing. */
+export async function askOf(
+  bus: MessageBus,
+  [destination, path]: Ref,
+  name: string,
+  member: string,
+  argument?: [signature: string, value: number],
+): Promise<unknown> {
+  const call = { destination, path, interface: `org.a11y.atspi.${name}`, member };
+  const given = argument && { signature: argument[0], body: [argument[1]] };
+  return bus.invoke<unknown>({ ...call, ...given }, { timeout: PATIENCE });
+}
+
+/** What came of a value of any type: its type as a tree, and the value in a list. */
+const variantSchema = z.tuple([z.unknown(), z.tuple([z.unknown()])]).transform(([, [v]]) => v);
+
+/** A property of a thing. */
+export async function propertyOf(
+  bus: MessageBus,
+  [destination, path]: Ref,
+  name: string,
+  property: string,
+): Promise<unknown> {
+  const body = [`org.a11y.atspi.${name}`, property];
+  const call = { destination, path, interface: PROPERTIES, member: 'Get', signature: 'ss', body };
+  return variantSchema.parse(await bus.invoke<unknown>(call, { timeout: PATIENCE }));
+}

@@ -1,0 +1,17 @@
+import type { DescribedPart } from '@/core/screen/parts/described';
+import { describeWindows } from '../accessibility/describe';
+import { getSettings } from '../settings/settings';
+import type { Still } from './still';
+
+const asked = new WeakMap<Still, Promise<readonly DescribedPart[]>>();
+
+/** The parts of a stilled screen as its programs describe them; none where they may not be asked. */
+export function describedOn(still: Still): Promise<readonly DescribedPart[]> {
+  const before = asked.get(still);
+  if (before) return before;
+  const now = getSettings().then(({ partsAsked }) =>
+    partsAsked ? describeWindows(still.windows) : [],
+  );
+  asked.set(still, now);
+  return now;
+}
