@@ -32,10 +32,17 @@ const boxSchema = z
   .tuple([z.int(), z.int(), z.int(), z.int()])
   .transform(([x, y, width, height]): Rect => ({ x, y, width, height }));
 
+/** A part with what its program calls it and its kind. */
+export interface Thing extends Rect {
+  role: string;
+  name: string;
+  inner: boolean;
+}
+
 interface Walk {
   bus: MessageBus;
   until: number;
-  parts: DescribedPart[];
+  things: Thing[];
   /** From back to front. */
   windows: readonly ScreenWindow[];
 }
@@ -50,7 +57,7 @@ interface Place {
 
 /**
  * The parts of the windows on the screen as the programs themselves describe them, by AT-SPI over
- * D-Bus. What lies under other windows is left out.
+ * D-Bus, where somebody would point at them. What lies under other windows is left out.
  * @param windows from back to front
  * @returns none where there is no such bus or nobody answers
  */
@@ -58,10 +65,19 @@ export async function describeWindows(
   windows: readonly ScreenWindow[],
   within = WITHIN,
 ): Promise<DescribedPart[]> {
+  const things = await thingsIn(windows, within);
+  return things.flatMap(({ role, name, inner, ...box }) => {
+    const words = partWords(role, name);
+    return words ? [{ ...box, words, ...(inner && { inner: true as const }) }] : [];
+  });
+}
+
+/** All that programs tell of what is on the screen, also what only holds other things together. */
+export async function thingsIn(windows: readonly ScreenWindow[], within: number): Promise<Thing[]> {
   const bus = await accessibilityBus().catch(() => null);
   if (!bus) return [];
   const shown = windows.filter(isShown);
-  const walk: Walk = { bus, until: Date.now() + within, parts: [], windows: shown };
+  const walk: Walk = { bus, until: Date.now() + within, things: [], windows: shown };
   let late: NodeJS.Timeout | undefined;
   const patience = new Promise((resolve) => (late = setTimeout(resolve, within)));
   const all = whileWanted(bus, async () => {
@@ -70,7 +86,7 @@ export async function describeWindows(
   }).catch(() => undefined);
   await Promise.race([all, patience]);
   clearTimeout(late);
-  return [...walk.parts];
+  return [...walk.things];
 }
 
 async function childrenOf({ bus }: Walk, ref: Ref): Promise<Ref[]> {
@@ -134,7 +150,7 @@ function windowOf(
 
 /** A thing and all in it, as far as they can be seen inside `clip`. */
 async function describe(walk: Walk, ref: Ref, given: Place, clip: Rect): Promise<void> {
-  if (Date.now() > walk.until || walk.parts.length >= MOST) return;
+  if (Date.now() > walk.until || walk.things.length >= MOST) return;
   const told = await boxOf(walk, ref);
   if (!told) return;
   const there = { ...told, x: told.x + given.origin.x, y: told.y + given.origin.y };
@@ -149,9 +165,8 @@ async function describe(walk: Walk, ref: Ref, given: Place, clip: Rect): Promise
     nameOf(walk, ref),
     propertyOf(bus, ref, 'Accessible', 'ChildCount').catch(() => 0),
   ]);
-  const words = partWords(String(role), name);
-  if (words && isInFront(walk, place.window, box)) {
-    walk.parts.push({ ...box, words, ...(place.inner && { inner: true }) });
+  if (isInFront(walk, place.window, box)) {
+    walk.things.push({ ...box, role: String(role), name, inner: place.inner });
   }
   const children =
     Number(count) > MANY

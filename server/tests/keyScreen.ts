@@ -95,12 +95,16 @@ export async function until<T>(
 
 export const taken = () => until('the take', () => told.find((t) => t.shot));
 
+/** True while our cover lies over the whole screen. */
+export async function isCovered(): Promise<boolean> {
+  const tree = await display.run('xwininfo', '-root', '-children');
+  return tree.includes(`(has no name): ()  ${size.width}x${size.height}+0+0`);
+}
+
 /** Waits until our cover lies over the whole screen, or is gone from it. */
 export async function covered(wanted = true): Promise<void> {
-  const cover = `(has no name): ()  ${size.width}x${size.height}+0+0`;
   for (let i = 0; i < 1_000; i += 1) {
-    const tree = await display.run('xwininfo', '-root', '-children');
-    if (tree.includes(cover) === wanted) return;
+    if ((await isCovered()) === wanted) return;
     await new Promise((resolve) => setTimeout(resolve, 30));
   }
   throw new Error(`the cover did not ${wanted ? 'come up' : 'go'}`);

@@ -7,7 +7,17 @@ import type { Rect } from '@/core/geometry/rect';
 import { runOnDisplay } from '../display/runRoutine';
 import { getRoutine } from '../routines/routines';
 import { getFrame, getShot } from '../shots/rows';
-import { covered, display, drag, onOneScreen, routine, taken, told, xdo } from './keyScreen';
+import {
+  covered,
+  display,
+  drag,
+  isCovered,
+  onOneScreen,
+  routine,
+  taken,
+  told,
+  xdo,
+} from './keyScreen';
 
 /** What happens while the menu of another program holds the mouse and the keyboard. */
 
@@ -66,14 +76,18 @@ async function inShot(id: string): Promise<string> {
 
 /**
  * Closes the menu and chooses once the screen is free. Esc is pressed once: another, when the menu is
- * gone, would be meant for the choosing.
+ * gone, would be meant for the choosing. Nor is anything dragged once the choosing is over: that
+ * would open the program's menu again.
  * @returns the shot
  */
 async function closeAndDrag(from: [number, number], to: [number, number]): Promise<string> {
   await xdo('key', 'Escape');
   await until(async () => {
     await drag(from, to);
-    return told.some((t) => t.shot);
+    for (let i = 0; i < 30; i += 1) {
+      if (!(await isCovered())) return true;
+    }
+    return false;
   });
   return (await taken()).shot ?? '';
 }
