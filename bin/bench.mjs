@@ -4,19 +4,21 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { runJest } from './lib/jest.mjs';
-import { needModules, needPackages, toTest } from './lib/packages.mjs';
+import { needModules, needPackages, toMeasure, toTest } from './lib/packages.mjs';
 import { command, say } from './lib/say.mjs';
 import { TEST_DIST, withTrial } from './lib/trial.mjs';
 
 await command(async () => {
-  await needPackages(toTest);
+  const asked = process.argv.slice(2);
+  const measuresParts = asked.length === 0 || asked.includes('parts');
+  await needPackages([...toTest, ...(measuresParts ? toMeasure : [])]);
   await needModules();
   await withTrial({}, async (env, data) => {
     const figures = join(data, 'figures');
     const told = { ...env, REZZIK_BENCH: figures, REZZIK_DIST: TEST_DIST };
     let output = '';
     const hear = (text) => (output += text);
-    const code = await runJest(['bench'], ['--runInBand', ...process.argv.slice(2)], told, hear);
+    const code = await runJest(['bench'], ['--runInBand', ...asked], told, hear);
     say(existsSync(figures) ? readFileSync(figures, 'utf8') : '');
     if (code !== 0) {
       say(output);

@@ -3,7 +3,9 @@ import { bottom, contains, right, type Rect } from '../../geometry/rect';
 import type { ReadablePixels } from '../../raster/pixels';
 import { grownToBorder } from './border';
 import { regionsOf, type Region } from './regions';
+import { phrasesOf } from './phrases';
 import { isSame, SAME } from './same';
+import { wholesOf } from './wholes';
 
 /** What is smaller is a letter or an icon, hardly a part. */
 const SMALLEST = { width: 12, height: 11 };
@@ -31,7 +33,8 @@ export function findParts(picture: ReadablePixels, isLate = (): boolean => false
       return r.area < width * height * RING || isLate() ? box : grownToBorder(picture, box);
     });
   const single = distinct(found);
-  return distinct([...single, ...stacked(single)]).filter(
+  const wholes = isLate() ? [] : wholesOf(single, phrasesOf(picture));
+  return distinct([...single, ...stacked(single), ...wholes]).filter(
     (r) => r.width < picture.width - SAME || r.height < picture.height - SAME,
   );
 }
