@@ -90,7 +90,7 @@ export function scoreProgram(
   picture: ReadablePixels,
   things: readonly Thing[],
   window: Rect,
-): ProgramScore & { missed: Thing[]; missedEdged: Thing[]; wrong: Rect[] } {
+): ProgramScore {
   const offered = findParts(picture).filter((r) => encloses(inflate(window, 2), r));
   const isFound = (t: Thing) => offered.some((o) => isSame(o, t) || (t.inner && isAround(o, t)));
   const wide = (t: Rect) => t.width >= SMALLEST && t.height >= SMALLEST;
@@ -111,8 +111,5 @@ export function scoreProgram(
     edgedFound: edged.filter(isFound).length,
     offered: offered.length,
     right: offered.filter(isRight).length,
-    missed: elements.filter((t) => !isFound(t)),
-    missedEdged: edged.filter((t) => !isFound(t)),
-    wrong: offered.filter((o) => !isRight(o)),
   };
 }
