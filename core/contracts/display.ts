@@ -113,5 +113,7 @@ export const takenNoticeSchema = z.object({
   mark: z.boolean().optional(),
   /** Keep shall open and ask. */
   keep: z.boolean().optional(),
+  /** A picture that is held still, to be chosen on as a routine says. */
+  choose: z.object({ still: z.uuid(), routine: z.uuid() }).optional(),
 });
 export type TakenNotice = z.infer<typeof takenNoticeSchema>;

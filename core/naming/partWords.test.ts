@@ -6,6 +6,8 @@ test('a part is called by a plain word and its name', () => {
   expect(partWords('page tab', 'Beds')).toBe('tab “Beds”');
   expect(partWords('slider', '')).toBe('slider');
   expect(partWords('', 'Save')).toBe('part “Save”');
+  expect(partWords('x'.repeat(8_000), 'Save')).toBe('part “Save”');
+  expect(partWords('row\n', '')).toBe('part');
 });
 
 test('what only holds others, and names made up of code, are not told', () => {

@@ -44,6 +44,8 @@ const HOLDERS = new Set([
 const HOLDERS_UNNAMED = new Set(['panel', 'group', 'generic', 'none', 'presentation', 'grouping']);
 
 const LONGEST = 60;
+/** A role is a word or a few; a program may write anything. */
+const SPOKEN = /^[a-z][a-z ]{0,30}$/;
 
 /** Names that toolkits make up of what a thing is in their code. */
 const MADE_UP = /^(Gtk|Adw|Q)[A-Z][A-Za-z]+$/;
@@ -61,7 +63,7 @@ export function partWords(role: string, name: string): string | null {
         .replace(/\s+/gu, ' ')
         .trim();
   if (HOLDERS.has(role) || (!said && HOLDERS_UNNAMED.has(role))) return null;
-  const word = (plain[role] ?? role) || 'part';
+  const word = plain[role] ?? (SPOKEN.test(role) ? role : 'part');
   const letters = [...said];
   const short = letters.length > LONGEST ? `${letters.slice(0, LONGEST - 1).join('')}…` : said;
   return short ? `${word} “${short}”` : word;

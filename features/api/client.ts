@@ -284,6 +284,8 @@ export const api = {
   display: (): Promise<DisplayAnswer> => read(displayAnswerSchema, '/api/display'),
   stillDisplay: (): Promise<ScreenStill> =>
     read(screenStillSchema, '/api/display/stills', { method: 'POST' }),
+  heldStill: (id: string): Promise<ScreenStill> =>
+    read(screenStillSchema, `/api/display/stills/${id}`),
   stillPixels: async (id: string, window?: number, alone = false): Promise<ArrayBuffer> => {
     const query = window === undefined ? '' : `?window=${window}${alone ? '&alone=1' : ''}`;
     return (await ask(`/api/display/stills/${id}/pixels${query}`)).arrayBuffer();

@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import type { Routine, Way } from '@/core/contracts/way';
 import { api } from '../api/client';
 import { kindFacts } from './kinds';
-import { startTake, sources } from './takeStore';
+import { dropTake, startTake, sources, useTake } from './takeStore';
 
 interface RoutineStore {
   routines: readonly Routine[];
@@ -17,6 +17,16 @@ export async function readRoutines(): Promise<void> {
 
 /** Takes exactly as the routine was written, whatever is set now; what is in hand stays as it is. */
 export const runRoutine = ({ way, name }: Routine): void => startTake(way, name);
+
+/** The same on a picture that was stilled when the routine's key was pressed elsewhere. */
+export async function chooseOnHeld(wanted: { routine: string; still: string }): Promise<void> {
+  const routine = (await api.routines()).find((r) => r.id === wanted.routine);
+  if (!routine) return;
+  // Whoever presses the key again means the newer picture.
+  if (useTake.getState().phase.name !== 'ready') dropTake();
+  const way: Way = { ...routine.way, source: 'display', delay: 0 };
+  startTake(way, routine.name, wanted.still);
+}
 
 /** A way in a few words: “Region · 3 s · copy”. */
 export function describeWay(way: Way): string {

@@ -85,10 +85,13 @@ function goBack(): void {
   if (path) navigate(path);
 }
 
-/** Starts a take: at once, or after the delay; as set, or as a routine was written. */
-export function startTake(given?: Way, routine: string | null = null): void {
+/**
+ * Starts a take: at once, or after the delay; as set, or as a routine was written.
+ * @param held a picture that is still already
+ */
+export function startTake(given?: Way, routine: string | null = null, held?: string): void {
   if (useTake.getState().phase.name !== 'ready') return;
-  if (given || useSettings.getState().read) return begin(given, routine);
+  if (given || useSettings.getState().read) return begin(given, routine, held);
   // Whoever is quicker than the settings still takes as they say, unless Esc comes first.
   attempt += 1;
   const mine = attempt;
@@ -102,7 +105,7 @@ export function startTake(given?: Way, routine: string | null = null): void {
 /** A server that is silent that long, ms, holds no take up: it goes by what is known. */
 const PATIENCE = 2_000;
 
-function begin(given: Way | undefined, routine: string | null): void {
+function begin(given: Way | undefined, routine: string | null, held?: string): void {
   const way = given ?? useSettings.getState().settings.way;
   const { pathname } = window.location;
   cameFrom = pathname === '/take' ? null : pathname;
@@ -112,7 +115,7 @@ function begin(given: Way | undefined, routine: string | null): void {
   const mine = attempt;
   useTake.setState({ phase: { name: 'ready' }, problem: null, running: routine });
   if (way.delay === 0) {
-    void still(mine, way);
+    void still(mine, way, held);
     return;
   }
   // The delay was for this take: the next one is at once again.
@@ -147,10 +150,10 @@ function neededDisplay(way: Way): string {
   return useSettings.getState().settings.regions[way.source]?.display ?? way.display;
 }
 
-async function still(mine: number, way: Way): Promise<void> {
+async function still(mine: number, way: Way, held?: string): Promise<void> {
   useTake.setState({ phase: { name: 'stilling' } });
   try {
-    const stilled = await sources[way.source].still(neededDisplay(way));
+    const stilled = await sources[way.source].still(neededDisplay(way), held);
     if (mine !== attempt) {
       stilled.letGo?.();
       stilled.picture.close();

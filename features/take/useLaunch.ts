@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { api } from '../api/client';
 import { readSettings } from './settingsStore';
-import { runRoutine } from './routineStore';
+import { chooseOnHeld, runRoutine } from './routineStore';
 import { bringIn } from './sources/files';
 
 interface LaunchParams {
@@ -16,9 +16,11 @@ interface LaunchQueue {
 /** What a start of the installed app brings: a routine from its shortcut, or files to open. */
 export function useLaunch(): void {
   useEffect(() => {
-    const wanted = new URLSearchParams(window.location.search).get('routine');
-    if (wanted) {
-      window.history.replaceState(null, '', '/take');
+    const search = new URLSearchParams(window.location.search);
+    const [wanted, still] = [search.get('routine'), search.get('still')];
+    if (wanted) window.history.replaceState(null, '', '/take');
+    if (wanted && still) void readSettings().then(() => chooseOnHeld({ routine: wanted, still }));
+    else if (wanted) {
       void Promise.all([readSettings(), api.routines()]).then(([, routines]) => {
         const routine = routines.find((r) => r.id === wanted);
         if (routine) runRoutine(routine);

@@ -4,6 +4,7 @@ import { navigate } from '../shell/navigate';
 import { notify } from '../shell/noticeStore';
 import { beginEntry, noteOutcome } from '../trail/trail';
 import { useOutbox } from '../outbox/outbox';
+import { chooseOnHeld } from './routineStore';
 import { useSettings } from './settingsStore';
 
 /** Takes made by a system key while Rezzik was out of sight: said here, and opened in Mark. */
@@ -17,7 +18,8 @@ export function useTakenElsewhere(): void {
     stream.onmessage = ({ data }: MessageEvent<string>) => {
       const read = takenNoticeSchema.safeParse(JSON.parse(data));
       if (!read.success) return;
-      const { routine, lines, shot, mark, keep } = read.data;
+      const { routine, lines, shot, mark, keep, choose } = read.data;
+      if (choose) return void chooseOnHeld(choose);
       useOutbox.setState(({ storedCount }) => ({ storedCount: storedCount + 1 }));
       if (shot) beginEntry(shot, routine, new Date().toISOString());
       if (shot) {

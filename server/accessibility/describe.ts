@@ -74,19 +74,22 @@ export async function describeWindows(
 
 /** All that programs tell of what is on the screen, also what only holds other things together. */
 export async function thingsIn(windows: readonly ScreenWindow[], within: number): Promise<Thing[]> {
-  const bus = await accessibilityBus().catch(() => null);
-  if (!bus) return [];
-  const shown = windows.filter(isShown);
-  const walk: Walk = { bus, until: Date.now() + within, things: [], windows: shown };
+  const things: Thing[] = [];
+  const until = Date.now() + within;
+  const walking = async () => {
+    const bus = await accessibilityBus();
+    const walk: Walk = { bus, until, things, windows: windows.filter(isShown) };
+    await whileWanted(bus, async () => {
+      const programs = await childrenOf(walk, REGISTRY);
+      await Promise.all(programs.map((program) => describeProgram(walk, program)));
+    });
+  };
   let late: NodeJS.Timeout | undefined;
   const patience = new Promise((resolve) => (late = setTimeout(resolve, within)));
-  const all = whileWanted(bus, async () => {
-    const programs = await childrenOf(walk, REGISTRY);
-    await Promise.all(programs.map((program) => describeProgram(walk, program)));
-  }).catch(() => undefined);
-  await Promise.race([all, patience]);
+  // A bus that does not answer takes no more time than programs that do not.
+  await Promise.race([walking().catch(() => undefined), patience]);
   clearTimeout(late);
-  return [...walk.things];
+  return [...things];
 }
 
 async function childrenOf({ bus }: Walk, ref: Ref): Promise<Ref[]> {

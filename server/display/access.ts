@@ -32,7 +32,7 @@ export async function checkAllowed(): Promise<void> {
 }
 
 /** True where the screens are read through the desktop's portal: X sees only its own programs there. */
-const byPortal = async (): Promise<boolean> => env().wayland && (await hasPortal());
+export const byPortal = async (): Promise<boolean> => env().wayland && (await hasPortal());
 
 /** The screens as they are now, by whatever way this desktop has. @throws Fault 403, 503 */
 export async function stillNow(): Promise<Still> {

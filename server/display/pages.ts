@@ -10,6 +10,13 @@ export function tellPages(notice: TakenNotice): void {
   for (const tell of pages) tell(notice);
 }
 
+/** Tells the page that was opened last. @returns false where none is open */
+export function tellNewestPage(notice: TakenNotice): boolean {
+  const newest = [...pages].at(-1);
+  newest?.(notice);
+  return newest !== undefined;
+}
+
 const BEAT = 20_000;
 
 /** What open pages listen to: one server-sent event per take (HTML, server-sent events). */

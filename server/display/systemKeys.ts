@@ -1,10 +1,12 @@
 import pLimit from 'p-limit';
 import type { Routine } from '@/core/contracts/way';
 import { getRoutine, listRoutines } from '../routines/routines';
-import { allowedScreen } from './access';
+import { allowedScreen, byPortal, checkAllowed } from './access';
 import type { Screen } from './connection';
 import { grab, MEANT, readKeyboard, ungrab, type Combination } from './keyboard';
+import { dropPortalKeys, takePortalKeys } from './portalKeys';
 import { rawKeys, type RawKeys } from './rawKeys';
+import { runByPortal } from './runByPortal';
 import { runOnDisplay } from './runRoutine';
 
 interface Grabbed extends Combination {
@@ -53,12 +55,19 @@ const inTurn = pLimit(1);
 async function watchNow(): Promise<void> {
   const wanted = (await listRoutines()).filter((r) => r.systemKey);
   try {
+    if (await byPortal()) {
+      await checkAllowed();
+      watch.problems = await takePortalKeys(wanted, pressPortalKey);
+      return;
+    }
+    dropPortalKeys();
     watch.problems = await takeKeys(await allowedScreen(), wanted);
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error);
     watch.problems = new Map(wanted.map(({ id }) => [id, why]));
     watch.screen = null;
     watch.grabbed = [];
+    dropPortalKeys();
   }
 }
 
@@ -110,12 +119,19 @@ let last: Promise<void> = Promise.resolve();
 const isGrabbed = (code: number): boolean => watch.grabbed.some((key) => key.code === code);
 
 function press(screen: Screen, code: number, bits: number): void {
-  if (watch.screen !== screen || waiting > MOST_WAITING) return;
+  if (watch.screen !== screen) return;
   const pressed = watch.grabbed.find((key) => key.code === code && key.modifiers === bits);
-  if (!pressed) return;
+  if (pressed) inOrder(async () => runOnDisplay(await getRoutine(pressed.routine)));
+}
+
+const pressPortalKey = (routine: string): void =>
+  inOrder(async () => runByPortal(await getRoutine(routine)));
+
+function inOrder(take: () => Promise<void>): void {
+  if (waiting > MOST_WAITING) return;
   waiting += 1;
   last = last
-    .then(async () => runOnDisplay(await getRoutine(pressed.routine)))
+    .then(take)
     .catch((error: unknown) => console.error(error))
     .finally(() => {
       waiting -= 1;

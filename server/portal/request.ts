@@ -12,13 +12,14 @@ export type Answer =
 export type Typed = [signature: string, value: unknown];
 
 /** What came of such a value: its type as a tree, and the value in a list. */
-const valueOf = (variant: unknown): unknown =>
+export const valueOf = (variant: unknown): unknown =>
   Array.isArray(variant) && Array.isArray(variant[1]) ? variant[1][0] : variant;
 
 /**
  * Asks the desktop for something that a person may have to allow first; the answer comes as a signal
  * at a path that is known before (XDG Desktop Portal, org.freedesktop.portal.Request).
  * @param patience how long a person may take, ms
+ * @param given what stands before the options: as a rule no window of ours that a question could lie over
  * @throws Error where there is no bus or no such portal
  */
 export async function askPortal(
@@ -26,6 +27,7 @@ export async function askPortal(
   member: string,
   options: readonly [key: string, value: Typed][],
   patience: number,
+  given: readonly Typed[] = [['s', '']],
 ): Promise<Answer> {
   const bus = await sessionBus();
   const token = `rezzik${randomBytes(8).toString('hex')}`;
@@ -48,9 +50,8 @@ export async function askPortal(
         ...PORTAL,
         interface: name,
         member,
-        signature: 'sa{sv}',
-        // No window of ours that a question could lie over.
-        body: ['', [['handle_token', ['s', token]], ...options]],
+        signature: `${given.map(([type]) => type).join('')}a{sv}`,
+        body: [...given.map(([, value]) => value), [['handle_token', ['s', token]], ...options]],
       },
       { timeout: patience },
     );

@@ -1,4 +1,9 @@
 import { afterEach, expect, test } from '@jest/globals';
+import { once } from 'node:events';
+import { mkdtempSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { ScreenWindow } from '@/core/contracts/display';
 import { StandInProgram, type Thing } from '@/tests/lib/standInProgram';
 import { closeAccessibilityBus } from '../accessibility/bus';
@@ -105,6 +110,20 @@ test('what never answers holds nothing else up', async () => {
   ]);
   expect(parts.map((p) => p.words)).toEqual(['window “Bed list”', 'button “Save”']);
   expect(performance.now() - begun).toBeLessThan(10_000);
+});
+
+test('a bus that never answers takes no more time than a person waits', async () => {
+  const path = join(mkdtempSync(join(tmpdir(), 'rezzik-bus-')), 'silent');
+  const silent = createServer(() => undefined).listen(path);
+  await once(silent, 'listening');
+  process.env.DBUS_SESSION_BUS_ADDRESS = `unix:path=${path}`;
+  const begun = performance.now();
+  expect(await describeWindows([windowAt(1, 'Bed list', 100, 100)], 300)).toEqual([]);
+  // The bus itself has ten times as long to answer.
+  expect(performance.now() - begun).toBeLessThan(2_000);
+  closeAccessibilityBus();
+  closeSessionBus();
+  silent.close();
 });
 
 test('without a bus, and with one that goes away, there are no parts and no error', async () => {

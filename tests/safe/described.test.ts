@@ -49,8 +49,8 @@ afterAll(async () => {
   await display.close();
 });
 
-/** Takes the innermost part in the middle of the described button. */
-async function takePart(): Promise<string> {
+/** Takes the innermost part in the middle of the described button, once it is called so. */
+async function takePart(said: string): Promise<string> {
   await app.go('/take');
   await app.sees('Bed list');
   await app.keys(Key.ENTER);
@@ -65,7 +65,7 @@ async function takePart(): Promise<string> {
   const hand = browser.driver.actions({ async: true });
   const place = { x: Math.round((at.x - 640) * scale), y: Math.round((at.y - 400) * scale) };
   await hand.move({ origin: still, ...place, duration: 0 }).perform();
-  await app.sees('around this place');
+  await app.sees(said);
   await hand.click().perform();
   const id = await app.marked();
   await app.stored();
@@ -76,7 +76,7 @@ test('no program is asked before it is allowed', async () => {
   await setWay({ ...firstWay, source: 'display', kind: 'part' });
   await app.go('/take');
   await app.click('Allow reading this computer’s screen');
-  const { title } = await getShot(await takePart());
+  const { title } = await getShot(await takePart('around this place'));
   expect(title).not.toContain('Print labels');
   expect(program.wanted).toEqual([]);
 });
@@ -85,7 +85,7 @@ test('allowed in Setup, a part without any edge is offered, named and taken', as
   await app.go('/setup/computer');
   await app.sees('Ask programs what the parts of their windows are');
   await browser.driver.findElement(By.xpath('//label[contains(., "Ask programs")]')).click();
-  const id = await takePart();
+  const id = await takePart('button “Print labels” · 90 × 30 px');
   const { title, document, provenance } = await getShot(id);
   const bounds = await display.window('Bed list');
   expect(document.view.crop).toEqual({

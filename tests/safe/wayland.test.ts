@@ -1,5 +1,12 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { By, Key, until } from 'selenium-webdriver';
@@ -35,10 +42,20 @@ beforeAll(async () => {
     writeFileSync(path, png);
     return { code: 0, uri: pathToFileURL(path).href };
   };
+  // What opens addresses on a desktop; this one writes them down.
+  const programs = join(data, 'programs');
+  mkdirSync(programs, { recursive: true });
+  const opener = join(programs, 'xdg-open');
+  writeFileSync(opener, `#!/bin/sh\necho "$1" > '${join(data, 'opened')}'\n`);
+  chmodSync(opener, 0o755);
   own = await OwnApp.start({
     data,
     databaseUrl: process.env.DATABASE_URL ?? '',
-    env: { WAYLAND_DISPLAY: 'wayland-9', DBUS_SESSION_BUS_ADDRESS: portal.address },
+    env: {
+      WAYLAND_DISPLAY: 'wayland-9',
+      DBUS_SESSION_BUS_ADDRESS: portal.address,
+      PATH: `${programs}:${process.env.PATH ?? ''}`,
+    },
   });
   process.env.REZZIK_URL = own.url;
   browser = await openBrowser();
@@ -61,11 +78,31 @@ test('leave is asked for; then what can be had is said', async () => {
 
 test('a region in two actions: a key, a drag', async () => {
   await app.keys(Key.ENTER);
+  const id = await dragOnStill();
+  const { document, provenance } = await getShot(id);
+  expect(provenance).toMatchObject({ source: 'display' });
+  const { crop } = document.view;
+  expect([crop.x, crop.y]).toEqual([expect.closeTo(320, -0.5), expect.closeTo(220, -0.5)]);
+  const pixels = await getPixels(id, 'picture?format=png');
+  expect(pixelAt(pixels, 2, 2)).toEqual([0xd5, 0x5e, 0, 255]);
+  expect(await getPixels(id, 'frame')).toMatchObject({ width: 1600, height: 900 });
+  // The desktop's own file of it does not stay.
+  expect(readdirSync(pictures)).toEqual([]);
+});
+
+/** Drags over a place of the stilled picture. @returns the shot */
+async function dragOnStill(): Promise<string> {
   const still = await browser.driver.wait(
     until.elementLocated(By.css('[data-testid="still"]')),
     WAIT,
   );
-  const { width } = await still.getRect();
+  let place = await still.getRect();
+  await app.until('the picture lies where it stays', async () => {
+    const before = place;
+    place = await still.getRect();
+    return place.width === before.width && place.x === before.x && place.y === before.y;
+  });
+  const { width } = place;
   const scale = width / 1600;
   const at = (x: number, y: number) => ({
     origin: still,
@@ -77,15 +114,47 @@ test('a region in two actions: a key, a drag', async () => {
   await hand.move(at(320, 220)).press().move(at(400, 260)).move(at(480, 280)).release().perform();
   const id = await app.marked();
   await app.stored();
-  const { document, provenance } = await getShot(id);
+  return id;
+}
+
+test('by a system key: the chooser comes up on the picture of that moment; a key, a drag', async () => {
+  const way = { ...firstWay, source: 'display', kind: 'region', atOnce: true };
+  const routine = { name: 'Bed card', key: null, systemKey: 'mod+alt+r', way };
+  const made = await fetch(`${own.url}/api/routines`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(routine),
+  });
+  expect(made.status).toBe(201);
+  await app.go('/shelf');
+  await browser.driver.wait(
+    until.elementLocated(By.css('html[data-hears="takes"]')),
+    WAIT,
+    'the page hears of takes',
+  );
+  await app.until('the desktop has the key', () => Promise.resolve(portal.keys.size > 0));
+  expect(portal.press('CTRL+ALT+r')).toBe(1);
+  const id = await dragOnStill();
+  const { provenance, document } = await getShot(id);
   expect(provenance).toMatchObject({ source: 'display' });
-  const { crop } = document.view;
-  expect([crop.x, crop.y]).toEqual([expect.closeTo(320, -0.5), expect.closeTo(220, -0.5)]);
-  const pixels = await getPixels(id, 'picture?format=png');
-  expect(pixelAt(pixels, 2, 2)).toEqual([0xd5, 0x5e, 0, 255]);
-  expect(await getPixels(id, 'frame')).toMatchObject({ width: 1600, height: 900 });
-  // The desktop's own file of it does not stay.
+  expect(document.view.crop.width).toBeGreaterThan(150);
   expect(readdirSync(pictures)).toEqual([]);
+});
+
+test('with no page open, one is opened in front, and the same picture is chosen on there', async () => {
+  const address = join(data, 'opened');
+  await browser.driver.get('about:blank');
+  // The server notices that the page is gone when it next speaks to it.
+  await app.until('a page to be opened', async () => {
+    portal.press('CTRL+ALT+r');
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    return existsSync(address);
+  });
+  const opened = readFileSync(address, 'utf8').trim();
+  expect(opened).toContain('/take?routine=');
+  await browser.driver.get(opened.replace(/^http:\/\/127.0.0.1:\d+/, own.url));
+  const { document } = await getShot(await dragOnStill());
+  expect(document.view.crop.width).toBeGreaterThan(150);
 });
 
 test('a desktop that does not allow it is told in words, and nothing is lost', async () => {

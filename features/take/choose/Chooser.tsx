@@ -25,10 +25,14 @@ function useParts({ picture, described }: Stilled): readonly Part[] | null {
   const [found, setFound] = useState<{ of: ImageBitmap; parts: Part[] } | null>(null);
   useEffect(() => {
     let current = true;
-    const asked = described?.().catch(() => []) ?? [];
-    void Promise.all([findPartsIn(picture).catch(() => []), asked]).then(
-      ([seen, told]) => current && setFound({ of: picture, parts: withDescribed(seen, told) }),
-    );
+    const asked = described?.().catch(() => []);
+    void findPartsIn(picture)
+      .catch(() => [])
+      .then(async (seen) => {
+        if (current) setFound({ of: picture, parts: seen });
+        const told = await asked;
+        if (current && told?.length) setFound({ of: picture, parts: withDescribed(seen, told) });
+      });
     return () => {
       current = false;
     };

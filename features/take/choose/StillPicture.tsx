@@ -1,4 +1,12 @@
-import { useEffect, useRef, useState, type PointerEvent, type ReactNode } from 'react';
+import {
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type PointerEvent,
+  type ReactNode,
+} from 'react';
+import { flushSync } from 'react-dom';
 import type { Point } from '@/core/geometry/point';
 import { fitScale } from '@/core/geometry/rect';
 import { useSize } from '../../ui/useSize';
@@ -58,6 +66,10 @@ export function StillPicture(props: Props) {
     element.addEventListener('wheel', wheel, { passive: false });
     return () => element.removeEventListener('wheel', wheel);
   }, [onWheel]);
+  const latest = useRef(props);
+  useLayoutEffect(() => {
+    latest.current = props;
+  });
   const touch = (event: PointerEvent): Touch => {
     const box = event.currentTarget.getBoundingClientRect();
     const place = { x: (event.clientX - box.left) / scale, y: (event.clientY - box.top) / scale };
@@ -85,7 +97,14 @@ export function StillPicture(props: Props) {
           props.onMove?.(now);
         }}
         onPointerUp={(event) => {
-          if (event.button === 0) props.onUp?.(touch(event));
+          if (event.button !== 0) return;
+          const now = touch(event);
+          // What moved in the same moment may not be drawn yet, and a tap has no move before it.
+          flushSync(() => {
+            setAt(now.at);
+            props.onMove?.(now);
+          });
+          latest.current.onUp?.(now);
         }}
         onPointerCancel={(event) => props.onUp?.(touch(event))}
         onPointerLeave={() => setAt(null)}

@@ -79,9 +79,10 @@ export interface Source {
   /**
    * Everything on the chosen display at this moment, whole resolution.
    * @param display an id, `all`, or `current` for the one being worked on
+   * @param held a picture that the source holds still already
    * @throws with words for the person
    */
-  still: (display: string) => Promise<Stilled>;
+  still: (display: string, held?: string) => Promise<Stilled>;
 }
 
 /** Things in the pixels of a whole source, as they lie on a picture of one part of it. */

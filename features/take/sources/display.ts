@@ -80,8 +80,8 @@ async function ofWindow(held: ScreenStill, part: Rect, id: number): Promise<OwnP
   return { picture, origin, whole: true, pointer: pointerOn(held, place) };
 }
 
-async function still(display: string): Promise<Stilled> {
-  const held = await api.stillDisplay();
+async function still(display: string, before?: string): Promise<Stilled> {
+  const held = await (before ? api.heldStill(before) : api.stillDisplay());
   const part = partOf(held, display);
   const picture = await bitmapOf(await api.stillPixels(held.id), held, part);
   const windows: StillWindow[] = held.windows.filter(isShown).map((w) => ({

@@ -1,0 +1,40 @@
+import { spawn } from 'node:child_process';
+import { setTimeout as wait } from 'node:timers/promises';
+import type { Routine } from '@/core/contracts/way';
+import { env } from '../env';
+import { holdStill } from './held';
+import { desktopNotice } from './notice';
+import { tellNewestPage, tellPages } from './pages';
+
+/**
+ * Takes as a routine says on a desktop that shows its screens through its portal: the picture is
+ * stilled at once, and what is to be chosen is chosen in Rezzik's own page, which is opened where
+ * none is.
+ */
+export async function runByPortal({ id, name, way }: Routine): Promise<void> {
+  try {
+    if (way.delay > 0) await wait(way.delay * 1000);
+    const still = await holdStill();
+    const choose = { still: still.id, routine: id };
+    if (tellNewestPage({ routine: name, lines: [], choose })) {
+      await desktopNotice(name, 'The picture is still. Choose in Rezzik.');
+    } else await openPage(`/take?routine=${id}&still=${still.id}`);
+  } catch (error) {
+    const words = `Not taken. ${error instanceof Error ? error.message : String(error)}`;
+    tellPages({ routine: name, lines: [words] });
+    await desktopNotice(name, words);
+  }
+}
+
+/** Opens a page of Rezzik in front, as the desktop opens addresses. @throws Error in words */
+function openPage(path: string): Promise<void> {
+  const address = `http://127.0.0.1:${env().port}${path}`;
+  return new Promise((resolve, reject) => {
+    const child = spawn('xdg-open', [address], { detached: true, stdio: 'ignore' });
+    child.once('error', () => reject(new Error(`Open ${address} to choose.`)));
+    child.once('spawn', () => {
+      child.unref();
+      resolve();
+    });
+  });
+}
