@@ -8,6 +8,7 @@ const schema = z.object({
   REZZIK_DATA: z.string().optional(),
   REZZIK_ROOTS: z.string().optional(),
   REZZIK_DEMO: z.string().optional(),
+  REZZIK_DESCRIBING_MS: z.coerce.number().positive().default(1_200),
   DISPLAY: z.string().optional(),
   WAYLAND_DISPLAY: z.string().optional(),
   XDG_SESSION_TYPE: z.string().optional(),
@@ -20,6 +21,8 @@ export interface Env {
   /** The folders that kept copies may be put in or below. */
   roots: string[];
   demo: boolean;
+  /** How long programs may take to tell of their parts, ms: a person waits meanwhile. */
+  describing: number;
   /** The X display of this computer, if there is one. */
   display: string | null;
   /** True in a Wayland session, where X sees only its own programs. */
@@ -39,6 +42,7 @@ export function env(): Env {
     dataDir,
     roots: roots?.length ? roots : [homedir(), join(dataDir, 'kept')],
     demo: read.REZZIK_DEMO === '1',
+    describing: read.REZZIK_DESCRIBING_MS,
     display: read.DISPLAY || null,
     wayland: Boolean(read.WAYLAND_DISPLAY) || read.XDG_SESSION_TYPE === 'wayland',
   };

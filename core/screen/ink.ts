@@ -17,24 +17,31 @@ const BINS = 32;
  * Bounding boxes of connected spots of ink: letters, their pieces, small icons, thin lines.
  * @param leastContrast what stands out less from its ground is no ink, of 255
  * @param most with more of them, as in grain or a photograph, there is nothing to be read: none
+ * @param isLate says when nobody waits any longer: none
  */
 export function inkSpots(
   picture: ReadablePixels,
   leastContrast = LEAST_CONTRAST,
   most = Infinity,
+  isLate = (): boolean => false,
 ): Rect[] {
-  return spots(inkOf(picture, leastContrast), picture, most);
+  const ink = inkOf(picture, leastContrast, isLate);
+  return isLate() ? [] : spots(ink, picture, most, isLate);
 }
 
 /** 1 where a pixel is ink: far enough from the ground of its block. */
-function inkOf({ data, width, height }: ReadablePixels, leastContrast: number): Uint8Array {
+function inkOf(
+  { data, width, height }: ReadablePixels,
+  leastContrast: number,
+  isLate: () => boolean,
+): Uint8Array {
   const light = new Uint8Array(width * height);
   for (let i = 0, at = 0; i < light.length; i += 1, at += 4) {
     light[i] = 0.299 * (data[at] ?? 0) + 0.587 * (data[at + 1] ?? 0) + 0.114 * (data[at + 2] ?? 0);
   }
   const cells = cellsOf(light, width, height);
   const ink = new Uint8Array(width * height);
-  for (let y = 0; y < height; y += BLOCK) {
+  for (let y = 0; y < height && !isLate(); y += BLOCK) {
     for (let x = 0; x < width; x += BLOCK) {
       const { ground, contrast } = groundAt(cells, x / BLOCK, (2 * y) / BLOCK);
       if (contrast < leastContrast) continue;
@@ -124,6 +131,7 @@ function spots(
   ink: Uint8Array,
   { width, height }: { width: number; height: number },
   most: number,
+  isLate: () => boolean,
 ): Rect[] {
   const runs: Run[] = [];
   const parentOf = (i: number): number => runs[i]?.parent ?? i;
@@ -138,7 +146,7 @@ function spots(
   for (let y = 0; y < height; y += 1) {
     const first = runs.length;
     // A spot is several runs, as a rule.
-    if (first > most * RUNS) return [];
+    if (first > most * RUNS || isLate()) return [];
     let up = above;
     for (let x = ink.indexOf(1, y * width) - y * width; x >= 0 && x < width;) {
       const x0 = x;

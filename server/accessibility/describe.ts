@@ -14,8 +14,6 @@ import {
   type Ref,
 } from './bus';
 
-/** All of it must not take longer, ms: a person waits, and the screen goes on changing. */
-const WITHIN = 1_200;
 /** So many parts and no more; a program may have any number. */
 const MOST = 4_000;
 /** Of a thing with more children only those at places inside it are asked for. */
@@ -59,11 +57,12 @@ interface Place {
  * The parts of the windows on the screen as the programs themselves describe them, by AT-SPI over
  * D-Bus, where somebody would point at them. What lies under other windows is left out.
  * @param windows from back to front
+ * @param within how long all of it may take, ms
  * @returns none where there is no such bus or nobody answers
  */
 export async function describeWindows(
   windows: readonly ScreenWindow[],
-  within = WITHIN,
+  within: number,
 ): Promise<DescribedPart[]> {
   const things = await thingsIn(windows, within);
   return things.flatMap(({ role, name, inner, ...box }) => {

@@ -1,5 +1,6 @@
 import type { DescribedPart } from '@/core/screen/parts/described';
 import { describeWindows } from '../accessibility/describe';
+import { env } from '../env';
 import { getSettings } from '../settings/settings';
 import type { Still } from './still';
 
@@ -10,7 +11,7 @@ export function describedOn(still: Still): Promise<readonly DescribedPart[]> {
   const before = asked.get(still);
   if (before) return before;
   const now = getSettings().then(({ partsAsked }) =>
-    partsAsked ? describeWindows(still.windows) : [],
+    partsAsked ? describeWindows(still.windows, env().describing) : [],
   );
   asked.set(still, now);
   return now;

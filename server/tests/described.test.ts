@@ -23,6 +23,8 @@ let leave = () => Promise.resolve();
 beforeEach(async () => {
   // Without a graphics processor, as its makers advise.
   process.env.GSK_RENDERER = 'cairo';
+  // A busy machine has time.
+  process.env.REZZIK_DESCRIBING_MS = '20000';
   // Each has a bus of its own: Qt 5 may miss one that is there already before it is looked for.
   session = await DescribingSession.open();
 });
@@ -44,7 +46,7 @@ const picture = () => display.bytes('import', '-window', 'root', '-depth', '8', 
 async function parts(): Promise<Part[]> {
   const [width, height] = [ACROSS, DOWN];
   const data = new Uint8ClampedArray(await picture());
-  const described = await describeWindows(await windows(await screen(display.name), []));
+  const described = await describeWindows(await windows(await screen(display.name), []), 5_000);
   return withDescribed(findParts({ data, width, height }), described);
 }
 

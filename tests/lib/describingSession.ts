@@ -1,7 +1,7 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { startSessionBus, type SessionBus } from './sessionBus';
 
 /** What programs need to know to describe themselves on it. */
 const names = [
@@ -15,7 +15,7 @@ const names = [
  */
 export class DescribingSession {
   private constructor(
-    private readonly daemon: ChildProcess,
+    private readonly bus: SessionBus,
     private readonly folder: string,
     private readonly before: readonly [string, string | undefined][],
   ) {}
@@ -32,16 +32,9 @@ export class DescribingSession {
     // is told stays in its memory.
     const { DISPLAY: _, ...rest } = process.env;
     const env = { ...rest, GSETTINGS_BACKEND: 'memory' };
-    const daemon = spawn('dbus-daemon', ['--session', '--nofork', '--print-address=1'], {
-      stdio: ['ignore', 'pipe', 'ignore'],
-      env,
-    });
-    const address = await new Promise<string>((resolve, reject) => {
-      daemon.stdout.once('data', (words: Buffer) => resolve(words.toString().trim()));
-      daemon.once('exit', () => reject(new Error('dbus-daemon did not start')));
-    });
-    process.env.DBUS_SESSION_BUS_ADDRESS = address;
-    return new DescribingSession(daemon, folder, before);
+    const bus = await startSessionBus(env);
+    process.env.DBUS_SESSION_BUS_ADDRESS = bus.address;
+    return new DescribingSession(bus, folder, before);
   }
 
   async close(): Promise<void> {
@@ -49,9 +42,7 @@ export class DescribingSession {
       if (value === undefined) Reflect.deleteProperty(process.env, name);
       else process.env[name] = value;
     }
-    const ended = new Promise((resolve) => this.daemon.once('exit', resolve));
-    this.daemon.kill('SIGTERM');
-    await ended;
+    await this.bus.end();
     rmSync(this.folder, { recursive: true, force: true });
   }
 }

@@ -1,5 +1,5 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import dbus, { defineInterface, type MessageBus } from 'dbus-native';
+import { startSessionBus, type SessionBus } from './sessionBus';
 
 /** How a desktop answers when it is asked for a picture of its screens. */
 export type Manner =
@@ -31,22 +31,19 @@ export class StandInPortal {
   readonly keys = new Map<string, Map<string, string>>();
 
   private constructor(
-    readonly address: string,
-    private readonly daemon: ChildProcess,
+    private readonly session: SessionBus,
     private readonly bus: MessageBus,
   ) {}
 
+  get address(): string {
+    return this.session.address;
+  }
+
   /** @param name another than the portal's for a bus on which there is none */
   static async open(name = 'org.freedesktop.portal.Desktop'): Promise<StandInPortal> {
-    const daemon = spawn('dbus-daemon', ['--session', '--nofork', '--print-address=1'], {
-      stdio: ['ignore', 'pipe', 'ignore'],
-    });
-    const address = await new Promise<string>((resolve, reject) => {
-      daemon.stdout.once('data', (words: Buffer) => resolve(words.toString().trim()));
-      daemon.once('exit', () => reject(new Error('dbus-daemon did not start')));
-    });
-    const bus = dbus.sessionBus({ busAddress: address });
-    const portal = new StandInPortal(address, daemon, bus);
+    const session = await startSessionBus();
+    const bus = dbus.sessionBus({ busAddress: session.address });
+    const portal = new StandInPortal(session, bus);
     await bus.export(
       PATH,
       defineInterface({
@@ -147,9 +144,7 @@ export class StandInPortal {
 
   async close(): Promise<void> {
     this.bus.connection.end();
-    const ended = new Promise((resolve) => this.daemon.once('exit', resolve));
-    this.daemon.kill('SIGTERM');
-    await ended;
+    await this.session.end();
   }
 }
 

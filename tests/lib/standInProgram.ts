@@ -1,5 +1,5 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import dbus, { defineInterface, type MessageBus } from 'dbus-native';
+import { startSessionBus, type SessionBus } from './sessionBus';
 
 /** A thing that the program describes. */
 export interface Thing {
@@ -27,22 +27,19 @@ export class StandInProgram {
   private count = 0;
 
   private constructor(
-    readonly address: string,
-    private readonly daemon: ChildProcess,
+    private readonly session: SessionBus,
     private readonly bus: MessageBus,
   ) {}
 
+  get address(): string {
+    return this.session.address;
+  }
+
   /** @param tops its windows */
   static async open(tops: readonly Thing[]): Promise<StandInProgram> {
-    const daemon = spawn('dbus-daemon', ['--session', '--nofork', '--print-address=1'], {
-      stdio: ['ignore', 'pipe', 'ignore'],
-    });
-    const address = await new Promise<string>((resolve, reject) => {
-      daemon.stdout.once('data', (words: Buffer) => resolve(words.toString().trim()));
-      daemon.once('exit', () => reject(new Error('dbus-daemon did not start')));
-    });
-    const bus = dbus.sessionBus({ busAddress: address });
-    const program = new StandInProgram(address, daemon, bus);
+    const session = await startSessionBus();
+    const bus = dbus.sessionBus({ busAddress: session.address });
+    const program = new StandInProgram(session, bus);
     await bus.ownName('org.a11y.atspi.Registry');
     await program.launcher();
     const own = bus.name ?? '';
@@ -146,8 +143,6 @@ export class StandInProgram {
 
   async close(): Promise<void> {
     this.bus.connection.end();
-    const ended = new Promise((resolve) => this.daemon.once('exit', resolve));
-    this.daemon.kill('SIGTERM');
-    await ended;
+    await this.session.end();
   }
 }

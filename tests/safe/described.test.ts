@@ -35,7 +35,11 @@ beforeAll(async () => {
   own = await OwnApp.start({
     data,
     databaseUrl: process.env.DATABASE_URL ?? '',
-    env: { DISPLAY: display.name, DBUS_SESSION_BUS_ADDRESS: program.address },
+    env: {
+      DISPLAY: display.name,
+      DBUS_SESSION_BUS_ADDRESS: program.address,
+      REZZIK_DESCRIBING_MS: '20000',
+    },
   });
   process.env.REZZIK_URL = own.url;
   browser = await openBrowser();

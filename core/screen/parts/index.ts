@@ -33,7 +33,7 @@ export function findParts(picture: ReadablePixels, isLate = (): boolean => false
       return r.area < width * height * RING || isLate() ? box : grownToBorder(picture, box);
     });
   const single = distinct(found);
-  const wholes = isLate() ? [] : wholesOf(single, phrasesOf(picture));
+  const wholes = isLate() ? [] : wholesOf(single, phrasesOf(picture, isLate));
   return distinct([...single, ...stacked(single), ...wholes]).filter(
     (r) => r.width < picture.width - SAME || r.height < picture.height - SAME,
   );

@@ -33,10 +33,13 @@ const GAP = 0.55;
 const ABOVE = 0.32;
 const BELOW = 0.4;
 
-/** Phrases and icons of a picture, from its pixels alone. */
-export function phrasesOf(picture: ReadablePixels): Found {
+/**
+ * Phrases and icons of a picture, from its pixels alone.
+ * @param isLate says when nobody waits any longer: none
+ */
+export function phrasesOf(picture: ReadablePixels, isLate = (): boolean => false): Found {
   const most = Math.min(MOST, (picture.width * picture.height) / SPARSE);
-  const spots = inkSpots(picture, FAINT, most).filter(
+  const spots = inkSpots(picture, FAINT, most, isLate).filter(
     (s) => s.width <= 90 && s.height <= ICON.most,
   );
   const groups = grouped(spots);
