@@ -48,7 +48,7 @@ const LONGEST = 60;
 const SPOKEN = /^[a-z][a-z ]{0,30}$/;
 
 /** Names that toolkits make up of what a thing is in their code. */
-const MADE_UP = /^(Gtk|Adw|Q)[A-Z][A-Za-z]+$/;
+const MADE_UP = /^(Gtk|Adw)[A-Z][A-Za-z]+$/;
 
 /**
  * What a part of a window is called in a title or beside the pointer, such as: button “Save”.

@@ -2,7 +2,7 @@ import { FolderDown } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
-import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
 import { api, messageOf } from '../api/client';
 import { whenSettled } from '../mark/storing';
 import { fromOutbox, whenStored } from '../outbox/outbox';

@@ -4,7 +4,7 @@ import type { Link } from '@/core/contracts/link';
 import type { Remote, Sending } from '@/core/contracts/remote';
 import type { Shot } from '@/core/contracts/shot';
 import { saidOf } from '@/core/keep/saidOf';
-import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
 import { safeName } from '@/core/naming/safeName';
 import { xmlText } from '@/core/keep/xmp';
 import { api, ApiError, messageOf } from '../api/client';

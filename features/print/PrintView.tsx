@@ -1,7 +1,7 @@
 import { Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Shot } from '@/core/contracts/shot';
-import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
 import { api, messageOf } from '../api/client';
 import { Thread } from '../shell/Thread';
 import { Button } from '../ui/Button';

@@ -53,7 +53,7 @@ export function DisplayPage() {
       {displayAllowed && answer && (
         <p role="status" className="mt-4">
           {answer.available
-            ? `${answer.monitors.map((m) => `${m.name} (${m.width} × ${m.height})`).join(', ')} · ${answer.windows.length} windows. ${answer.reason ?? ''}`
+            ? `${answer.monitors.map((m) => `${m.name} (${m.width} × ${m.height})`).join(', ')} · ${answer.windows.length === 1 ? 'one window' : `${answer.windows.length} windows`}. ${answer.reason ?? ''}`
             : answer.reason}
         </p>
       )}

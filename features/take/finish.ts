@@ -2,7 +2,7 @@ import type { ShotDocument } from '@/core/contracts/document';
 import type { ThenStep, Way } from '@/core/contracts/way';
 import { contains } from '@/core/geometry/rect';
 import { autoTitle } from '@/core/naming/autoTitle';
-import { describedAs } from '@/core/naming/leavingTitle';
+import { describedAs } from '@/core/naming/leaving';
 import { untouched } from '@/core/shot/document';
 import { api, ApiError, messageOf } from '../api/client';
 import { dropFromOutbox, putInOutbox, untilSafe, whenStored } from '../outbox/outbox';

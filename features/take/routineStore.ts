@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import type { Routine, Way } from '@/core/contracts/way';
-import { api } from '../api/client';
+import { api, messageOf } from '../api/client';
 import { kindFacts } from './kinds';
 import { dropTake, startTake, sources, useTake } from './takeStore';
 
@@ -20,7 +20,11 @@ export const runRoutine = ({ way, name }: Routine): void => startTake(way, name)
 
 /** The same on a picture that was stilled when the routine's key was pressed elsewhere. */
 export async function chooseOnHeld(wanted: { routine: string; still: string }): Promise<void> {
-  const routine = (await api.routines()).find((r) => r.id === wanted.routine);
+  const routines = await api.routines().catch((error: unknown) => {
+    useTake.setState({ problem: messageOf(error) });
+    return [];
+  });
+  const routine = routines.find((r) => r.id === wanted.routine);
   if (!routine) return;
   // Whoever presses the key again means the newer picture.
   if (useTake.getState().phase.name !== 'ready') dropTake();

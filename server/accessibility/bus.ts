@@ -2,6 +2,7 @@ import type { MessageBus } from 'dbus-native';
 import { setTimeout as wait } from 'node:timers/promises';
 import { z } from 'zod';
 import { openBus, sessionBus } from '../portal/bus';
+import { valueOf } from '../portal/request';
 
 /** A thing that a program describes: the program's name on the bus, and the thing's path there. */
 export const refSchema = z.tuple([z.string(), z.string()]);
@@ -69,9 +70,7 @@ export async function whileWanted<T>(bus: MessageBus, act: () => Promise<T>): Pr
 
 async function status(property: string): Promise<boolean> {
   const session = await sessionBus();
-  const body = ['org.a11y.Status', property];
-  const call = { ...LAUNCHER, interface: PROPERTIES, member: 'Get', signature: 'ss', body };
-  return variantSchema.parse(await session.invoke<unknown>(call, { timeout: PATIENCE })) === true;
+  return (await propertyAt(session, LAUNCHER, 'org.a11y.Status', property)) === true;
 }
 
 async function want(wanted: boolean): Promise<void> {
@@ -107,17 +106,22 @@ export async function askOf(
   return bus.invoke<unknown>({ ...call, ...given }, { timeout: PATIENCE });
 }
 
-/** What came of a value of any type: its type as a tree, and the value in a list. */
-const variantSchema = z.tuple([z.unknown(), z.tuple([z.unknown()])]).transform(([, [v]]) => v);
-
 /** A property of a thing. */
-export async function propertyOf(
+export const propertyOf = (
   bus: MessageBus,
   [destination, path]: Ref,
   name: string,
   property: string,
+): Promise<unknown> => propertyAt(bus, { destination, path }, `org.a11y.atspi.${name}`, property);
+
+async function propertyAt(
+  bus: MessageBus,
+  place: { destination: string; path: string },
+  name: string,
+  property: string,
 ): Promise<unknown> {
-  const body = [`org.a11y.atspi.${name}`, property];
-  const call = { destination, path, interface: PROPERTIES, member: 'Get', signature: 'ss', body };
-  return variantSchema.parse(await bus.invoke<unknown>(call, { timeout: PATIENCE }));
+  const call = { ...place, interface: PROPERTIES, member: 'Get', signature: 'ss' };
+  return valueOf(
+    await bus.invoke<unknown>({ ...call, body: [name, property] }, { timeout: PATIENCE }),
+  );
 }

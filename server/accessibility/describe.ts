@@ -15,7 +15,7 @@ import {
 } from './bus';
 
 /** So many parts and no more; a program may have any number. */
-const MOST = 4_000;
+const MOST = 1_500;
 /** Of a thing with more children only those at places inside it are asked for. */
 const MANY = 300;
 const PATIENCE = 300;

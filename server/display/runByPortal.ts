@@ -18,7 +18,7 @@ export async function runByPortal({ id, name, way }: Routine): Promise<void> {
     const choose = { still: still.id, routine: id };
     if (tellNewestPage({ routine: name, lines: [], choose })) {
       await desktopNotice(name, 'The picture is still. Choose in Rezzik.');
-    } else await openPage(`/take?routine=${id}&still=${still.id}`);
+    } else await openPage(name, `/take?routine=${id}&still=${still.id}`);
   } catch (error) {
     const words = `Not taken. ${error instanceof Error ? error.message : String(error)}`;
     tellPages({ routine: name, lines: [words] });
@@ -26,15 +26,20 @@ export async function runByPortal({ id, name, way }: Routine): Promise<void> {
   }
 }
 
-/** Opens a page of Rezzik in front, as the desktop opens addresses. @throws Error in words */
-function openPage(path: string): Promise<void> {
+/** What opens an address may stay as long as the browser it started; by then it has failed or not, ms. */
+const OPENING = 3_000;
+
+/** Opens a page of Rezzik in front, as the desktop opens addresses; says where it cannot. */
+async function openPage(name: string, path: string): Promise<void> {
   const address = `http://127.0.0.1:${env().port}${path}`;
-  return new Promise((resolve, reject) => {
-    const child = spawn('xdg-open', [address], { detached: true, stdio: 'ignore' });
-    child.once('error', () => reject(new Error(`Open ${address} to choose.`)));
-    child.once('spawn', () => {
-      child.unref();
-      resolve();
-    });
+  const child = spawn('xdg-open', [address], {
+    ...{ detached: true, stdio: 'ignore', env: process.env },
   });
+  child.unref();
+  const isOpened = await new Promise<boolean>((resolve) => {
+    child.once('error', () => resolve(false));
+    child.once('exit', (code) => resolve(code === 0));
+    setTimeout(() => resolve(true), OPENING).unref();
+  });
+  if (!isOpened) await desktopNotice(name, `The picture is still. Open ${address} to choose.`);
 }

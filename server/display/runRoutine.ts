@@ -3,7 +3,7 @@ import { isShown } from '@/core/contracts/display';
 import type { Stored } from '@/core/contracts/shot';
 import type { Routine, Way } from '@/core/contracts/way';
 import { autoTitle } from '@/core/naming/autoTitle';
-import { describedAs } from '@/core/naming/leavingTitle';
+import { describedAs } from '@/core/naming/leaving';
 import { contains, type Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { untouched } from '@/core/shot/document';

@@ -55,8 +55,8 @@ const inTurn = pLimit(1);
 async function watchNow(): Promise<void> {
   const wanted = (await listRoutines()).filter((r) => r.systemKey);
   try {
+    await checkAllowed();
     if (await byPortal()) {
-      await checkAllowed();
       watch.problems = await takePortalKeys(wanted, pressPortalKey);
       return;
     }

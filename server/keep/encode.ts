@@ -7,7 +7,7 @@ import {
   type SizeWish,
 } from '@/core/contracts/format';
 import { untouched } from '@/core/shot/document';
-import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
 import { factsOf, SCREEN_DENSITY } from '@/core/keep/facts';
 import { fitSize, isAsItIs, sizeProblem, type Fitted } from '@/core/keep/fitSize';
 import { fit } from '../http/body';

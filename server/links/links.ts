@@ -1,4 +1,4 @@
-import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import { linkSchema, type Link, type linkInputSchema } from '@/core/contracts/link';

@@ -1,7 +1,7 @@
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import type { z } from 'zod';
 import type { mailInputSchema } from '@/core/contracts/mail';
-import { leavingDescription, leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
 import { safeName } from '@/core/naming/safeName';
 import { encodeShot } from '../keep/encode';
 import { formats } from '../keep/formats';

@@ -1,4 +1,4 @@
-import { leavingTitle } from '@/core/naming/leavingTitle';
+import { leavingTitle } from '@/core/naming/leaving';
 import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
 import type postgres from 'postgres';

@@ -47,7 +47,7 @@ async function parts(): Promise<Part[]> {
   const [width, height] = [ACROSS, DOWN];
   const data = new Uint8ClampedArray(await picture());
   const described = await describeWindows(await windows(await screen(display.name), []), 5_000);
-  return withDescribed(findParts({ data, width, height }), described);
+  return withDescribed(findParts({ data, width, height }), described, { width, height });
 }
 
 /** The part that a program calls so. */

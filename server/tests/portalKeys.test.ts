@@ -146,6 +146,26 @@ test('a picture that is not allowed is said, and nothing is to be chosen', async
   expect(lines).toEqual(['Not taken. The desktop was told not to give a picture to Rezzik.']);
 });
 
+test('where a page is told, the desktop says so; where none can be opened, it says where to choose', async () => {
+  const id = await keyed('mod+alt+r');
+  await works(id);
+  portal.notices.length = 0;
+  portal.press('CTRL+ALT+r');
+  expect(await until('a notice', () => portal.notices[0])).toContain('Choose in Rezzik');
+  // Nobody listens any more, and what opens addresses has no browser to open them in.
+  stop.abort();
+  const opener = join(folder, 'xdg-open');
+  writeFileSync(opener, '#!/bin/sh\nexit 3\n', { mode: 0o755 });
+  const path = process.env.PATH;
+  process.env.PATH = `${folder}:${path ?? ''}`;
+  portal.press('CTRL+ALT+r');
+  const said = await until('another notice', () => portal.notices[1]);
+  process.env.PATH = path;
+  const still = /still=([0-9a-f-]{36})/.exec(said)?.[1] ?? '';
+  expect(said).toMatch(/^The picture is still\. Open http:\/\/127\.0\.0\.1:\d+\/take\?routine=/);
+  expect(heldStill(still)).toMatchObject({ width: 40 });
+});
+
 test('without leave no key is asked for', async () => {
   await changeSettings({ displayAllowed: false });
   const id = await keyed('mod+alt+r');

@@ -4,7 +4,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { By, Key, until, type WebElement } from 'selenium-webdriver';
-import { firstWay } from '@/core/contracts/way';
 import { deskDisplays } from '@/core/desk/model';
 import {
   App,
@@ -15,7 +14,6 @@ import {
   plainPng,
   WAIT,
   type Pixels,
-  setWay,
 } from './lib/app';
 import { openBrowser, type Browser } from './lib/browser';
 
@@ -206,36 +204,6 @@ describe('region', () => {
     expect([shot.width, shot.height]).toEqual([1440, 900]);
     expect(Math.abs(shot.document.view.crop.x - 900)).toBeLessThan(4);
     expect(Math.abs(shot.document.view.crop.width - 100)).toBeLessThan(5);
-  }, 60_000);
-
-  test('a drag let go in the very moment of its last move loses nothing of it', async () => {
-    await setWay({ ...firstWay, kind: 'region', atOnce: true });
-    await app.go('/take');
-    await app.click('Take a region');
-    const picture = await still();
-    const scale = (await picture.getRect()).width / 1440;
-    // In one task of the page, as a hand that is quick or a page that is slow brings it about. Only
-    // a real pointer can be captured.
-    await browser.driver.executeScript(
-      `const [still, scale] = arguments;
-       Element.prototype.setPointerCapture = () => {};
-       const box = still.getBoundingClientRect();
-       const tell = (type, x, y) => still.dispatchEvent(new PointerEvent(type, {
-         bubbles: true, pointerId: 1, button: type === 'pointermove' ? -1 : 0,
-         clientX: box.left + x * scale, clientY: box.top + y * scale }));
-       tell('pointerdown', 210, 210);
-       tell('pointermove', 300, 260);
-       tell('pointermove', 600, 500);
-       tell('pointerup', 610, 505);`,
-      picture,
-      scale,
-    );
-    const id = await app.marked();
-    await app.stored();
-    const { crop } = (await getShot(id)).document.view;
-    expect(Math.abs(crop.width - 400)).toBeLessThan(8);
-    expect(Math.abs(crop.height - 295)).toBeLessThan(8);
-    await setWay(firstWay);
   }, 60_000);
 
   test('the pixel view follows the pointer', async () => {

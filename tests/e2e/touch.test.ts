@@ -1,7 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import { Key } from 'selenium-webdriver';
+import { firstWay } from '@/core/contracts/way';
+import { contains } from '@/core/geometry/rect';
 import { everyMark } from '@/tests/lib/marks';
-import { plainPng, sendShot } from './lib/app';
+import { getShot, plainPng, sendShot, setWay } from './lib/app';
+import { stilled } from './lib/stilled';
 import { newFolder, openKeep } from './lib/keeping';
 import { app, browser, inOneBrowser, marking } from './lib/suite';
 
@@ -173,4 +176,54 @@ describe('after any control was touched, by pointer or by Tab, the keys of the v
     },
     120_000,
   );
+});
+
+describe('a pointer that is quicker than the page', () => {
+  /** What a pointer does in one task of the page: only a real one can be captured. */
+  async function pointer(...moves: [type: string, x: number, y: number][]): Promise<void> {
+    const { still, scale } = await stilled(app, { width: 1440, height: 900 });
+    await browser.driver.executeScript(
+      `const [still, scale, moves] = arguments;
+       Element.prototype.setPointerCapture = () => {};
+       const box = still.getBoundingClientRect();
+       for (const [type, x, y] of moves) still.dispatchEvent(new PointerEvent('pointer' + type, {
+         bubbles: true, pointerId: 1, button: type === 'move' ? -1 : 0,
+         clientX: box.left + x * scale, clientY: box.top + y * scale }));`,
+      ...[still, scale, moves],
+    );
+  }
+
+  test('a drag let go in the very moment of its last move loses nothing of it', async () => {
+    await setWay({ ...firstWay, kind: 'region', atOnce: true });
+    await app.go('/take');
+    await app.click('Take a region');
+    await pointer(['down', 210, 210], ['move', 300, 260], ['move', 600, 500], ['up', 610, 505]);
+    const id = await app.marked();
+    await app.stored();
+    const { crop } = (await getShot(id)).document.view;
+    expect(Math.abs(crop.width - 400)).toBeLessThan(8);
+    expect(Math.abs(crop.height - 295)).toBeLessThan(8);
+  });
+
+  test('a tap takes the part it touches, though nothing moved there before', async () => {
+    await setWay({ ...firstWay, kind: 'part' });
+    const taken = [];
+    for (const at of [
+      { x: 150, y: 150 },
+      { x: 715, y: 568 },
+    ]) {
+      await app.go('/take');
+      await app.click('Take a part');
+      await app.sees('around this place');
+      await pointer(['down', at.x, at.y], ['up', at.x, at.y]);
+      const id = await app.marked();
+      await app.stored();
+      const { crop } = (await getShot(id)).document.view;
+      expect(contains(crop, at)).toBe(true);
+      taken.push(crop);
+    }
+    // Both would be what lies in the middle, which is offered as long as no pointer came.
+    expect(taken[0]).not.toEqual(taken[1]);
+    await setWay(firstWay);
+  });
 });

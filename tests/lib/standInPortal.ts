@@ -27,6 +27,8 @@ export class StandInPortal {
   /** How it answers when it is asked for keys, and which of them it does not give. */
   keyCode = 0;
   withheld: readonly string[] = [];
+  /** What was said on the desktop (Desktop Notifications Specification 1.2). */
+  readonly notices: string[] = [];
   /** The keys that were asked for, by the session: ids with the trigger that was preferred. */
   readonly keys = new Map<string, Map<string, string>>();
 
@@ -59,8 +61,27 @@ export class StandInPortal {
       }),
     );
     await portal.giveKeys();
+    await portal.hearNotices();
     await bus.ownName(name);
     return portal;
+  }
+
+  private async hearNotices(): Promise<void> {
+    const given = { app: 's', replaces: 'u', icon: 's', title: 's', body: 's', actions: 'as' };
+    await this.bus.export(
+      '/org/freedesktop/Notifications',
+      defineInterface({
+        name: 'org.freedesktop.Notifications',
+        methods: {
+          Notify: {
+            in: { ...given, hints: 'a{sv}', stays: 'i' },
+            out: { id: 'u' },
+            handler: ({ body }: { body: string }) => this.notices.push(body),
+          },
+        },
+      }),
+    );
+    await this.bus.ownName('org.freedesktop.Notifications');
   }
 
   private async giveKeys(): Promise<void> {

@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { By, Key, until } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { firstWay } from '@/core/contracts/way';
-import { App, getShot, setWay, WAIT } from '@/tests/e2e/lib/app';
+import { App, getShot, setWay } from '@/tests/e2e/lib/app';
+import { stilled } from '@/tests/e2e/lib/stilled';
 import { openBrowser, type Browser } from '@/tests/e2e/lib/browser';
 import { StandInProgram } from '@/tests/lib/standInProgram';
 import { XDisplay } from '@/tests/lib/xDisplay';
@@ -58,17 +59,10 @@ async function takePart(said: string): Promise<string> {
   await app.go('/take');
   await app.sees('Bed list');
   await app.keys(Key.ENTER);
-  const still = await browser.driver.wait(
-    until.elementLocated(By.css('[data-testid="still"]')),
-    WAIT,
-  );
+  const { at } = await stilled(app, { width: 1280, height: 800 });
   const bounds = await display.window('Bed list');
-  const { width } = await still.getRect();
-  const at = { x: (bounds?.x ?? 0) + 85, y: (bounds?.y ?? 0) + 75 };
-  const scale = width / 1280;
   const hand = browser.driver.actions({ async: true });
-  const place = { x: Math.round((at.x - 640) * scale), y: Math.round((at.y - 400) * scale) };
-  await hand.move({ origin: still, ...place, duration: 0 }).perform();
+  await hand.move(at((bounds?.x ?? 0) + 85, (bounds?.y ?? 0) + 75)).perform();
   await app.sees(said);
   await hand.click().perform();
   const id = await app.marked();

@@ -14,6 +14,7 @@ import sharp from 'sharp';
 import { firstWay } from '@/core/contracts/way';
 import { StandInPortal } from '@/tests/lib/standInPortal';
 import { App, getPixels, getShot, pixelAt, setWay, WAIT } from '@/tests/e2e/lib/app';
+import { stilled } from '@/tests/e2e/lib/stilled';
 import { openBrowser, type Browser } from '@/tests/e2e/lib/browser';
 import { OwnApp } from './lib/ownApp';
 
@@ -92,24 +93,7 @@ test('a region in two actions: a key, a drag', async () => {
 
 /** Drags over a place of the stilled picture. @returns the shot */
 async function dragOnStill(): Promise<string> {
-  const still = await browser.driver.wait(
-    until.elementLocated(By.css('[data-testid="still"]')),
-    WAIT,
-  );
-  let place = await still.getRect();
-  await app.until('the picture lies where it stays', async () => {
-    const before = place;
-    place = await still.getRect();
-    return place.width === before.width && place.x === before.x && place.y === before.y;
-  });
-  const { width } = place;
-  const scale = width / 1600;
-  const at = (x: number, y: number) => ({
-    origin: still,
-    x: Math.round((x - 800) * scale),
-    y: Math.round((y - 450) * scale),
-    duration: 0,
-  });
+  const { at } = await stilled(app, { width: 1600, height: 900 });
   const hand = browser.driver.actions({ async: true });
   await hand.move(at(320, 220)).press().move(at(400, 260)).move(at(480, 280)).release().perform();
   const id = await app.marked();

@@ -1,4 +1,4 @@
-import { encloses, type Rect } from '../../geometry/rect';
+import { encloses, intersection, type Rect } from '../../geometry/rect';
 import { isSame } from './same';
 
 /** A part as the program that drew it describes it. */
@@ -21,12 +21,19 @@ const PADDING = 20;
  * Parts found in the pixels and parts that programs described, as one list: what is described goes
  * before what was found at the same place. Where a description knows only what stands inside a
  * control, the box found around that alone is the control's.
+ * @param frame the picture's size: windows reach over its edges, and parts of them end there
  */
-export function withDescribed(found: readonly Rect[], described: readonly DescribedPart[]): Part[] {
-  const named = described.map(({ words, inner, ...box }): Part => {
+export function withDescribed(
+  found: readonly Rect[],
+  described: readonly DescribedPart[],
+  frame: { width: number; height: number },
+): Part[] {
+  // Of a picture of the browser's own, size is nothing that spreads.
+  const whole = { x: 0, y: 0, width: frame.width, height: frame.height };
+  const named = described.flatMap(({ words, inner, ...box }): Part[] => {
     const around = inner && aroundAlone(box, found, described);
-    const { x, y, width, height } = around ?? box;
-    return { x, y, width, height, words };
+    const seen = intersection(around ?? box, whole);
+    return seen ? [{ ...seen, words }] : [];
   });
   const single: Part[] = [];
   for (const part of named) {

@@ -31,7 +31,8 @@ function useParts({ picture, described }: Stilled): readonly Part[] | null {
       .then(async (seen) => {
         if (current) setFound({ of: picture, parts: seen });
         const told = await asked;
-        if (current && told?.length) setFound({ of: picture, parts: withDescribed(seen, told) });
+        if (!current || !told?.length) return;
+        setFound({ of: picture, parts: withDescribed(seen, told, picture) });
       });
     return () => {
       current = false;

@@ -21,6 +21,16 @@ const HELD = 'The picture is taken. Close the open menu (Esc), then choose.';
 /** Words beside the pointer lie this far to its right. */
 const BESIDE = 16;
 
+/** Words in the letters that the core font is sure to have. */
+const inAscii = (words: string): string =>
+  words
+    .replace(/[“”„]/g, '"')
+    .replace(/[‘’]/g, "'")
+    .replace(/…/g, '...')
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[^\x20-\x7e]/gu, '?');
+
 /** A window over the whole screen that shows a pixmap, with an outline on it. */
 export class Cover {
   private readonly window: number;
@@ -159,7 +169,7 @@ export class Cover {
     if (!label) return;
     const { X } = this.screen;
     const top = r.y > LABEL.above ? r.y - LABEL.above : r.y + 4;
-    const text = label.replace(/[^\x20-\x7e]/g, '?').slice(0, LABEL.letters);
+    const text = inAscii(label).slice(0, LABEL.letters);
     const width = text.length * LABEL.letter + 12;
     // Whole, also at the right side of the screen.
     const left = clip(Math.min(r.x, this.still.width - width));

@@ -145,7 +145,7 @@ class Choosing {
   /** Worked out in a thread, for no longer than a person would wait: the mouse is held meanwhile. */
   private async seekParts(): Promise<readonly Part[]> {
     const described = describedOn(this.still).catch(() => []);
-    return withDescribed(await this.findParts(), await described);
+    return withDescribed(await this.findParts(), await described, this.still);
   }
 
   private async findParts(): Promise<readonly Rect[]> {

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { autoTitle } from './autoTitle';
-import { describedAs, leavingDescription, leavingTitle } from './leavingTitle';
+import { describedAs, leavingDescription, leavingTitle } from './leaving';
 import { untouched } from '../shot/document';
 
 const provenance = {
