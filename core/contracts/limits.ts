@@ -21,6 +21,12 @@ export const limits = {
   patternLength: 300,
   pathLength: 4_000,
   pageSize: 200,
+  queryLength: 10_000,
+  tagLength: 60,
+  tagsOfShot: 100,
+  tagsOfStep: 20,
+  tags: 10_000,
+  savedSearches: 200,
   /** A folder with less room than this is said to be nearly full, bytes. */
   littleRoom: 200 * 1000 * 1000,
   delay: 60,

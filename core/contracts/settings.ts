@@ -24,6 +24,14 @@ const shape = {
   displayAllowed: z.boolean(),
   /** Programs may be asked what the parts of their windows are called. */
   partsAsked: z.boolean(),
+  /** Words in pictures are read in the background, so that shots are found by them. */
+  readWords: z.boolean(),
+  /** In what language, by the recogniser's name for it. */
+  wordsLanguage: z.string().regex(/^[A-Za-z][\w/-]{0,40}$/),
+  /** The Shelf shows small cards, more of them. */
+  smallCards: z.boolean(),
+  /** Days after which what lies in the bin is deleted for good; null: never by itself. */
+  binDays: z.int().min(1).max(3650).nullable(),
   /** Links are reached from other machines on this port; null: on this computer only. */
   linkPort: z.int().min(1024).max(65_535).nullable(),
   /** Smallest letters that are read without trouble: height of a small x, pixels. */
@@ -54,6 +62,10 @@ export const firstSettings: Settings = {
   inUseIs: 'focused',
   displayAllowed: false,
   partsAsked: false,
+  readWords: true,
+  wordsLanguage: 'eng',
+  smallCards: false,
+  binDays: null,
   linkPort: null,
   readableFrom: 6,
   regions: {},

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { documentSchema } from './document';
 import { limits } from './limits';
 import { provenanceSchema } from './provenance';
+import { helpSchema, reasonSchema } from './search';
 import { stepSchema } from './steps';
 import { line } from './text';
 
@@ -71,6 +72,10 @@ export const shotSummarySchema = z.object({
   takenAt: z.iso.datetime(),
   binnedAt: z.iso.datetime().nullable(),
   copies: z.int(),
+  /** Names, in the order of the alphabet. */
+  tags: z.array(z.string()),
+  /** Why it was found, where something was asked for. */
+  found: reasonSchema.optional(),
 });
 export type ShotSummary = z.infer<typeof shotSummarySchema>;
 
@@ -82,6 +87,14 @@ export const shotPageSchema = z.object({
   /** How many were taken today, the binned ones too; the next one is one more. */
   today: z.int(),
 });
+
+/** What fits a query; how many these are is asked for apart. */
+export const foundPageSchema = shotPageSchema.omit({ total: true }).extend({
+  /** Words were found within other words: as they are, nobody has them. */
+  inside: z.boolean().optional(),
+  help: helpSchema.optional(),
+});
+export type FoundPage = z.infer<typeof foundPageSchema>;
 
 export const errorSchema = z.object({ error: z.object({ code: z.string(), message: z.string() }) });
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { formatNames } from './format';
 import { limits } from './limits';
+import { tagName } from './search';
 import { line } from './text';
 
 /** Places that can be stilled. What is pasted, dropped or opened is no way of taking. */
@@ -40,6 +41,8 @@ export const thenStepSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('keepAsk') }),
   /** Kept in the default folder, and the copy opened by a listed program. */
   z.strictObject({ do: z.literal('program'), program: line(100).min(1) }),
+  /** Given tags, beside those it has. */
+  z.strictObject({ do: z.literal('tag'), tags: z.array(tagName).min(1).max(limits.tagsOfStep) }),
 ]);
 export type ThenStep = z.infer<typeof thenStepSchema>;
 

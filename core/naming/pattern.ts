@@ -90,13 +90,19 @@ export function pathFrom(pattern: string, facts: NameFacts): string[] {
   return parts.map((part) => partFrom(part, facts));
 }
 
-function partFrom(pattern: string, facts: NameFacts): string {
-  const filled = pattern.replace(FIELD, (whole, inside: string) => {
+function filled(pattern: string, facts: NameFacts): string {
+  const text = pattern.replace(FIELD, (whole, inside: string) => {
     const field = readField(inside);
     return field ? valueOf(field, facts) : whole;
   });
-  return safeName(filled.replace(/\s{2,}/g, ' ').replace(/(\s-)+\s(?=-)/g, ' '));
+  return text.replace(/\s{2,}/g, ' ').replace(/(\s-)+\s(?=-)/g, ' ');
 }
+
+const partFrom = (pattern: string, facts: NameFacts): string => safeName(filled(pattern, facts));
+
+/** The name of a shot that a pattern gives: one line, which need not be a file's; may be empty. */
+export const titleFrom = (pattern: string, facts: NameFacts, most: number): string =>
+  filled(pattern, facts).trim().slice(0, most).toWellFormed();
 
 function valueOf(field: Field, facts: NameFacts): string {
   switch (field.name) {
