@@ -15,6 +15,8 @@ const config: NextConfig = {
     'postgres',
     'pdfkit',
     'dbus-native',
+    // Finds its thread's program beside itself.
+    'tesseract.js',
   ],
   // Thirty font files that are asked for at every start, in the page and in its worker.
   headers: () =>

@@ -9,6 +9,7 @@ const schema = z.object({
   REZZIK_ROOTS: z.string().optional(),
   REZZIK_DEMO: z.string().optional(),
   REZZIK_DESCRIBING_MS: z.coerce.number().positive().default(1_200),
+  REZZIK_READING: z.string().optional(),
   DISPLAY: z.string().optional(),
   WAYLAND_DISPLAY: z.string().optional(),
   XDG_SESSION_TYPE: z.string().optional(),
@@ -23,6 +24,8 @@ export interface Env {
   demo: boolean;
   /** How long programs may take to tell of their parts, ms: a person waits meanwhile. */
   describing: number;
+  /** Words in pictures may be read in the background at all. */
+  reading: boolean;
   /** The X display of this computer, if there is one. */
   display: string | null;
   /** True in a Wayland session, where X sees only its own programs. */
@@ -43,6 +46,7 @@ export function env(): Env {
     roots: roots?.length ? roots : [homedir(), join(dataDir, 'kept')],
     demo: read.REZZIK_DEMO === '1',
     describing: read.REZZIK_DESCRIBING_MS,
+    reading: read.REZZIK_READING !== '0',
     display: read.DISPLAY || null,
     wayland: Boolean(read.WAYLAND_DISPLAY) || read.XDG_SESSION_TYPE === 'wayland',
   };

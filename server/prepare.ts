@@ -11,13 +11,18 @@ import { openLinks } from './links/listener';
 import { resumePractice } from './remote/ownPractice';
 import { sealOld } from './remote/sealed';
 import './remote/sendings';
+import { indexMissing } from './search/indexing';
 import { getSettings } from './settings/settings';
+import { watchBin } from './shots/emptyBin';
+import { wantMissing } from './words/reading';
 
 /** Brings the database up to date, mends what a crash left, and fills the demo data when asked. */
 export async function prepare(): Promise<void> {
   await migrate();
   await mendCopies();
   await sealOld();
+  await indexMissing();
+  await wantMissing();
   await storeArriving();
   await forgetFile();
   if (env().demo) await fillDemo();
@@ -28,5 +33,6 @@ export async function prepare(): Promise<void> {
   );
   await resumePractice().catch((error: unknown) => console.error('No practice remote:', error));
   startJobs();
+  watchBin();
   await openAll();
 }

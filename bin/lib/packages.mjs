@@ -48,6 +48,8 @@ const known = {
   'dbus-bin': () => onPath('dbus-monitor'),
   'dbus-tests': () => onPath('dbus-test-tool'),
   'libglib2.0-bin': () => onPath('gdbus'),
+  // Reads words in pictures, quicker than the recogniser that ships with the app.
+  'tesseract-ocr': () => onPath('tesseract'),
   // Readers of other makers, to check what Rezzik writes.
   imagemagick: () => onPath('convert-im6.q16'),
   'poppler-utils': () => onPath('pdftotext'),
@@ -69,6 +71,8 @@ const measured = {
 
 export const toMeasure = Object.keys(measured);
 export const toServe = ['postgresql'];
+/** Offered: without them something is slower or less, and nothing is missing. */
+export const wished = ['tesseract-ocr'];
 export const toTest = Object.keys(known);
 
 /** Installs the Debian packages that are missing, where that is allowed. */
@@ -99,6 +103,16 @@ export async function needPackages(names) {
   }
   const still = names.filter((name) => !all[name]());
   if (still.length) throw new Stop(`Installed, but still not found: ${still.join(', ')}.`);
+}
+
+/** Installs what is wished for where that is allowed; where it is not, says how, and goes on. */
+export async function offerPackages(names) {
+  try {
+    await needPackages(names);
+  } catch (error) {
+    if (!(error instanceof Stop)) throw error;
+    say(`${error.message}\nRezzik works without; words in pictures are read slower then.\n`);
+  }
 }
 
 /** Brings node_modules to what package-lock.json says. */

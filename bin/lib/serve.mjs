@@ -6,7 +6,7 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { needBuild } from './build.mjs';
 import { lesserUser, startDatabase } from './database.mjs';
-import { needModules, needPackages, toServe } from './packages.mjs';
+import { needModules, needPackages, offerPackages, toServe, wished } from './packages.mjs';
 import { dataDir, top } from './paths.mjs';
 import { absent, ownHosts } from './front.mjs';
 import { makePrivate } from './private.mjs';
@@ -124,6 +124,7 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   await needPort(port, name);
   const own = !process.env.DATABASE_URL;
   if (own) await needPackages(toServe);
+  await offerPackages(wished);
   await needModules();
   if (mode === 'start') await needBuild();
   process.umask(0o077);

@@ -7,6 +7,7 @@ import { deskEvent, placeOf } from '@/core/desk/events';
 import { createDesk, deskBounds, deskDisplays, frontWindow, type Desk } from '@/core/desk/model';
 import { DOCUMENT_VERSION, type ShotDocument } from '@/core/contracts/document';
 import type { FolderInput } from '@/core/contracts/folder';
+import { savedSearchInputSchema } from '@/core/contracts/search';
 import { firstWay, routineInputSchema, type RoutineInput } from '@/core/contracts/way';
 import { sql } from '../db/sql';
 import { env } from '../env';
@@ -15,7 +16,9 @@ import { keepCopy } from '../keep/copies';
 import { plainPng } from '../keep/formats/png';
 import { serverShaper } from '../paint/shaper';
 import { addRoutine, listRoutines } from '../routines/routines';
+import { addSearch } from '../search/saved';
 import { storeShot } from '../shots/store';
+import { setTags } from '../tags/tags';
 import { scenes, type Scene } from './scenes';
 
 /** An id that is the same on every start, so that a fill that was cut short goes on where it was. */
@@ -45,6 +48,13 @@ const folders: Omit<FolderInput, 'path'>[] = [
     size: { longest: 640 },
     pattern: '{title:lower,-}-{size}',
   },
+];
+
+const searches = [
+  { name: 'Faults this month', query: 'tag:Faults since:"last 31 days"' },
+  { name: 'Orders not kept', query: 'order kept:none' },
+  { name: 'Beds, no arrow yet', query: 'tag:Beds -with:arrow' },
+  { name: 'Sensor is silent', query: '"not responding" sensor ' },
 ];
 
 const MINUTE = 60_000;
@@ -83,6 +93,10 @@ export async function fillDemo(now = new Date()): Promise<void> {
   if ((await listRoutines()).length === 0) {
     for (const routine of routines) await addRoutine(routineInputSchema.parse(routine));
   }
+  for (const search of searches) {
+    const [there] = await sql()`select 1 from searches where id = ${fixedId(search.name)}`;
+    if (!there) await addSearch(savedSearchInputSchema.parse(search), fixedId(search.name));
+  }
   const total = scenes.length;
   for (const [i, scene] of scenes.entries()) {
     const id = fixedId(i === total - 1 ? 'last' : `shot ${i}`);
@@ -119,6 +133,7 @@ async function storeScene(id: string, scene: Scene, index: number, now: Date): P
       windowTitle: window,
     },
   });
+  if (scene.tags) await setTags(id, scene.tags);
   for (const name of scene.keep ?? []) await keepCopy(id, { folderId: fixedId(name) });
   const folderId = fixedId('Guides');
   for (const format of scene.also ?? []) await keepCopy(id, { folderId, format });

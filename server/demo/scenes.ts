@@ -2,6 +2,8 @@ import type { MarkInput } from '@/core/marks/registry';
 import type { FormatName } from '@/core/contracts/format';
 import type { Rect } from '@/core/geometry/rect';
 
+type Tag = 'Faults' | 'Seeds' | 'Beds' | 'Winter';
+
 /** One shot of the demo: what was on the desk, what was chosen and what was said about it. */
 export interface Scene {
   title: string;
@@ -12,6 +14,7 @@ export interface Scene {
   clicks?: ['click' | 'hover' | 'rest', string][];
   crop?: Rect;
   marks?: MarkInput[];
+  tags?: Tag[];
   keep?: ('Guides' | 'Faults' | 'Records' | 'Web')[];
   /** Formats in which it is kept in Guides besides. */
   also?: FormatName[];
@@ -116,6 +119,7 @@ const slip = (title: string, daysAgo: number, time: string, keep?: Scene['keep']
     arrow('point', [1000, 690], [776, 578], [-30, 34]),
     text('say', 1004, 690, 'Print the slip before closing'),
   ],
+  tags: ['Seeds'],
   keep,
 });
 
@@ -129,6 +133,7 @@ const fault = (daysAgo: number, time: string, keep?: Scene['keep']): Scene => ({
     box('code', { x: 140, y: 350, width: 720, height: 100 }),
     text('say', 430, 90, 'No answer since 09:40', 30),
   ],
+  tags: ['Faults'],
   keep,
 });
 
@@ -158,6 +163,7 @@ const menu = (
       ['click', `menu:${name}`],
       ['hover', 'entry:1'],
     ],
+    ...(name === 'Beds' && { tags: ['Beds'] }),
     ...extra,
   });
 
@@ -200,6 +206,7 @@ export const scenes: readonly Scene[] = [
   whole('Both displays after the move', 17, '14:20', 'all'),
   slip('Seed order slip', 16, '10:02', ['Guides']),
   register('Sea holly row', 16, '15:47', {
+    tags: ['Beds'],
     marks: [highlight('row', 62, 261, 560)],
     keep: ['Records'],
   }),
@@ -210,6 +217,7 @@ export const scenes: readonly Scene[] = [
   }),
   notes('Frost tonight', 14, '16:10', {
     marks: [oval('o', { x: 90, y: 680, width: 480, height: 60 })],
+    tags: ['Winter'],
   }),
   fault(13, '09:41', ['Faults']),
   register('Wood sorrel has no check date', 13, '11:18', {
@@ -220,7 +228,7 @@ export const scenes: readonly Scene[] = [
   }),
   slip('Seed order slip, second try', 12, '10:30'),
   whole('Right display in the morning', 12, '08:31', 'Right'),
-  menu('North bank is covered', 'Beds', 11, '13:00'),
+  menu('North bank is covered', 'Beds', 11, '13:00', { tags: ['Beds', 'Winter'] }),
   register('Water the marsh marigold', 11, '14:26', {
     clicks: [['hover', 'row:0']],
     marks: [arrow('a', [560, 260], [662, 190])],
@@ -251,11 +259,12 @@ export const scenes: readonly Scene[] = [
   fault(6, '09:40', ['Faults']),
   slip('Order for Rowan', 5, '10:21'),
   register('Guelder rose moved', 5, '15:33', {
+    tags: ['Beds', 'Winter'],
     marks: [box('b', { x: 56, y: 272, width: 600, height: 28 }, BLUE)],
     keep: ['Records'],
   }),
   whole('Both displays, bed map open', 4, '09:00', 'all'),
-  menu('Long border cut back', 'Beds', 4, '13:37'),
+  menu('Long border cut back', 'Beds', 4, '13:37', { tags: ['Beds', 'Winter'] }),
   notes('What Wren asked', 3, '10:10'),
   register('Tooltip of the labels menu', 3, '11:45', {
     clicks: [
@@ -274,6 +283,7 @@ export const scenes: readonly Scene[] = [
   fault(1, '13:47', ['Faults']),
   {
     title: 'Order confirmation',
+    tags: ['Seeds'],
     daysAgo: 0,
     time: '00:15',
     display: 'Left',

@@ -9,6 +9,7 @@ import { dropMessage } from '../mail/drop';
 import { messageFor } from '../mail/message';
 import { openCopy } from '../programs/programs';
 import { sendTo } from '../remote/sendings';
+import { tagMany } from '../tags/tags';
 import { copyToDisplay } from './clipboard';
 
 /** One thing done with the shot; what fails is said and stops nothing else. */
@@ -32,6 +33,10 @@ export async function doStep(step: ThenStep, shot: string, way: Way): Promise<st
     }
     if (step.do === 'print') return 'Print it from Rezzik; it is on the Shelf';
     if (step.do === 'here') return 'Its folder is the browser’s: keep it from Rezzik’s page';
+    if (step.do === 'tag') {
+      await tagMany({ shots: [shot], add: step.tags, remove: [] });
+      return `Tagged: ${step.tags.join(', ')}`;
+    }
     if (step.do === 'send') return saidOf(await sendTo(shot, step.remoteId));
     const folders = await listFolders();
     const wanted = step.do === 'keep' ? step.folderId : null;
@@ -55,6 +60,7 @@ export function notDone(step: ThenStep['do'], error: unknown): string {
     link: 'No link',
     mail: 'No message',
     send: 'Not sent',
+    tag: 'Not tagged',
   } as const;
   const said = step in what ? what[step as keyof typeof what] : 'Not kept';
   return `${said}. ${words} The shot is safe on the Shelf.`;

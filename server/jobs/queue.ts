@@ -31,14 +31,17 @@ export async function addLeased(
   return { id, kind, tries: 0, lease };
 }
 
-/** Takes the job that has been due the longest, or null. Two never get the same. */
-export async function claimDue(kinds: readonly string[]): Promise<Leased | null> {
+/** Takes the job that has been due the longest, or the shortest, or null. Two never get the same. */
+export async function claimDue(
+  kinds: readonly string[],
+  newestFirst = false,
+): Promise<Leased | null> {
   const [job] = await sql()<Leased[]>`
     update jobs set lease = ${randomUUID()}, ${leased()} where id = (
       select id from jobs where state = 'waiting' and kind = any(${[...kinds]})
         and (due_at <= now() or due_at > now() + ${LONGEST_PAUSE} * interval '1 second')
         and (leased_until is null or leased_until < now())
-      order by due_at for update skip locked limit 1)
+      order by due_at ${newestFirst ? sql()`desc` : sql()``} for update skip locked limit 1)
     returning id, kind, tries, lease`;
   return job ?? null;
 }
@@ -69,6 +72,12 @@ export async function putOff({ id, lease, tries }: Leased, problem: string): Pro
   await sql()`update jobs set tries = tries + 1, problem = ${problem},
     due_at = now() + ${pause} * interval '1 second', lease = null, leased_until = null
     where id = ${id} and lease = ${lease}`;
+}
+
+/** The job is given up until a person asks for it again. */
+export async function giveUp({ id, lease }: Leased, problem: string): Promise<void> {
+  await sql()`update jobs set state = 'stopped', tries = tries + 1, problem = ${problem},
+    lease = null, leased_until = null where id = ${id} and lease = ${lease}`;
 }
 
 /** It is not tried again by itself; whoever works on it finds that it has lost it. */

@@ -1,21 +1,40 @@
-import { claimDue, claimNow, finish, putOff, renew, stop, type Leased } from './queue';
+import { claimDue, claimNow, finish, giveUp, putOff, renew, stop, type Leased } from './queue';
 
 /** Does what a job is about. @throws what stood in the way, in words: it is tried again later */
 export type Work = (id: string, signal: AbortSignal) => Promise<void>;
 
+/** How jobs of a kind want to be done. */
+export interface Manner {
+  /** One at a time, beside the other kinds. */
+  alone?: boolean;
+  /** Asked before each: whether one may be begun now. */
+  may?: () => Promise<boolean>;
+  /** What became due last comes first. */
+  newestFirst?: boolean;
+  /** Given up after so many tries. */
+  mostTries?: number;
+}
+
 interface Jobs {
-  works: Map<string, Work>;
+  works: Map<string, Manner & { work: Work }>;
+  /** Kinds done alone of which one is worked on. */
+  alone: Set<string>;
   /** What this process works on now. */
   running: Map<string, AbortController>;
   timer?: NodeJS.Timeout;
 }
 /** Start-up and requests may load this file each for themselves; the jobs are the same. */
 const kept = globalThis as { rezzikJobs?: Jobs };
-const held: Jobs = (kept.rezzikJobs ??= { works: new Map(), running: new Map() });
+const held: Jobs = (kept.rezzikJobs ??= {
+  works: new Map(),
+  alone: new Set(),
+  running: new Map(),
+});
 const { works, running } = held;
 
 /** Says how jobs of a kind are done. */
-export const jobsOf = (kind: string, work: Work): void => void works.set(kind, work);
+export const jobsOf = (kind: string, work: Work, manner: Manner = {}): void =>
+  void works.set(kind, { ...manner, work });
 
 const TICK = 5_000;
 const RENEW = 20_000;
@@ -33,15 +52,20 @@ export async function work(job: Leased): Promise<void> {
     );
   }, RENEW);
   try {
-    await works.get(job.kind)?.(job.id, control.signal);
+    await works.get(job.kind)?.work(job.id, control.signal);
     await finish(job);
   } catch (error) {
-    if (!control.signal.aborted)
-      await putOff(job, error instanceof Error ? error.message : String(error));
+    if (!control.signal.aborted) await failed(job, error);
   } finally {
     clearInterval(renewing);
     running.delete(job.id);
   }
+}
+
+async function failed(job: Leased, error: unknown): Promise<void> {
+  const problem = error instanceof Error ? error.message : String(error);
+  const most = works.get(job.kind)?.mostTries ?? Infinity;
+  await (job.tries + 1 < most ? putOff(job, problem) : giveUp(job, problem));
 }
 
 /** Tries a job now, whenever it would have been due. */
@@ -60,11 +84,31 @@ export async function stopJob(id: string): Promise<boolean> {
   return stopped;
 }
 
-/** Does everything that is due now. */
+/** Does everything of a kind that is due now, one after the other; not where that goes on already. */
+export async function workAlone(kind: string): Promise<void> {
+  const manner = works.get(kind);
+  if (!manner || held.alone.has(kind)) return;
+  held.alone.add(kind);
+  try {
+    while ((await manner.may?.()) ?? true) {
+      const job = await claimDue([kind], manner.newestFirst);
+      if (!job) return;
+      await work(job);
+    }
+  } finally {
+    held.alone.delete(kind);
+  }
+}
+
+const kindsWhere = (alone: boolean): string[] =>
+  [...works].flatMap(([kind, manner]) => (Boolean(manner.alone) === alone ? [kind] : []));
+
+/** Does everything that is due now, but what is done alone. */
 export async function workDue(): Promise<void> {
+  const kinds = kindsWhere(false);
   const lane = async () => {
     for (;;) {
-      const job = await claimDue([...works.keys()]);
+      const job = await claimDue(kinds);
       if (!job) return;
       await work(job);
     }
@@ -76,11 +120,13 @@ export async function workDue(): Promise<void> {
 export function startJobs(): void {
   clearInterval(held.timer);
   let busy = false;
+  const said = (error: unknown) => console.error('What waits could not be looked at:', error);
   held.timer = setInterval(() => {
+    for (const kind of kindsWhere(true)) workAlone(kind).catch(said);
     if (busy) return;
     busy = true;
     workDue()
-      .catch((error: unknown) => console.error('What waits could not be looked at:', error))
+      .catch(said)
       .finally(() => (busy = false));
   }, TICK);
   held.timer.unref();

@@ -6,7 +6,11 @@ import { json, sql } from '../db/sql';
 import { checkHeld } from '../frames/intake';
 import { fit } from '../http/body';
 import { Fault, notFound } from '../http/fault';
+import { indexShot } from '../search/indexing';
+import { personActs } from '../words/quiet';
+import { keepWords, wantWords } from '../words/wanted';
 import { getShot } from './rows';
+import { shownChange } from '@/core/shot/shownChange';
 
 /**
  * Stores a changed document with the steps that led to it, if nobody changed it since.
@@ -17,6 +21,7 @@ export async function changeShot(id: string, change: ShotChange): Promise<number
   const before = await getShot(id);
   const document = fit(change.document, documentFor(before));
   await checkHeld(document.pictures, before.document.pictures);
+  personActs();
   const revision = await sql().begin(async (tx) => {
     const [row] = await tx<{ revision: number; step_position: number }[]>`
       update shots set document = ${json(document)}, revision = revision + 1, changed_at = now(),
@@ -26,6 +31,10 @@ export async function changeShot(id: string, change: ShotChange): Promise<number
     if (!row) return null;
     const steps = change.steps ?? oneStep(before.document, document, row.step_position);
     await storeSteps(tx, id, steps);
+    const shown = shownChange(before.document, document);
+    if (shown === 'same') await keepWords(tx, id, change.revision);
+    else await wantWords(tx, id, shown);
+    await indexShot(tx, id);
     return row.revision;
   });
   if (revision === null) {

@@ -13,6 +13,8 @@ import { serverShaper } from '../paint/shaper';
 import { listLinks } from '../links/links';
 import { dropMessagesOf } from '../mail/drop';
 import { eraseWaiting, listSendings } from '../remote/sendings';
+import { indexShot } from '../search/indexing';
+import { wantWords } from '../words/wanted';
 import { getPaintable, getShot } from './rows';
 
 /** The other shots, binned ones too, that show the same frame. @throws Fault 404 */
@@ -59,6 +61,9 @@ export async function dropTheRest(id: string, revision: number, others: boolean)
   await sql()`vacuum thumbnails`;
   await sql()`vacuum links`;
   await sql()`vacuum sendings`;
+  await sql()`vacuum words`;
+  await sql()`vacuum search`;
+  await sql()`vacuum known_words`;
   return next;
 }
 
@@ -80,6 +85,8 @@ async function dropOne(id: string, revision: number): Promise<number> {
         revision = revision + 1, step_position = 0, changed_at = now()
       where id = ${id} returning revision`;
     await tx`delete from steps where shot_id = ${id}`;
+    await wantWords(tx, id, 'hidden');
+    await indexShot(tx, id);
     await tx`delete from thumbnails where shot_id = ${id}`;
     // Links show the picture as it was when they were made.
     await tx`delete from links where shot_id = ${id}`;

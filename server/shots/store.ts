@@ -1,9 +1,13 @@
 import { randomUUID } from 'node:crypto';
+import type postgres from 'postgres';
 import { documentFor, type ShotDocument } from '@/core/contracts/document';
 import { provenanceSchema, sourceLabels, type Provenance } from '@/core/contracts/provenance';
 import type { Stored } from '@/core/contracts/shot';
 import { untouched } from '@/core/shot/document';
 import { json, sql } from '../db/sql';
+import { indexShot } from '../search/indexing';
+import { personActs } from '../words/quiet';
+import { wantWords } from '../words/wanted';
 import { checkHeld, takeIn } from '../frames/intake';
 import { insertFrame } from '../frames/rows';
 import { fit } from '../http/body';
@@ -44,11 +48,19 @@ export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored
         values (${id}, ${frameId}, ${title}, ${own}, ${json(document)}, ${json(provenance)}, ${takenAt})
         on conflict (id) do nothing`;
       if (added.count === 0) throw new AlreadyStored();
+      await found(tx, id);
     });
   } catch (error) {
     if (!(error instanceof AlreadyStored)) throw error;
   }
   return stored(id);
+}
+
+/** A new shot can be found at once by what is known of it, later also by its words. */
+async function found(tx: postgres.TransactionSql, id: string): Promise<void> {
+  personActs();
+  await indexShot(tx, id);
+  await wantWords(tx, id, 'taken');
 }
 
 /** The same id came twice at the same time: takes this frame back, the other one stands. */
@@ -92,9 +104,13 @@ export async function duplicateShot(
   const document = fit(given.document ?? shot.document, documentFor(shot));
   await checkHeld(document.pictures, shot.document.pictures);
   const title = given.title?.trim() || `${shot.title} (2)`.slice(-300);
-  await sql()`insert into shots (id, frame_id, title, title_own, document, provenance, taken_at)
-    select ${id}, frame_id, ${title}, title_own, ${json(document)}, provenance, taken_at
-    from shots where id = ${from} on conflict (id) do nothing`;
+  await sql().begin(async (tx) => {
+    const added = await tx`
+      insert into shots (id, frame_id, title, title_own, document, provenance, taken_at)
+      select ${id}, frame_id, ${title}, title_own, ${json(document)}, provenance, taken_at
+      from shots where id = ${from} on conflict (id) do nothing`;
+    if (added.count > 0) await found(tx, id);
+  });
   return stored(id);
 }
 
@@ -103,9 +119,12 @@ export async function duplicateShot(
  * disturbed. @throws Fault 404
  */
 export async function renameShot(id: string, title: string): Promise<void> {
-  const done = await sql()`
-    update shots set title = ${title}, title_own = true, changed_at = now() where id = ${id}`;
-  if (done.count === 0) throw notFound('shot');
+  await sql().begin(async (tx) => {
+    const done = await tx`
+      update shots set title = ${title}, title_own = true, changed_at = now() where id = ${id}`;
+    if (done.count === 0) throw notFound('shot');
+    await indexShot(tx, id);
+  });
 }
 
 export async function binShot(id: string): Promise<void> {
@@ -119,8 +138,12 @@ export async function restoreShot(id: string): Promise<void> {
   if (done.count === 0) throw notFound('shot');
 }
 
-/** Erases a shot that lies in the bin, and its frame when no other shot uses it. @throws Fault 404, 409 */
-export async function eraseShot(id: string): Promise<void> {
+/**
+ * Erases a shot that lies in the bin, and its frame when no other shot uses it.
+ * @param before only if it was put there before then
+ * @throws Fault 404, 409
+ */
+export async function eraseShot(id: string, before?: Date): Promise<void> {
   const shot = await getShot(id);
   if (!shot.binnedAt) {
     throw new Fault(409, 'not-in-bin', 'Only a shot that lies in the bin can be deleted for good.');
@@ -129,7 +152,9 @@ export async function eraseShot(id: string): Promise<void> {
     // Whoever makes another shot of this frame meanwhile waits, or is waited for.
     await tx`select 1 from frames f join shots s on s.frame_id = f.id where s.id = ${id} for update of f`;
     const [row] = await tx<{ frame_id: string }[]>`
-      delete from shots where id = ${id} returning frame_id`;
+      delete from shots where id = ${id} and binned_at is not null
+        and (${before ?? null}::timestamptz is null or binned_at < ${before ?? null})
+      returning frame_id`;
     if (!row) return;
     await tx`delete from frames f where f.id = ${row.frame_id}
       and not exists (select 1 from shots s where s.frame_id = f.id)`;

@@ -1,4 +1,4 @@
-import { expect, test } from '@jest/globals';
+import { beforeAll, expect, test } from '@jest/globals';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { randomFrom } from '@/core/random/random';
@@ -7,6 +7,12 @@ import { getShot } from '../shots/rows';
 import { covered, display, folder, onOneScreen, routine, taken, told, xdo } from './keyScreen';
 
 onOneScreen();
+
+// The first asking of all waits for its thread to load the program; the app's is built, this is not.
+beforeAll(async () => {
+  const picture = { width: 8, height: 8, data: new Uint8ClampedArray(8 * 8 * 4) };
+  await run('parts', { picture, within: 60_000 }, { pixels: 1 });
+});
 
 test('a part is offered under the pointer, the wheel goes out, a click takes it', async () => {
   const script = `wm title . "Bed card"; wm geometry . 300x220+760+120; . configure -background #d9d9d9

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { limits } from '@/core/contracts/limits';
+import { orders, queryText } from '@/core/contracts/search';
 import { fit } from '@/server/http/body';
 import { route } from '@/server/http/route';
+import { findShots } from '@/server/search/find';
 import { listShots } from '@/server/shots/list';
 import { readShotForm } from '@/server/shots/readForm';
 import { storeShot } from '@/server/shots/store';
@@ -11,11 +13,14 @@ const querySchema = z.object({
   after: z.string().optional(),
   limit: z.coerce.number().int().min(1).max(limits.pageSize).default(60),
   bin: z.enum(['0', '1']).default('0'),
+  q: queryText.default(''),
+  order: z.enum(orders).default('day'),
 });
 
 export const GET = route(async (request) => {
   const query = fit(Object.fromEntries(new URL(request.url).searchParams), querySchema);
-  return Response.json(await listShots({ ...query, bin: query.bin === '1' }));
+  const asked = { ...query, bin: query.bin === '1' };
+  return Response.json(await (query.q.trim() ? findShots(asked) : listShots(asked)));
 });
 
 export const POST = route(async (request) =>

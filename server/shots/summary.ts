@@ -1,0 +1,55 @@
+import type { ShotSummary } from '@/core/contracts/shot';
+import { sql } from '../db/sql';
+import { Fault } from '../http/fault';
+import { UUID } from '../http/route';
+
+export interface SummaryRow {
+  id: string;
+  title: string;
+  revision: number;
+  width: number;
+  height: number;
+  source: string;
+  taken_at: Date;
+  binned_at: Date | null;
+  copies: number;
+  tags: string[];
+}
+
+/** Columns of `s` in shots for what a list shows. */
+export const summaryColumns = () => sql()`
+  s.id, s.title, s.revision, s.provenance ->> 'source' as source, s.taken_at, s.binned_at,
+  (s.document #>> '{view,crop,width}')::int as width,
+  (s.document #>> '{view,crop,height}')::int as height,
+  (select count(*)::int from copies c where c.shot_id = s.id and c.confirmed) as copies,
+  array(select t.name from shot_tags st join tags t on t.id = st.tag_id
+    where st.shot_id = s.id order by t.folded) as tags`;
+
+export const toSummary = (row: SummaryRow): ShotSummary => ({
+  id: row.id,
+  title: row.title,
+  revision: row.revision,
+  width: row.width,
+  height: row.height,
+  source: row.source,
+  takenAt: row.taken_at.toISOString(),
+  binnedAt: row.binned_at?.toISOString() ?? null,
+  copies: row.copies,
+  tags: row.tags,
+});
+
+export const toCursor = (row: SummaryRow): string => `${row.taken_at.toISOString()}_${row.id}`;
+
+/** @throws Fault 400 */
+export function readCursor(cursor: string): { at: Date; id: string } {
+  const [time = '', id = ''] = cursor.split('_');
+  const at = new Date(time);
+  if (Number.isNaN(at.getTime()) || !UUID.test(id)) {
+    throw new Fault(
+      400,
+      'bad-cursor',
+      'before and after must be the next value of an earlier page.',
+    );
+  }
+  return { at, id };
+}
