@@ -13,6 +13,7 @@ import { Problem } from '../ui/Problem';
 import { announce } from '../ui/announce';
 import { renameShot } from '../names/rename';
 import { ShotName } from '../names/ShotName';
+import { TagsOf } from '../tags/TagsOf';
 import { useOnline } from '../api/online';
 import { useAction } from '../keys/useAction';
 import { modifier, useKey } from '../keys/useKey';
@@ -206,6 +207,10 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
               onChange={(pattern) => setWish({ pattern })}
               onEnter={() => void keep()}
             />
+            <section aria-label="Tags" className="flex items-start gap-3">
+              <h2 className="font-name text-base">Tags</h2>
+              <TagsOf id={shot.id} />
+            </section>
           </div>
         </aside>
       </div>

@@ -15,6 +15,7 @@ const actions = {
   'go.mark': { group: 'Anywhere', label: 'Go to Mark, the shot in hand', first: 'shift+m' },
   'go.keep': { group: 'Anywhere', label: 'Go to Keep', first: 'shift+k' },
   'go.shelf': { group: 'Anywhere', label: 'Go to the Shelf', first: 'shift+s' },
+  'go.search': { group: 'Anywhere', label: 'Search the Shelf', first: 'mod+f' },
   'mark.older': { group: 'Mark: look', label: 'Older shot', first: 'pagedown' },
   'mark.newer': { group: 'Mark: look', label: 'Newer shot', first: 'pageup' },
   'keys.show': { group: 'Anywhere', label: 'All keys', first: '?' },

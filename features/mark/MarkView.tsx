@@ -36,6 +36,7 @@ import { useDroppedPictures } from './pieces';
 import { PrivateThings } from './PrivateThings';
 import { stopLooking, usePrivate } from './privateStore';
 import { stopWords } from './wordsOut';
+import { TagsOf } from '../tags/TagsOf';
 import { TrailRow } from '../trail/TrailRow';
 import { useTurnedPicture } from './turning';
 import { WhereFrom } from './WhereFrom';
@@ -133,6 +134,10 @@ function OpenMark({ onReload }: { onReload: () => void }) {
           </div>
           <WhereFrom />
           <Description />
+          <section aria-label="Tags">
+            <h2 className="mb-1 font-name text-base">Tags</h2>
+            <TagsOf id={id} />
+          </section>
         </aside>
       </div>
       <TrailRow current={id} />

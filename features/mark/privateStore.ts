@@ -1,14 +1,16 @@
 import { create } from 'zustand';
 import { moveInside } from '@/core/geometry/rect';
-import type { PrivateThing } from '@/core/recognition/privateThings';
+import { privateThings, type PrivateThing } from '@/core/recognition/privateThings';
 import { kindOf, type Mark } from '@/core/marks/registry';
 import { messageOf } from '../api/client';
 import { findPrivate } from '../words/findPrivate';
 import { Recogniser, Stopped } from '../words/recogniser';
+import { storedParagraphs } from '../words/stored';
 import { select } from './actions';
 import { changeDocument } from './changes';
 import { newId } from './newId';
 import { session } from './session';
+import { settledRevision } from './storing';
 import { useStyles } from './styles';
 
 /** Where the search for private things stands. Nothing of it is ever stored. */
@@ -26,6 +28,12 @@ interface Store {
 
 export const usePrivate = create<Store>(() => ({ search: { name: 'none' } }));
 
+const found = (things: readonly PrivateThing[]): Search => ({
+  name: 'found',
+  things,
+  chosen: new Set(things.keys()),
+});
+
 let running: Recogniser | null = null;
 
 /** Reads the shot's words and shows what looks private; hides nothing by itself. */
@@ -37,12 +45,15 @@ export async function lookForPrivate(): Promise<void> {
     if (running === recogniser) usePrivate.setState({ search });
   };
   set({ name: 'reading', share: 0 });
-  const { frame, history } = session();
+  const { id, frame, history } = session();
   try {
+    const { crop } = history.document.view;
+    const stored = await storedParagraphs(id, settledRevision(id), crop);
+    if (stored) return set(found(privateThings(stored.flat())));
     const things = await findPrivate(recogniser, frame, history.document, (share) =>
       set({ name: 'reading', share }),
     );
-    set({ name: 'found', things, chosen: new Set(things.keys()) });
+    set(found(things));
   } catch (error) {
     if (!(error instanceof Stopped)) set({ name: 'failed', why: messageOf(error) });
   } finally {

@@ -120,6 +120,10 @@ async function sendLatest(storer: Storer): Promise<void> {
   show(storer, { name: 'stored', at: Date.now() });
 }
 
+/** The revision that the server has, if it has all that is drawn; null while something is on its way. */
+export const settledRevision = (id: string): number | null =>
+  current?.id === id && !current.latest && !current.sending ? current.revision : null;
+
 /** The shot is left: what is not sent yet is sent now. */
 export function stopStoring(): void {
   const storer = current;

@@ -3,6 +3,8 @@ import { outerPixels, type Rect } from '@/core/geometry/rect';
 import { wordsWithin } from '@/core/recognition/words';
 import { messageOf } from '../api/client';
 import { Recogniser, Stopped } from '../words/recogniser';
+import { storedParagraphs } from '../words/stored';
+import { settledRevision } from './storing';
 import { sceneOf } from './scene';
 import { shownPart } from './crop';
 import { session } from './session';
@@ -49,8 +51,11 @@ export async function copyWordsOf(region: Rect): Promise<void> {
 }
 
 async function wordsOf(recogniser: Recogniser, region: Rect): Promise<string> {
-  const { view } = session().history.document;
+  const { id, history } = session();
+  const { view } = history.document;
   const r = outerPixels(shownPart(view.crop, region));
+  const stored = await storedParagraphs(id, settledRevision(id), view.crop);
+  if (stored) return wordsWithin(stored, r);
   const pixels = sceneOf().scene.below('', r);
   const canvas = new OffscreenCanvas(r.width + 2 * MARGIN, r.height + 2 * MARGIN);
   const surface = canvas.getContext('2d');

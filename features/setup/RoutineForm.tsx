@@ -1,6 +1,13 @@
 import { useState, type ReactNode } from 'react';
 import { limits } from '@/core/contracts/limits';
-import { takenFrom, type Kind, type Routine, type TakenFrom, type Way } from '@/core/contracts/way';
+import {
+  takenFrom,
+  type Kind,
+  type Routine,
+  type TakenFrom,
+  type ThenStep,
+  type Way,
+} from '@/core/contracts/way';
 import { api, messageOf } from '../api/client';
 import { clashesOf, fixedKeys } from '../keys/actions';
 import { keyFromEvent } from '../keys/press';
@@ -10,6 +17,7 @@ import { useSettings } from '../take/settingsStore';
 import { sources } from '../take/takeStore';
 import { Leaves } from '../take/Leaves';
 import { ThenSteps } from '../take/Then';
+import { TagsField } from '../tags/TagsField';
 import { Button } from '../ui/Button';
 import { Modal } from '../ui/Modal';
 import { NumberInput } from '../ui/NumberInput';
@@ -193,6 +201,14 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
         <div>
           <h3 className="mb-1.5 font-bold">Then</h3>
           <ThenSteps then={way.then} ask={way.ask} onChange={change} />
+          <div className="mt-2 flex items-center gap-3">
+            <span className="shrink-0">Tags it gets</span>
+            <TagsField
+              label="Tags it gets"
+              names={way.then.find((step) => step.do === 'tag')?.tags ?? []}
+              onChange={(tags) => change({ then: withTags(way.then, tags) })}
+            />
+          </div>
           <Leaves size={way.size} format={way.format} onChange={change} />
         </div>
         {problem && <Problem>{problem}</Problem>}
@@ -205,6 +221,12 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
       </form>
     </Modal>
   );
+}
+
+/** What happens then, with the tags as one step of it. */
+function withTags(then: readonly ThenStep[], tags: readonly string[]): ThenStep[] {
+  const others = then.filter((step) => step.do !== 'tag');
+  return tags.length ? [...others, { do: 'tag', tags: [...tags] }] : others;
 }
 
 const field = 'min-h-8 w-full rounded-[6px] border border-edge bg-card px-2';

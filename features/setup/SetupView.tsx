@@ -8,6 +8,7 @@ import { KeysPage } from './KeysPage';
 import { RoutinesPage } from './RoutinesPage';
 import { SendingPage } from './SendingPage';
 import { TakingPage } from './TakingPage';
+import { WordsPage } from './WordsPage';
 
 const pages = [
   { name: 'folders', label: 'Folders', Page: FoldersPage },
@@ -15,6 +16,7 @@ const pages = [
   { name: 'routines', label: 'Routines', Page: RoutinesPage },
   { name: 'taking', label: 'Taking', Page: TakingPage },
   { name: 'keys', label: 'Keys', Page: KeysPage },
+  { name: 'words', label: 'Words', Page: WordsPage },
   { name: 'computer', label: 'This computer', Page: DisplayPage },
 ];
 

@@ -1,45 +1,50 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react';
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
-import { thumbnailUrl } from '../api/client';
 import type { Waiting } from '../outbox/outbox';
-import { classes } from '../ui/classes';
-import { formatDay, formatTime } from '../ui/format';
+import { useSettings } from '../take/settingsStore';
+import { formatDay } from '../ui/format';
 import { useSize } from '../ui/useSize';
+import { Card, type CardProps } from './Card';
 import { rowsOf, type Row } from './rows';
+import { useAsked } from './search/asked';
 import type { ShotList } from './useShots';
 
-interface Props {
+interface Props extends Pick<CardProps, 'chosen' | 'several' | 'onChoose' | 'onOpen' | 'onLook'> {
   list: ShotList;
-  chosen: string | null;
-  /** Those that something is done with at once. */
-  several: readonly string[];
   onSeveral: (ids: readonly string[]) => void;
-  onChoose: (id: string) => void;
-  onOpen: (shot: ShotSummary) => void;
 }
 
-const CARD_WIDTH = 236;
-const heights = { day: 44, shots: 206, waiting: 60 };
+const widths = { small: 150, large: 236 };
+const heights = { day: 44, waiting: 60, small: 140, large: 206 };
+const formatOne = (iso: string): string => formatDay(iso);
 
 /** Days of shots; only the rows in sight are in the page. */
-export function Days({ list, chosen, several, onSeveral, onChoose, onOpen }: Props) {
-  const choose = useSeveral(list, several, onSeveral);
+export function Days({ list, several, onSeveral, ...props }: Props) {
+  const tick = useSeveral(list, several, onSeveral);
+  const { smallCards: small, binDays } = useSettings((s) => s.settings);
+  const byDay = useAsked((s) => s.order === 'day' || s.text.trim() === '');
+  const [folded, fold] = useFolded();
   const [space, size] = useSize<HTMLDivElement>();
-  const columns = Math.max(1, Math.floor((size.width - 40) / CARD_WIDTH));
+  const card = small ? 'small' : 'large';
+  const columns = Math.max(1, Math.floor((size.width - 40) / widths[card]));
   const rows = useMemo(
-    () => rowsOf(list.shots, list.waiting, columns, (iso) => formatDay(iso)),
-    [list.shots, list.waiting, columns],
+    () => rowsOf(list.shots, list.waiting, { columns, folded, dayOf: byDay ? formatOne : null }),
+    [list.shots, list.waiting, columns, folded, byDay],
   );
-  // The library keeps its measurements in an object that changes under React's eyes.
-
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => space.current,
-    estimateSize: (i) => heights[rows[i]?.kind ?? 'shots'],
+    estimateSize: (i) => {
+      const kind = rows[i]?.kind ?? 'shots';
+      return heights[kind === 'shots' ? card : kind];
+    },
     getItemKey: (i) => rows[i]?.key ?? i,
     overscan: 4,
   });
+  // Cards of another size: what was measured holds no more.
+  useEffect(() => virtual.measure(), [card, virtual]);
   const items = virtual.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   useEffect(() => {
@@ -49,9 +54,10 @@ export function Days({ list, chosen, several, onSeveral, onChoose, onOpen }: Pro
     const by = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: columns, ArrowUp: -columns }[event.key];
     if (!by) return;
     event.preventDefault();
-    const to = list.shots[list.shots.indexOf(shot) + by];
+    const shown = rows.flatMap((row) => (row.kind === 'shots' ? row.shots : []));
+    const to = shown[shown.indexOf(shot) + by];
     if (!to) return;
-    onChoose(to.id);
+    props.onChoose(to.id);
     const at = rows.findIndex((row) => row.kind === 'shots' && row.shots.includes(to));
     virtual.scrollToIndex(at);
     requestAnimationFrame(() =>
@@ -71,15 +77,11 @@ export function Days({ list, chosen, several, onSeveral, onChoose, onOpen }: Pro
               style={{ height: item.size, transform: `translateY(${item.start}px)` }}
             >
               <RowView
-                row={row}
-                columns={columns}
-                chosen={chosen}
-                several={several}
-                onSeveral={onSeveral}
-                onTick={choose}
-                onChoose={onChoose}
-                onOpen={onOpen}
+                {...props}
+                {...{ row, columns, several, small, binDays }}
+                onTick={tick}
                 onKey={key}
+                onFold={fold}
               />
             </div>
           );
@@ -89,25 +91,26 @@ export function Days({ list, chosen, several, onSeveral, onChoose, onOpen }: Pro
   );
 }
 
-interface RowProps extends Omit<Props, 'list'> {
-  row: Row;
-  columns: number;
-  /** Puts a shot among the several or takes it out; with Shift all from the last one to it. */
-  onTick: (id: string, range: boolean) => void;
-  onKey: (event: KeyboardEvent, shot: ShotSummary) => void;
+/** Folded days stay so until the page is loaded anew. */
+const foldedDays = new Set<string>();
+
+function useFolded(): [ReadonlySet<string>, (day: string) => void] {
+  const [folded, setFolded] = useState<ReadonlySet<string>>(() => new Set(foldedDays));
+  const fold = (day: string) => {
+    if (!foldedDays.delete(day)) foldedDays.add(day);
+    setFolded(new Set(foldedDays));
+  };
+  return [folded, fold];
 }
 
-function RowView({ row, columns, ...rest }: RowProps) {
-  if (row.kind === 'day') {
-    return (
-      <h2 className="flex items-baseline gap-3 pt-3 font-name text-lg">
-        {row.label}
-        <span className="font-read text-[13px] font-normal text-soft">
-          {row.count === 1 ? '1 shot' : `${row.count} shots`}
-        </span>
-      </h2>
-    );
-  }
+interface RowProps extends CardProps {
+  row: Row;
+  columns: number;
+  onFold: (day: string) => void;
+}
+
+function RowView({ row, columns, onFold, ...rest }: RowProps) {
+  if (row.kind === 'day') return <DayHeading row={row} onFold={onFold} />;
   if (row.kind === 'waiting') return <WaitingRow entry={row.entry} />;
   return (
     <div
@@ -121,79 +124,30 @@ function RowView({ row, columns, ...rest }: RowProps) {
   );
 }
 
-function Card({
-  shot,
-  chosen,
-  several,
-  onTick,
-  onChoose,
-  onOpen,
-  onKey,
-}: Omit<RowProps, 'row' | 'columns'> & { shot: ShotSummary }) {
-  const selected = shot.id === chosen;
-  const ticked = several.includes(shot.id);
+function DayHeading({
+  row: { label, count, folded },
+  onFold,
+}: {
+  row: Extract<Row, { kind: 'day' }>;
+  onFold: (day: string) => void;
+}) {
+  const Arrow = folded ? ChevronRight : ChevronDown;
   return (
-    <div className="group relative">
+    <h2 className="pt-3 font-name text-lg">
       <button
         type="button"
-        data-shot={shot.id}
-        aria-pressed={selected}
-        onClick={(event) => {
-          if (event.ctrlKey || event.metaKey || event.shiftKey) onTick(shot.id, event.shiftKey);
-          else onChoose(shot.id);
-        }}
-        onDoubleClick={() => onOpen(shot)}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') {
-            event.preventDefault();
-            onOpen(shot);
-          } else if (event.key === ' ') {
-            event.preventDefault();
-            onTick(shot.id, event.shiftKey);
-          } else onKey(event, shot);
-        }}
-        className="block w-full rounded-[8px] p-1 text-left"
+        aria-expanded={!folded}
+        onClick={() => onFold(label)}
+        className="group/day -ml-1.5 flex items-baseline gap-3 rounded-[6px] px-1.5 hover:bg-tint"
       >
-        <span
-          className={classes(
-            'block h-[138px] overflow-hidden rounded-[7px] border bg-card',
-            selected || ticked ? 'border-petrol ring-2 ring-petrol' : 'border-line',
-          )}
-        >
-          <img
-            src={thumbnailUrl(shot)}
-            alt=""
-            loading="lazy"
-            className="size-full object-contain"
-          />
+        {label}
+        <span className="font-read text-[13px] font-normal text-soft">
+          {folded && 'folded, '}
+          {count === 1 ? '1 shot' : `${count} shots`}
         </span>
-        <span className="mt-1 block truncate font-bold">{shot.title}</span>
-        <span className="block truncate text-[13px] text-soft">
-          {formatTime(shot.takenAt)} ·{' '}
-          <span className="font-measure">
-            {shot.width} × {shot.height}
-          </span>
-          {shot.copies > 0 && <span className="text-petrol"> kept {shot.copies}×</span>}
-        </span>
+        <Arrow size={15} strokeWidth={2} aria-hidden className="self-center text-soft" />
       </button>
-      <label
-        className={classes(
-          'absolute top-2 left-2 grid size-7 place-items-center rounded-[6px] border border-edge bg-card',
-          several.length === 0 &&
-            'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100',
-        )}
-      >
-        <span className="sr-only">Choose {shot.title} among several</span>
-        <input
-          type="checkbox"
-          checked={ticked}
-          onChange={(event) =>
-            onTick(shot.id, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)
-          }
-          className="size-4 accent-petrol"
-        />
-      </label>
-    </div>
+    </h2>
   );
 }
 

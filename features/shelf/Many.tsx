@@ -1,26 +1,35 @@
-import { Archive, FolderDown, Printer, X } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { Archive, FolderDown, Printer, TextCursorInput, X } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { ShotSummary } from '@/core/contracts/shot';
-import { api } from '../api/client';
+import { api, messageOf } from '../api/client';
 import { useRemotes } from '../keep/useRemotes';
 import { navigate } from '../shell/navigate';
 import { Button } from '../ui/Button';
+import { renameShot } from '../names/rename';
+import { notify } from '../shell/noticeStore';
+import { readTags } from '../tags/tagStore';
+import { TagsField } from '../tags/TagsField';
+import { ManyNames } from './ManyNames';
 import { useRun, type Run } from './useRun';
 
 interface Props {
   shots: readonly ShotSummary[];
   onClear: () => void;
   onGone: (id: string) => void;
+  onChanged: (shot: ShotSummary) => void;
+  onReload: () => void;
 }
 
-type What = 'keep' | 'bin';
+type What = 'keep' | 'bin' | 'rename';
 
 const MOST_PRINTED = 50;
 const icon = { size: 16, strokeWidth: 1.75 };
 
 /** What is done with several chosen shots at once, with progress and a way to stop. */
-export function Many({ shots, onClear, onGone }: Props) {
+export function Many({ shots, onClear, onGone, onChanged, onReload }: Props) {
+  const [naming, setNaming] = useState(false);
+  const names = useRef<ReadonlyMap<string, string>>(new Map());
   const [folders, setFolders] = useState<readonly Folder[]>([]);
   const remotes = useRemotes();
   const [place, setPlace] = useState('');
@@ -41,7 +50,29 @@ export function Many({ shots, onClear, onGone }: Props) {
       await api.bin(shot.id);
       onGone(shot.id);
     },
+    rename: async (shot) => {
+      const title = names.current.get(shot.id);
+      if (!title) return;
+      await renameShot(shot.id, title);
+      onChanged({ ...shot, title });
+    },
   });
+  // What all of them have; a tag taken off is taken off all.
+  const common = shots[0]?.tags.filter((name) => shots.every((s) => s.tags.includes(name))) ?? [];
+  const tag = async (next: readonly string[]) => {
+    const add = next.filter((name) => !common.includes(name));
+    const remove = common.filter((name) => !next.includes(name));
+    try {
+      await api.tagMany(
+        shots.map(({ id }) => id),
+        { add, remove },
+      );
+    } catch (error) {
+      notify({ key: 'tags', tone: 'bad', title: 'Not tagged', lines: [messageOf(error)] });
+    }
+    onReload();
+    await readTags();
+  };
   return (
     <section
       aria-label="Chosen shots"
@@ -80,6 +111,21 @@ export function Many({ shots, onClear, onGone }: Props) {
       <Button icon={<Archive {...icon} />} disabled={busy} onClick={() => void start('bin', shots)}>
         Put in the bin
       </Button>
+      <Button icon={<TextCursorInput {...icon} />} disabled={busy} onClick={() => setNaming(true)}>
+        Rename
+      </Button>
+      <div className="w-64">
+        <TagsField label="Tags of all chosen" names={common} onChange={(next) => void tag(next)} />
+      </div>
+      <ManyNames
+        open={naming}
+        shots={shots}
+        onNames={(given) => {
+          names.current = given;
+          void start('rename', shots);
+        }}
+        onClose={() => setNaming(false)}
+      />
       <Button look="quiet" icon={<X {...icon} />} disabled={busy} onClick={onClear}>
         Choose none
       </Button>

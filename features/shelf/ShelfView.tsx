@@ -1,48 +1,56 @@
-import { Aperture, Archive, Inbox } from 'lucide-react';
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Aperture } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
+import { useKey } from '../keys/useKey';
 import { followLink, navigate } from '../shell/navigate';
 import { Thread } from '../shell/Thread';
 import { bringIn, filesIn } from '../take/sources/files';
+import { announce } from '../ui/announce';
 import { Button } from '../ui/Button';
-import { classes } from '../ui/classes';
-import { formatCount } from '../ui/format';
 import { Problem } from '../ui/Problem';
+import { BinBar } from './BinBar';
 import { Days } from './Days';
+import { ListBar } from './ListBar';
+import { LookLarge } from './LookLarge';
 import { Many } from './Many';
+import { Places } from './places/Places';
+import { ask, callField, readAddress, useAsked } from './search/asked';
+import { Chips } from './search/Chips';
+import { NothingFound } from './search/NothingFound';
+import { sayCount, SearchField } from './search/SearchField';
 import { ShotFacts } from './ShotFacts';
-import { useShots } from './useShots';
+import { useShots, type ShotList } from './useShots';
 
-/** All shots by day, newest first; the bin beside them. */
+/** All shots by day, newest first, or what is asked for; the bin beside them. */
 export function ShelfView() {
-  const [bin, setBin] = useState(false);
-  const [chosen, setChosen] = useState<string | null>(null);
-  const list = useShots(bin);
-  const [several, setSeveral] = useState<readonly string[]>([]);
-  const many = useMemo(
-    () => list.shots.filter((s) => several.includes(s.id)),
-    [list.shots, several],
-  );
-  const shot = useMemo(() => list.shots.find((s) => s.id === chosen) ?? null, [list.shots, chosen]);
-  useEffect(() => {
-    document.title = 'Shelf – Rezzik';
-    const paste = (event: ClipboardEvent) => {
-      const files = filesIn(event.clipboardData);
-      if (files.length) void bringIn(files, 'pasted', false);
-    };
-    document.addEventListener('paste', paste);
-    return () => document.removeEventListener('paste', paste);
-  }, []);
-  const show = (which: boolean) => {
-    setBin(which);
-    setChosen(null);
-    setSeveral([]);
+  useAddress();
+  usePasting();
+  const { text, bin } = useAsked();
+  const list = useShots();
+  const choice = useChoice(list, `${text} ${bin}`);
+  const { shot, many } = choice;
+  const asks = text.trim() !== '';
+  const main = useRef<HTMLElement>(null);
+  useSaidCount(list);
+  useKey('/', () => callField());
+  useKey('escape', () => {
+    if (choice.several.length) choice.setSeveral([]);
+    else if (asks) ask({ text: '' });
+    else return false;
+  });
+  const toFirst = () => {
+    const [first] = list.shots;
+    if (!first) return;
+    choice.setChosen(first.id);
+    main.current?.querySelector<HTMLElement>(`[data-shot="${first.id}"]`)?.focus();
   };
+  const open = (s: ShotSummary) => !s.binnedAt && navigate(`/shots/${s.id}`);
   return (
     <>
       <Thread
         place="shelf"
         shot={shot && !bin ? shot.id : null}
+        middle={<SearchField count={list.count} onEnter={toFirst} />}
         actions={
           <Button
             look="next"
@@ -54,32 +62,22 @@ export function ShelfView() {
         }
       />
       <div className="flex min-h-0 grow">
-        <nav aria-label="Places" className="w-[180px] shrink-0 border-r border-line bg-paper p-2.5">
-          <Place
-            label="Everything"
-            icon={<Inbox size={18} strokeWidth={1.75} />}
-            current={!bin}
-            count={bin ? null : list.total}
-            onClick={() => show(false)}
-          />
-          <Place
-            label="Bin"
-            icon={<Archive size={18} strokeWidth={1.75} />}
-            current={bin}
-            count={bin ? list.total : null}
-            onClick={() => show(true)}
-          />
-        </nav>
-        <main aria-label={bin ? 'Bin' : 'Shots by day'} className="flex min-w-0 grow flex-col">
+        <Places total={list.total} />
+        <main
+          ref={main}
+          aria-label={bin ? 'Bin' : asks ? 'Shots found' : 'Shots by day'}
+          className="flex min-w-0 grow flex-col"
+        >
           <h1 className="sr-only">{bin ? 'Bin' : 'Shelf'}</h1>
+          <Chips />
+          {bin && <BinBar />}
           {many.length > 0 && !bin && (
             <Many
               shots={many}
-              onClear={() => setSeveral([])}
-              onGone={(id) => {
-                list.remove(id);
-                setSeveral((all) => all.filter((one) => one !== id));
-              }}
+              onClear={() => choice.setSeveral([])}
+              onGone={choice.gone}
+              onChanged={list.replace}
+              onReload={list.reload}
             />
           )}
           {list.problem && (
@@ -89,59 +87,101 @@ export function ShelfView() {
               </Problem>
             </div>
           )}
+          {list.inside && (
+            <p className="px-5 pt-2 text-soft">
+              No shot has just these words; they stand within other words here.
+            </p>
+          )}
           {list.loaded && list.shots.length === 0 && list.waiting.length === 0 ? (
-            <Empty bin={bin} />
+            asks ? (
+              <NothingFound help={list.help} />
+            ) : (
+              <Empty bin={bin} />
+            )
           ) : (
             <Days
               list={list}
-              chosen={chosen}
-              several={several}
-              onSeveral={setSeveral}
-              onChoose={setChosen}
-              onOpen={(s: ShotSummary) => !bin && navigate(`/shots/${s.id}`)}
+              chosen={choice.chosen}
+              several={choice.several}
+              onSeveral={choice.setSeveral}
+              onChoose={choice.setChosen}
+              onOpen={open}
+              onLook={(s) => {
+                choice.setChosen(s.id);
+                choice.setLooking(true);
+              }}
             />
           )}
+          <ListBar />
         </main>
         {shot && (
-          <ShotFacts
-            key={shot.id}
-            shot={shot}
-            onChanged={list.replace}
-            onGone={(id) => {
-              list.remove(id);
-              setChosen(null);
-            }}
-          />
+          <ShotFacts key={shot.id} shot={shot} onChanged={list.replace} onGone={choice.gone} />
         )}
       </div>
+      <LookLarge
+        shot={choice.looking ? shot : null}
+        onStep={choice.step}
+        onOpen={open}
+        onClose={() => choice.setLooking(false)}
+      />
     </>
   );
 }
 
-interface PlaceProps {
-  label: string;
-  icon: ReactNode;
-  current: boolean;
-  count: number | null;
-  onClick: () => void;
+/** What the address asks for, when the Shelf opens and on Back and Forward. */
+function useAddress(): void {
+  useEffect(() => {
+    document.title = 'Shelf – Rezzik';
+    readAddress();
+    window.addEventListener('popstate', readAddress);
+    return () => window.removeEventListener('popstate', readAddress);
+  }, []);
 }
 
-function Place({ label, icon, current, count, onClick }: PlaceProps) {
-  return (
-    <button
-      type="button"
-      aria-pressed={current}
-      onClick={onClick}
-      className={classes(
-        'mb-1 flex h-8 w-full items-center gap-2.5 rounded-[6px] px-2 text-left',
-        current ? 'bg-petrol text-card' : 'hover:bg-tint',
-      )}
-    >
-      {icon}
-      <span className="grow">{label}</span>
-      {count !== null && <span className="font-measure text-[13px]">{formatCount(count)}</span>}
-    </button>
+function usePasting(): void {
+  useEffect(() => {
+    const paste = (event: ClipboardEvent) => {
+      const files = filesIn(event.clipboardData);
+      if (files.length) void bringIn(files, 'pasted', false);
+    };
+    document.addEventListener('paste', paste);
+    return () => document.removeEventListener('paste', paste);
+  }, []);
+}
+
+/** How many were found is read out once it is known. */
+function useSaidCount({ count }: ShotList): void {
+  const words = count && sayCount(count);
+  useEffect(() => {
+    if (words) announce(`${words} found`);
+  }, [words]);
+}
+
+/** The chosen shot and the several; both end with what was asked for. */
+function useChoice(list: ShotList, asked: string) {
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [several, setSeveral] = useState<readonly string[]>([]);
+  const [looking, setLooking] = useState(false);
+  const { shots, remove } = list;
+  useEffect(() => {
+    setChosen(null);
+    setSeveral([]);
+  }, [asked]);
+  const shot = useMemo(() => shots.find((s) => s.id === chosen) ?? null, [shots, chosen]);
+  const many = useMemo(() => shots.filter((s) => several.includes(s.id)), [shots, several]);
+  const gone = useCallback(
+    (id: string) => {
+      remove(id);
+      setChosen((one) => (one === id ? null : one));
+      setSeveral((all) => all.filter((one) => one !== id));
+    },
+    [remove],
   );
+  const step = (by: 1 | -1) => {
+    const to = shot && shots[shots.indexOf(shot) + by];
+    if (to) setChosen(to.id);
+  };
+  return { chosen, setChosen, several, setSeveral, looking, setLooking, shot, many, gone, step };
 }
 
 function Empty({ bin }: { bin: boolean }) {

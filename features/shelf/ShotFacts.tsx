@@ -15,7 +15,10 @@ import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
 import { usePrograms } from '../take/thenSteps';
 import { ShotName } from '../names/ShotName';
+import { ShotTags } from '../tags/ShotTags';
+import { Hits } from './Hits';
 import { ShotLinks } from './ShotLinks';
+import { WordsFound } from './WordsFound';
 
 interface Props {
   shot: ShotSummary;
@@ -64,11 +67,11 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
         <div className="flex flex-wrap">
           <ShotName shot={shot} onChange={(title) => onChanged({ ...shot, title })} />
         </div>
-        <img
-          src={thumbnailUrl(shot)}
-          alt=""
-          className="max-h-44 w-full rounded-[6px] border border-line bg-card object-contain"
-        />
+        <div className="relative h-40 shrink-0 overflow-hidden rounded-[6px] border border-line bg-card">
+          <img src={thumbnailUrl(shot)} alt="" className="size-full object-contain" />
+          <Hits width={shot.width} height={shot.height} hits={shot.found?.hits ?? []} />
+        </div>
+        <ShotTags shot={shot} onChange={(tags) => onChanged({ ...shot, tags })} />
         {problem && <Problem>{problem}</Problem>}
         <dl className="grid grid-cols-[60px_1fr] gap-x-2">
           <dt className="text-soft">From</dt>
@@ -80,6 +83,7 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
             {shot.width} × {shot.height} px
           </dd>
         </dl>
+        <WordsFound shot={shot} />
         <section aria-label="Kept copies">
           <h2 className="mb-1 font-name text-base">Kept copies</h2>
           {copies.length === 0 && <p className="text-soft">None yet.</p>}

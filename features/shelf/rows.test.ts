@@ -12,8 +12,14 @@ const shot = (id: string, takenAt: string): ShotSummary => ({
   takenAt,
   binnedAt: null,
   copies: 0,
+  tags: [],
 });
 const day = (iso: string) => iso.slice(0, 10);
+const arranged = (columns: number, folded: string[] = []) => ({
+  columns,
+  dayOf: day,
+  folded: new Set(folded),
+});
 const shots = [
   shot('e', '2026-11-23T15:00:00Z'),
   shot('d', '2026-11-23T14:00:00Z'),
@@ -22,7 +28,7 @@ const shots = [
 ];
 
 test('each day has its heading, then its shots in rows', () => {
-  const rows = rowsOf(shots, [], 2, day);
+  const rows = rowsOf(shots, [], arranged(2));
   expect(rows.map((row) => row.kind)).toEqual(['day', 'shots', 'shots', 'day', 'shots']);
   expect(rows[0]).toMatchObject({ label: '2026-11-23', count: 3 });
   expect(rows.flatMap((row) => (row.kind === 'shots' ? row.shots.map((s) => s.id) : []))).toEqual([
@@ -35,8 +41,16 @@ test('each day has its heading, then its shots in rows', () => {
 
 test('what waits comes first, and every row has a key of its own', () => {
   const waiting = [{ id: 'w', title: 'Waiting', takenAt: '2026-11-23T16:00:00Z' }];
-  const rows = rowsOf(shots, waiting, 3, day);
+  const rows = rowsOf(shots, waiting, arranged(3));
   expect(rows[0]?.kind).toBe('waiting');
   expect(new Set(rows.map((row) => row.key)).size).toBe(rows.length);
-  expect(rowsOf([], [], 3, day)).toEqual([]);
+  expect(rowsOf([], [], arranged(3))).toEqual([]);
+});
+
+test('of a folded day only its heading is there; what is in order of fitness has no days', () => {
+  const rows = rowsOf(shots, [], arranged(2, ['2026-11-23']));
+  expect(rows.map((row) => row.kind)).toEqual(['day', 'day', 'shots']);
+  expect(rows[0]).toMatchObject({ folded: true, count: 3 });
+  const fittest = rowsOf(shots, [], { ...arranged(3), dayOf: null });
+  expect(fittest.map((row) => row.kind)).toEqual(['shots', 'shots']);
 });

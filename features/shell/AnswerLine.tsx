@@ -1,7 +1,8 @@
-import { Info, X } from 'lucide-react';
+import { Info, Tag, X } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useEffect, useRef, type MouseEvent } from 'react';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
+import { TagsOf } from '../tags/TagsOf';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
@@ -45,6 +46,8 @@ export function AnswerLine() {
   );
 }
 
+const SHOT = /^\/shots\/([0-9a-f-]{36})$/i;
+
 /** A click this soon after an answer appeared was meant for what was there before. */
 const TOO_SOON = 500;
 
@@ -55,6 +58,7 @@ function Answer({ notice, others }: { notice: Notice; others: number }) {
   };
   const { title, lines = [], reason, action, second, tone } = notice;
   const bad = tone === 'bad';
+  const shot = bad ? undefined : SHOT.exec(notice.href ?? '')?.[1];
   return (
     <div data-notice={notice.key} className="flex min-w-0 grow items-center gap-3">
       {notice.picture && <Picture notice={notice} />}
@@ -74,6 +78,7 @@ function Answer({ notice, others }: { notice: Notice; others: number }) {
         )}
       </div>
       {(reason ?? (bad || lines.length > 2)) && <More notice={notice} />}
+      {shot && <TagIt shot={shot} />}
       {action && (
         <Button className="shrink-0" onClick={meant(action.act)}>
           {action.label}
@@ -98,6 +103,30 @@ function Answer({ notice, others }: { notice: Notice; others: number }) {
         <X size={16} strokeWidth={1.75} />
       </IconButton>
     </div>
+  );
+}
+
+/** Tags for what was just taken, without leaving what one does. */
+function TagIt({ shot }: { shot: string }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <IconButton label="Tag">
+          <Tag size={16} strokeWidth={1.75} />
+        </IconButton>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side="top"
+          sideOffset={8}
+          collisionPadding={12}
+          data-takes-keys
+          className="z-50 w-72 rounded-[9px] border border-edge bg-card p-3 shadow-raised"
+        >
+          <TagsOf id={shot} />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }
 

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { useAction } from '../keys/useAction';
+import { callField } from '../shelf/search/asked';
 import { useTrail } from '../trail/trail';
 import { navigate, usePath } from './navigate';
 
@@ -21,6 +22,10 @@ export function GoKeys() {
   };
   useAction('go.take', () => navigate('/take'));
   useAction('go.shelf', () => navigate('/shelf'));
+  useAction('go.search', () => {
+    navigate('/shelf');
+    callField();
+  });
   useAction('go.mark', () => shot(''));
   useAction('go.keep', () => shot('/keep'));
   return null;

@@ -71,6 +71,18 @@ const fixed: Group[] = [
       ['Redo', `${modifier} Shift Z`],
     ],
   },
+  {
+    title: 'Shelf',
+    views: ['shelf'],
+    keys: [
+      ['Search', '/'],
+      ['Next shot', 'Arrow keys'],
+      ['Look large', 'Space'],
+      ['Open in Mark', 'Enter'],
+      ['Choose among several', `${modifier} Space`],
+      ['All from the last one to it', 'Shift Space'],
+    ],
+  },
   { title: 'Keep', views: ['keep'], keys: [['See it before', 'Space, held']] },
 ];
 

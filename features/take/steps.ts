@@ -72,6 +72,10 @@ const ways: { [S in ThenStep['do']]: Do<S> } = {
     const wish = { ...noWish, format: leaves.format, size: leaves.size };
     return `Kept in ${folder.name}: ${await keepInBrowser(shot, folder, formats, wish)}`;
   },
+  tag: async ({ id }, { tags }) => {
+    await api.tagMany([id], { add: tags });
+    return `Tagged: ${tags.join(', ')}`;
+  },
   print: ({ id }) => {
     navigate(`/print/${id}`);
     return Promise.resolve('Ready to print');
@@ -90,6 +94,7 @@ export const failing: Record<ThenStep['do'], string> = {
   send: 'Not sent.',
   here: 'Not kept in a folder.',
   print: 'Not printed.',
+  tag: 'Not tagged.',
 };
 
 /** Does one thing with a shot. @returns what to say. @throws Error in words for the person */

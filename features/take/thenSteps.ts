@@ -8,6 +8,7 @@ import {
   Mail,
   PencilLine,
   Printer,
+  Tag,
   type LucideIcon,
 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
@@ -37,11 +38,14 @@ const plain: Record<ThenStep['do'], { label: string; icon: LucideIcon }> = {
   print: { label: 'Print', icon: Printer },
   send: { label: 'Send', icon: CloudUpload },
   program: { label: 'Hand to a program', icon: AppWindow },
+  tag: { label: 'Tag', icon: Tag },
 };
 
 /** What a step is called where its place is not known by name. */
-export const stepLabel = (step: ThenStep): string =>
-  step.do === 'program' ? `Hand to ${step.program}` : plain[step.do].label;
+export function stepLabel(step: ThenStep): string {
+  if (step.do === 'program') return `Hand to ${step.program}`;
+  return step.do === 'tag' ? `Tag: ${step.tags.join(', ')}` : plain[step.do].label;
+}
 
 export const sameStep = (a: ThenStep, b: ThenStep): boolean =>
   JSON.stringify(a) === JSON.stringify(b);

@@ -1,0 +1,106 @@
+import { RefreshCw } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import type { ShotWords } from '@/core/contracts/search';
+import type { ShotSummary } from '@/core/contracts/shot';
+import { centre, contains, type Rect } from '@/core/geometry/rect';
+import { api } from '../api/client';
+import { copyText } from '../pictures/clipboard';
+import { announce } from '../ui/announce';
+import { Button } from '../ui/Button';
+import { classes } from '../ui/classes';
+
+const SHOWN = 60;
+/** While words are being read, ms. */
+const LOOK_AGAIN = 3_000;
+
+const states: Record<Exclude<ShotWords['state'], 'read'>, string> = {
+  waiting: 'Not read yet; that is done in the background.',
+  reading: 'Being read now …',
+  stopped: 'Could not be read.',
+  off: 'Not read: that is switched off in Setup › Words.',
+};
+
+const isHit = (hits: readonly Rect[], box: Rect): boolean =>
+  hits.some((hit) => contains(hit, centre(box)));
+
+/** The words recognised in a shot, those that were asked for marked. */
+export function WordsFound({ shot }: { shot: ShotSummary }) {
+  const [read, setRead] = useState<ShotWords | null>(null);
+  const [all, setAll] = useState(false);
+  const [round, setRound] = useState(0);
+  useEffect(() => {
+    let wanted = true;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    api.words(shot.id).then(
+      (answer) => {
+        if (!wanted) return;
+        setRead(answer);
+        if (answer.state === 'waiting' || answer.state === 'reading') {
+          timer = setTimeout(() => setRound((n) => n + 1), LOOK_AGAIN);
+        }
+      },
+      () => undefined,
+    );
+    return () => {
+      wanted = false;
+      clearTimeout(timer);
+    };
+  }, [shot.id, shot.revision, round]);
+  if (!read) return null;
+  const hits = shot.found?.hits ?? [];
+  const words = read.words;
+  const first = Math.max(0, words.findIndex(({ box }) => isHit(hits, box)) - 6);
+  const shown = all ? words : words.slice(first, first + SHOWN);
+  return (
+    <section aria-label="Words found">
+      <h2 className="mb-1 font-name text-base">Words found</h2>
+      {read.state !== 'read' && (
+        <p className="text-soft">
+          {states[read.state]}
+          {read.problem && ` ${read.problem}`}
+        </p>
+      )}
+      {read.state === 'stopped' && (
+        <Button
+          look="quiet"
+          icon={<RefreshCw size={16} strokeWidth={1.75} />}
+          onClick={() => void api.readAgain(shot.id).then(() => setRound((n) => n + 1))}
+        >
+          Read again
+        </Button>
+      )}
+      {read.state === 'read' && words.length === 0 && <p className="text-soft">None.</p>}
+      {shown.length > 0 && (
+        <p className="text-[13px] break-words">
+          {first > 0 && !all && '… '}
+          {shown.map(({ text, box }, i) => (
+            <span key={`${box.x} ${box.y} ${i}`}>
+              <span className={classes(isHit(hits, box) && 'bg-tint outline-2 outline-petrol')}>
+                {text}
+              </span>{' '}
+            </span>
+          ))}
+        </p>
+      )}
+      {words.length > 0 && (
+        <div className="flex flex-wrap gap-1">
+          {words.length > shown.length && (
+            <Button look="quiet" onClick={() => setAll(true)}>
+              {words.length - shown.length} more
+            </Button>
+          )}
+          <Button
+            look="quiet"
+            onClick={() =>
+              void copyText(words.map(({ text }) => text).join(' ')).then(() =>
+                announce('Words copied'),
+              )
+            }
+          >
+            Copy the words
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,137 @@
+import { CalendarDays, ChevronLeft, ChevronRight } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import { useEffect, useState, type KeyboardEvent } from 'react';
+import type { DayCount } from '@/core/contracts/search';
+import { api } from '../../api/client';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { classes } from '../../ui/classes';
+import { shifted, textOf, two, weeksOf, type Month } from './weeks';
+
+const nameOf = ({ year, month }: Month): string =>
+  new Intl.DateTimeFormat(undefined, { month: 'long', year: 'numeric' }).format(
+    new Date(year, month - 1, 1),
+  );
+
+/** Jumps to a day; those with shots say how many. */
+export function Calendar({ onDay }: { onDay: (day: string) => void }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger asChild>
+        <Button look="quiet" icon={<CalendarDays size={16} strokeWidth={1.75} />}>
+          Calendar
+        </Button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          data-takes-keys
+          className="z-50 w-[300px] rounded-[9px] border border-line bg-card p-3 shadow-raised"
+        >
+          <MonthView
+            onDay={(day) => {
+              setOpen(false);
+              onDay(day);
+            }}
+          />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function isToday({ year, month }: Month, day: number): boolean {
+  const now = new Date();
+  return now.getFullYear() === year && now.getMonth() + 1 === month && now.getDate() === day;
+}
+
+const WEEKDAYS = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'];
+const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7 };
+
+function MonthView({ onDay }: { onDay: (day: string) => void }) {
+  const [month, setMonth] = useState<Month>(() => {
+    const now = new Date();
+    return { year: now.getFullYear(), month: now.getMonth() + 1 };
+  });
+  const [days, setDays] = useState<readonly DayCount[]>([]);
+  useEffect(() => {
+    let wanted = true;
+    api.daysOf(textOf(month)).then(
+      (found) => wanted && setDays(found),
+      () => wanted && setDays([]),
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [month]);
+  const countOf = (day: number): number =>
+    days.find((one) => one.day === `${textOf(month)}-${two(day)}`)?.shots ?? 0;
+  const key = (event: KeyboardEvent<HTMLButtonElement>) => {
+    const by = steps[event.key];
+    if (!by) return;
+    event.preventDefault();
+    const to = Number(event.currentTarget.dataset.day) + by;
+    event.currentTarget.closest('table')?.querySelector<HTMLElement>(`[data-day="${to}"]`)?.focus();
+  };
+  return (
+    <>
+      <div className="mb-2 flex items-center">
+        <IconButton label="Month before" onClick={() => setMonth((m) => shifted(m, -1))}>
+          <ChevronLeft size={18} strokeWidth={1.75} />
+        </IconButton>
+        <p role="status" className="grow text-center font-name">
+          {nameOf(month)}
+        </p>
+        <IconButton label="Month after" onClick={() => setMonth((m) => shifted(m, 1))}>
+          <ChevronRight size={18} strokeWidth={1.75} />
+        </IconButton>
+      </div>
+      <table className="w-full text-center">
+        <thead>
+          <tr className="text-[12px] text-soft">
+            {WEEKDAYS.map((name) => (
+              <th key={name} className="font-normal">
+                {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {weeksOf(month).map((week, i) => (
+            <tr key={i}>
+              {week.map((day, j) => (
+                <td key={j} className="p-0.5">
+                  {day !== null && (
+                    <button
+                      type="button"
+                      data-day={day}
+                      autoFocus={isToday(month, day)}
+                      onKeyDown={key}
+                      aria-label={`${day} ${nameOf(month)}, ${countOf(day) === 1 ? '1 shot' : `${countOf(day)} shots`}`}
+                      onClick={() => onDay(`${textOf(month)}-${two(day)}`)}
+                      className={classes(
+                        'flex h-9 w-full flex-col items-center justify-center rounded-[6px] border text-[13px] leading-none',
+                        countOf(day)
+                          ? 'border-edge bg-tint font-bold hover:border-petrol'
+                          : 'border-transparent text-soft hover:bg-tint',
+                      )}
+                    >
+                      {day}
+                      {countOf(day) > 0 && (
+                        <span className="mt-0.5 font-measure text-[10px] font-normal text-petrol">
+                          {countOf(day)}
+                        </span>
+                      )}
+                    </button>
+                  )}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}

@@ -1,0 +1,90 @@
+import { Archive, Inbox } from 'lucide-react';
+import { useEffect, type ReactNode } from 'react';
+import { useOutbox } from '../../outbox/outbox';
+import { Item, Row } from '../../ui/Row';
+import { classes } from '../../ui/classes';
+import { formatCount } from '../../ui/format';
+import { ask, useAsked, type Asked } from '../search/asked';
+import { SavedSearches } from '../searches/SavedSearches';
+import { readSearches } from '../searches/searchStore';
+import { Tags } from './Tags';
+import { readTags } from '../../tags/tagStore';
+import { Sources } from './Sources';
+
+interface Props {
+  /** How many shots there are where nothing is asked for; null while that is not known. */
+  total: number | null;
+}
+
+/** Where to look: everything, saved searches, tags, sources, the bin. */
+export function Places({ total }: Props) {
+  const { text, bin } = useAsked();
+  const stored = useOutbox((o) => o.storedCount);
+  useEffect(() => {
+    void readTags();
+    void readSearches();
+  }, [stored]);
+  const icon = { size: 18, strokeWidth: 1.75 };
+  const plain = text.trim() === '';
+  return (
+    <nav
+      aria-label="Places"
+      className="w-[200px] shrink-0 overflow-y-auto border-r border-line bg-paper p-2.5 max-[1100px]:w-[170px]"
+    >
+      <Row label="Places of the Shelf" vertical className="flex flex-col gap-0.5">
+        <Place
+          label="Everything"
+          icon={<Inbox {...icon} />}
+          to={{ text: '', bin: false }}
+          current={plain && !bin}
+          count={!bin && plain && total !== null ? formatCount(total) : null}
+        />
+        <Place
+          label="Bin"
+          icon={<Archive {...icon} />}
+          to={{ text: '', bin: true }}
+          current={bin}
+          count={bin && plain && total !== null ? formatCount(total) : null}
+        />
+      </Row>
+      <SavedSearches />
+      <Tags />
+      <Sources />
+    </nav>
+  );
+}
+
+interface PlaceProps {
+  label: string;
+  icon?: ReactNode;
+  to: Partial<Asked>;
+  current: boolean;
+  count: string | null;
+}
+
+/** One place: a press asks for it. */
+export function Place({ label, icon, to, current, count }: PlaceProps) {
+  return (
+    <Item>
+      <button
+        type="button"
+        aria-pressed={current}
+        title={label}
+        onClick={() => ask(to)}
+        className={classes(
+          'flex h-8 w-full min-w-0 items-center gap-2 rounded-[6px] px-2 text-left',
+          current ? 'bg-petrol text-card' : 'hover:bg-tint',
+        )}
+      >
+        {icon}
+        <span className="min-w-0 grow truncate">{label}</span>
+        {count !== null && <span className="font-measure text-[13px]">{count}</span>}
+      </button>
+    </Item>
+  );
+}
+
+/** A heading of a group of places. */
+export const PlacesHeading = ({ children }: { children: ReactNode }) => (
+  <h2 className="mt-4 mb-1 px-2 font-name text-[15px]">{children}</h2>
+);

@@ -1,0 +1,98 @@
+import { X } from 'lucide-react';
+import { useMemo } from 'react';
+import { sourceLabels, sourceNames } from '@/core/contracts/provenance';
+import { readQuery, withoutPart } from '@/core/search/grammar';
+import type { Part } from '@/core/search/query';
+import { sayPart } from '@/core/search/say';
+import { Radio, Radios } from '../../ui/Radios';
+import { chosenLook, classes } from '../../ui/classes';
+import { ask, today, useAsked } from './asked';
+import { SaveSearch } from '../searches/SaveSearch';
+
+/** What was understood of the field, one chip a part, and how what is found is ordered. */
+export function Chips() {
+  const { text, order } = useAsked();
+  const parts = useMemo(() => readQuery(text, today()).parts, [text]);
+  if (parts.length === 0) return null;
+  return (
+    <section
+      aria-label="What is asked for"
+      className="flex flex-wrap items-center gap-2 border-b border-line px-5 py-2"
+    >
+      <ul className="contents">
+        {parts.map((part) => (
+          <li key={part.start}>
+            <Chip part={part} onGone={() => ask({ text: withoutPart(text, part) })} />
+          </li>
+        ))}
+      </ul>
+      <span className="ml-auto text-[13px] text-soft">in order of</span>
+      <Radios
+        label="Order"
+        value={order}
+        onChange={(next: 'day' | 'fitness') => ask({ order: next })}
+        className="flex gap-1"
+      >
+        {(['day', 'fitness'] as const).map((one) => (
+          <Radio
+            key={one}
+            value={one}
+            className={classes(
+              'h-7 rounded-full border px-3 text-[13px]',
+              chosenLook(one === order),
+            )}
+          >
+            {one}
+          </Radio>
+        ))}
+      </Radios>
+      <SaveSearch />
+    </section>
+  );
+}
+
+/** No source is called so: said at once, since nothing can be found then. */
+function unknown({ asks }: Part): string | null {
+  if (asks.kind !== 'from') return null;
+  const name = asks.name.toLowerCase();
+  const known = sourceNames.some((source) =>
+    [source, sourceLabels[source].toLowerCase()].some((one) => one.startsWith(name)),
+  );
+  return known ? null : 'no such source';
+}
+
+function Chip({ part, onGone }: { part: Part; onGone: () => void }) {
+  const words = sayPart(part);
+  const odd = unknown(part);
+  const unclear = part.asks.kind === 'unclear' || odd !== null;
+  return (
+    <span
+      className={classes(
+        'flex h-7 max-w-80 items-center rounded-full border pl-3 text-[13px]',
+        unclear ? 'border-brick text-brick' : 'border-petrol bg-tint text-petrol',
+      )}
+    >
+      <button
+        type="button"
+        className="truncate"
+        title="Change this part in the field"
+        onClick={() => {
+          const field = document.querySelector<HTMLInputElement>('[aria-label="Search the Shelf"]');
+          field?.focus();
+          field?.setSelectionRange(part.start, part.end);
+        }}
+      >
+        {words}
+        {odd && ` (${odd})`}
+      </button>
+      <button
+        type="button"
+        aria-label={`Take away: ${words}`}
+        onClick={onGone}
+        className="mr-0.5 ml-1 grid size-6 place-items-center rounded-full hover:bg-card"
+      >
+        <X size={14} strokeWidth={2} />
+      </button>
+    </span>
+  );
+}
