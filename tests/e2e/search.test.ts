@@ -1,0 +1,293 @@
+import { afterAll, expect, test } from '@jest/globals';
+import postgres from 'postgres';
+import { By, Key, type WebElement } from 'selenium-webdriver';
+import { z } from 'zod';
+import { packWords } from '@/server/words/rows';
+import { getShot, plainPng, read, sendShot } from './lib/app';
+import { appUrl } from './lib/browser';
+import { app, browser, inOneBrowser } from './lib/suite';
+
+/** Shots found again: by words, tags, saved searches and days, with the mouse and with keys alone. */
+
+const sql = postgres(process.env.DATABASE_URL ?? '', { max: 1, onnotice: () => undefined });
+afterAll(() => sql.end());
+
+const BOX = { x: 30, y: 20, width: 60, height: 12 };
+const ids: Record<string, string> = {};
+
+/** A word where a recogniser would have found it: the shot is renamed, so that it is indexed anew. */
+async function put(title: string, words: string[], day: number): Promise<void> {
+  const provenance = JSON.stringify({
+    source: 'desk',
+    takenAt: new Date(Date.UTC(2026, 2, day, 10)).toISOString(),
+  });
+  const id = await sendShot(await plainPng(200, 100, '#E8E4D9'), 'Unnamed', { provenance });
+  const line = words.map((text, i) => ({ text, box: { ...BOX, x: BOX.x + i * 70 } }));
+  const { lines, boxes } = packWords([[line]]);
+  await sql`update words set lines = ${lines}, boxes = ${boxes}, revision = 1 where shot_id = ${id}`;
+  await ask(`/api/shots/${id}`, 'PATCH', { title });
+  ids[title] = id;
+}
+
+async function ask(path: string, method: string, body: unknown): Promise<void> {
+  const answer = await fetch(appUrl() + path, {
+    method,
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  if (!answer.ok) throw new Error(await answer.text());
+}
+
+inOneBrowser(async () => {
+  await put('Cold frame', ['Sensor', 'responding', '(E-2O7)'], 2);
+  await put('Potting shed', ['Order', 'SX-48-7713-KA', 'greenhouse'], 3);
+  await put('Long border', ['Order', 'received'], 4);
+});
+
+const titles = () =>
+  browser.driver.executeScript<string[]>(
+    `return [...document.querySelectorAll('[data-shot]')].map((card) => card.querySelector('.font-bold').textContent)`,
+  );
+const shows = (...wanted: string[]) =>
+  app.until(`shows ${wanted.join(', ')}`, async () => String(await titles()) === String(wanted));
+const field = () => browser.driver.findElement(By.css('[aria-label="Search the Shelf"]'));
+const valueOf = async (element: WebElement) => (await element.getAttribute('value')) ?? '';
+const type = async (text: string) => {
+  await app.keys('/');
+  await app.chord(Key.CONTROL, 'a');
+  await app.keys(text);
+};
+const focused = () =>
+  browser.driver.executeScript<string | null>(
+    `return document.activeElement.getAttribute('data-shot') ?? document.activeElement.getAttribute('aria-label')`,
+  );
+const openShelf = async (query = '') => {
+  await app.go(`/shelf${query}`);
+  await app.until('cards', () => app.has('[data-shot]'));
+};
+const tagsOf = async (title: string) =>
+  z
+    .object({ tags: z.array(z.string()) })
+    .parse(await (await read(`/api/shots/${ids[title]}/tags`)).json()).tags;
+
+test('a few letters find it by what was on the screen; the words are outlined and said', async () => {
+  await openShelf();
+  await type('sx-48 ');
+  await shows('Potting shed');
+  await app.sees('in the picture');
+  await app.sees('1 shot');
+  // The outline lies where the word is: the box of the word, in pixels of the picture.
+  const rect = await browser.driver.findElement(By.css('[data-shot] svg[data-hits] rect'));
+  const x = Number(await rect.getAttribute('x')) + Number(await rect.getAttribute('width')) / 2;
+  expect(Math.abs(x - (BOX.x + 70 + BOX.width / 2))).toBeLessThan(2);
+  await type('order rec');
+  await shows('Long border');
+  await type('e-207 ');
+  await shows('Cold frame');
+  // The address follows: a reload and a bookmark find the same.
+  await browser.driver.navigate().refresh();
+  await shows('Cold frame');
+  expect(await valueOf(await field())).toBe('e-207 ');
+}, 60_000);
+
+test('chips show what was understood; each can be taken away or changed', async () => {
+  await openShelf();
+  await type('order -received on:2026-03-03');
+  await shows('Potting shed');
+  await app.sees('word: order');
+  await app.sees('on 3 March 2026');
+  await app.click('Take away: on 3 March 2026');
+  await app.click('Take away: without received');
+  await shows('Long border', 'Potting shed');
+  await app.click('word: order');
+  // The part is selected in the field: what is typed now stands in its place.
+  await app.keys('sensor');
+  await shows('Cold frame');
+  await app.click('Clear the search');
+  await app.until('everything', async () => (await titles()).length > 2);
+  expect(await browser.driver.getCurrentUrl()).not.toContain('q=');
+}, 60_000);
+
+test('an empty answer proposes a known word and what to leave away', async () => {
+  await openShelf();
+  await type('sensor gredn ');
+  await app.sees('No shot fits all of this.');
+  await type('order recieved ');
+  await app.click('Look for “received” instead');
+  await shows('Long border');
+  await type('sensor order ');
+  await app.click('Leave away: word: sensor');
+  await shows('Long border', 'Potting shed');
+  await type('house');
+  await app.sees('they stand within other words here');
+  await shows('Potting shed');
+}, 60_000);
+
+test('tags: typed in the facts, found, renamed, made one, coloured, removed', async () => {
+  await openShelf('?q=order+');
+  await shows('Long border', 'Potting shed');
+  await app.click('Long border');
+  const tag = await browser.driver.findElement(By.css('aside [aria-label="Add a tag"]'));
+  await tag.sendKeys('Winter', Key.ENTER, 'Beds', Key.ENTER);
+  await app.until('tagged', async () => String(await tagsOf('Long border')) === 'Beds,Winter');
+  await app.click('Take off the tag Beds');
+  await app.until('taken off', async () => String(await tagsOf('Long border')) === 'Winter');
+  // Completed from what is known.
+  await type('tag:');
+  await app.keys('wi');
+  await app.keys(Key.ENTER);
+  await shows('Long border');
+  expect(await valueOf(await field())).toBe('tag:Winter ');
+  await ask(`/api/shots/${ids['Potting shed']}/tags`, 'PUT', { tags: ['Cold'] });
+  await openShelf();
+  await browser.driver
+    .actions()
+    .move({ origin: await app.named('Cold', "//nav[@aria-label='Places']") })
+    .perform();
+  await app.click('More about the tag Cold');
+  await app.keys(Key.ARROW_DOWN, Key.ENTER);
+  await app.until('the dialog', () => app.has('[role="dialog"] input'));
+  await app.chord(Key.CONTROL, 'a');
+  await app.keys('WINTER', Key.ENTER);
+  await app.click('Make them one');
+  await app.until('one tag', async () => String(await tagsOf('Potting shed')) === 'Winter');
+  await app.click('Winter');
+  await shows('Long border', 'Potting shed');
+}, 60_000);
+
+test('several at once get a tag and names by a pattern', async () => {
+  await openShelf('?q=order+');
+  await shows('Long border', 'Potting shed');
+  await app.keys('/', Key.ENTER);
+  await app.chord(Key.CONTROL, ' ');
+  await app.keys(Key.ARROW_RIGHT);
+  await app.chord(Key.CONTROL, ' ');
+  await app.sees('2 shots chosen');
+  const many = await browser.driver.findElement(
+    By.css('section[aria-label="Chosen shots"] [aria-label="Add a tag"]'),
+  );
+  await many.sendKeys('Both', Key.ENTER);
+  await app.until('tagged', async () => (await tagsOf('Potting shed')).includes('Both'));
+  expect(await tagsOf('Long border')).toContain('Both');
+  await app.click('Rename');
+  await app.until('the dialog', () => app.has('[role="dialog"] [aria-label="Pattern"]'));
+  await app.chord(Key.CONTROL, 'a');
+  await app.keys('{nope}');
+  await app.sees('There is no field {nope}.');
+  await app.chord(Key.CONTROL, 'a');
+  await app.keys('Orders {n:2} of {date:yyyy}');
+  await app.sees('Orders 01 of 2026');
+  await app.click('Rename 2 shots');
+  const named = async () => [
+    (await getShot(ids['Potting shed'] ?? '')).title,
+    (await getShot(ids['Long border'] ?? '')).title,
+  ];
+  // The oldest has the first number.
+  await app.until('named', async () => {
+    return String(await named()) === 'Orders 01 of 2026,Orders 02 of 2026';
+  });
+  await shows('Orders 02 of 2026', 'Orders 01 of 2026');
+}, 60_000);
+
+test('a saved search stands at the left with its count, always up to date', async () => {
+  await openShelf();
+  await type('order ');
+  await app.until('found', async () => (await titles()).length === 2);
+  await app.click('Save this search');
+  await app.until('the dialog', () => app.has('[role="dialog"] input'));
+  await app.chord(Key.CONTROL, 'a');
+  await app.keys('My orders', Key.ENTER);
+  await app.click('Everything');
+  const entry = () => app.named('My orders', "//nav[@aria-label='Places']");
+  await app.until('counted', async () => (await (await entry()).getText()).includes('2'));
+  await put('Third', ['Order', 'again'], 5);
+  await openShelf();
+  await app.until('counted', async () => (await (await entry()).getText()).includes('3'));
+  await (await entry()).click();
+  await app.until('found', async () => (await titles()).length === 3);
+}, 60_000);
+
+test('by keyboard: Ctrl+F from Take, Enter to the first, Space looks large, Esc leads back', async () => {
+  await app.take();
+  await app.chord(Key.CONTROL, 'f');
+  await app.until('the field', async () => (await focused()) === 'Search the Shelf');
+  await app.keys('order ');
+  await app.until('found', async () => (await titles()).length === 3);
+  await app.keys(Key.ENTER);
+  await app.until('the first', async () => (await focused()) === ids.Third);
+  await app.keys(' ');
+  await app.until('large', () => app.has('[role="dialog"] img'));
+  await app.keys(Key.ARROW_RIGHT);
+  await app.until('the next', async () => {
+    const heading = await browser.driver.findElement(By.css('[role="dialog"] h2'));
+    return (await heading.getText()).startsWith('Orders 02');
+  });
+  await app.keys(Key.ESCAPE);
+  await app.until('small again', async () => !(await app.has('[role="dialog"]')));
+  // Esc in the field leaves it; on the Shelf it lets the search go.
+  await app.keys('/', Key.ESCAPE);
+  expect(await focused()).not.toBe('Search the Shelf');
+  await app.keys(Key.ESCAPE);
+  await app.until('everything', async () => (await valueOf(await field())) === '');
+}, 60_000);
+
+test('days fold; the calendar jumps to one; cards can be small', async () => {
+  await openShelf('?q=order+');
+  await app.until('found', async () => (await titles()).length === 3);
+  const day = await browser.driver.findElement(By.css('main h2 button'));
+  await day.click();
+  await app.sees('folded, 1 shot');
+  expect(await titles()).toHaveLength(2);
+  await (await browser.driver.findElement(By.css('main h2 button'))).click();
+  await app.until('unfolded', async () => (await titles()).length === 3);
+  const height = async () =>
+    (await (await browser.driver.findElement(By.css('[data-shot] span'))).getRect()).height;
+  const large = await height();
+  await app.click('Small cards');
+  await app.until('smaller', async () => (await height()) < large);
+  await app.click('Large cards');
+  await app.click('Calendar');
+  await app.until('the calendar', () => app.has('[aria-label="Month before"]'));
+  for (let i = 0; i < 24 && !(await app.has('[aria-label^="3 March 2026"]')); i += 1)
+    await app.click('Month before');
+  await app.click('3 March 2026, 1 shot');
+  await shows('Orders 01 of 2026');
+}, 60_000);
+
+test('the bin says how long; its rule is chosen there', async () => {
+  await ask(`/api/shots/${ids.Third}/bin`, 'POST', {});
+  await app.go('/shelf?bin=1');
+  await app.until('the card', () => app.has(`[data-shot="${ids.Third}"]`));
+  const rule = await browser.driver.findElement(
+    By.xpath("//label[contains(., 'Deleted for good')]//select"),
+  );
+  expect(await valueOf(rule)).toBe('');
+  await app.choose(rule, 'after 30 days');
+  await app.sees('30 days left');
+  await app.choose(rule, 'never');
+  await app.until('for ever', async () => {
+    const main = await browser.driver.findElement(By.css('main'));
+    return !(await main.getText()).includes('days left');
+  });
+}, 60_000);
+
+test('tags in Mark and Keep, and in the answer to a take', async () => {
+  await app.openShot(ids['Cold frame'] ?? '');
+  const inMark = await browser.driver.findElement(By.css('aside [aria-label="Add a tag"]'));
+  await inMark.sendKeys('Faults', Key.ENTER);
+  await app.until('tagged', async () => String(await tagsOf('Cold frame')) === 'Faults');
+  await app.go(`/shots/${ids['Cold frame']}/keep`);
+  await app.click('Take off the tag Faults');
+  await app.until('taken off', async () => String(await tagsOf('Cold frame')) === '');
+  await app.take();
+  await app.keys(Key.ENTER);
+  const id = await app.marked();
+  await app.click('Tag');
+  await app.until('the field', () => app.has('[role="dialog"] [aria-label="Add a tag"]'));
+  const inAnswer = await browser.driver.findElement(
+    By.css('[role="dialog"] [aria-label="Add a tag"]'),
+  );
+  await inAnswer.sendKeys('Quick', Key.ENTER);
+  ids.taken = id;
+  await app.until('tagged', async () => String(await tagsOf('taken')) === 'Quick');
+}, 60_000);
