@@ -142,8 +142,7 @@ function DayHeading({
       >
         {label}
         <span className="font-read text-[13px] font-normal text-soft">
-          {folded && 'folded, '}
-          {count === 1 ? '1 shot' : `${count} shots`}
+          {`${folded ? 'folded, ' : ''}${count === 1 ? '1 shot' : `${count} shots`}`}
         </span>
         <Arrow size={15} strokeWidth={2} aria-hidden className="self-center text-soft" />
       </button>

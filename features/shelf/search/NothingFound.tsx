@@ -21,7 +21,7 @@ export function NothingFound({ help }: { help: Help | undefined }) {
   return (
     <div role="status" className="m-auto flex max-w-md flex-col items-center gap-3 text-center">
       <p className="text-soft">
-        {bin ? 'Nothing in the bin' : 'No shot'} fits all of this.
+        {bin ? 'Nothing in the bin fits all of this.' : 'No shot fits all of this.'}
         {instead.length === 0 && loosen.length === 0 && ' Try fewer or other words.'}
       </p>
       {instead.map((one) => (
