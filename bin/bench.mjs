@@ -10,8 +10,8 @@ import { TEST_DIST, withTrial } from './lib/trial.mjs';
 
 await command(async () => {
   const asked = process.argv.slice(2);
-  const measuresParts = asked.length === 0 || asked.includes('parts');
-  await needPackages([...toTest, ...(measuresParts ? toMeasure : [])]);
+  const measures = asked.length === 0 || asked.some((file) => ['parts', 'words'].includes(file));
+  await needPackages([...toTest, ...(measures ? toMeasure : [])]);
   await needModules();
   await withTrial({}, async (env, data) => {
     const figures = join(data, 'figures');

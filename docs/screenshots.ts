@@ -3,6 +3,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key, until, type WebElement } from 'selenium-webdriver';
 import sharp from 'sharp';
+import { readingSchema } from '../core/contracts/search';
 import { paintMark } from '../core/paint/paintMark';
 import { inflate, outerPixels } from '../core/geometry/rect';
 import { kindOf } from '../core/marks/registry';
@@ -10,7 +11,7 @@ import { everyMark } from '../tests/lib/marks';
 import { onChequer, testTools } from '../tests/lib/painting';
 import { XDisplay } from '../tests/lib/xDisplay';
 import { App, listShots, setWay, WAIT } from '../tests/e2e/lib/app';
-import { openBrowser, type Browser } from '../tests/e2e/lib/browser';
+import { appUrl, openBrowser, type Browser } from '../tests/e2e/lib/browser';
 
 // Run by `npm run screenshots` on the demo data: one picture of each main view.
 
@@ -178,12 +179,22 @@ test('the main views', async () => {
   await app.click('Seed order – slip before closing');
   await picture('shelf');
 
-  for (const card of (await browser.driver.findElements(By.css('[data-shot]'))).slice(0, 3)) {
-    await browser.driver.actions().keyDown(Key.CONTROL).click(card).keyUp(Key.CONTROL).perform();
-  }
-  await app.click('Keep all');
-  await app.sees('3 of 3 done');
-  await picture('shelf-many');
+  await app.until(
+    'all words read',
+    async () => {
+      const answer = await fetch(`${appUrl()}/api/words`);
+      return readingSchema.parse(await answer.json()).waiting === 0;
+    },
+    150_000,
+  );
+  await app.keys('/', '"not responding" sensor -spring ');
+  await app.until(
+    'found',
+    async () => (await app.has('[data-hits]')) && (await app.has('main h2')),
+  );
+  const [found] = await browser.driver.findElements(By.css('[data-shot]'));
+  await found?.click();
+  await picture('shelf-search');
 
   await app.go('/setup/sending');
   await app.click('Practice remote folder');
@@ -208,4 +219,4 @@ test('the main views', async () => {
   await app.stage();
   await picture('mark-dark');
   expect(await app.id()).toBe(slip);
-}, 180_000);
+}, 400_000);

@@ -56,7 +56,7 @@ const known = {
   'librsvg2-bin': () => onPath('rsvg-convert'),
 };
 
-/** Programs that nobody here has looked at: how well their parts are found is measured on them. */
+/** Programs and pages that nobody here has looked at: what is found and read is measured on them. */
 const measured = {
   galculator: () => onPath('galculator'),
   'xfce4-taskmanager': () => onPath('xfce4-taskmanager'),
@@ -67,6 +67,11 @@ const measured = {
   featherpad: () => onPath('featherpad'),
   qpdfview: () => onPath('qpdfview'),
   'lximage-qt': () => onPath('lximage-qt'),
+  // Pages on which the reading of words is measured.
+  'postgresql-doc-15': () => existsSync('/usr/share/doc/postgresql-doc-15/html'),
+  'git-doc': () => existsSync('/usr/share/doc/git-doc'),
+  'fonts-liberation': () => existsSync('/usr/share/fonts/truetype/liberation'),
+  time: () => onPath('time'),
 };
 
 export const toMeasure = Object.keys(measured);

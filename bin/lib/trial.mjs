@@ -32,8 +32,8 @@ export async function withApp({ data, databaseUrl, demo = false, display }, work
     databaseUrl,
     data,
     env: {
-      // Whoever tests the reading of words asks for it.
-      REZZIK_READING: '0',
+      // Only the demo's pictures need words; whoever tests the reading asks for it.
+      REZZIK_READING: demo ? '1' : '0',
       REZZIK_DIST: TEST_DIST,
       REZZIK_DEMO: demo ? '1' : '0',
       REZZIK_ROOTS: kept,

@@ -1,53 +1,36 @@
-import sharp from 'sharp';
 import type { ShotWords } from '@/core/contracts/search';
 import { sql } from '../db/sql';
 import { env } from '../env';
 import { notFound } from '../http/fault';
 import { jobsOf } from '../jobs/run';
-import { fromPixels } from '../keep/formats/raw';
 import { paint } from '../paint/picture';
 import { indexShot } from '../search/indexing';
 import { getSettings } from '../settings/settings';
 import { getPaintable } from '../shots/rows';
+import { enlarged } from './enlarged';
 import { isBusy } from './quiet';
-import { recognise, type Readable } from './recognise';
+import { recognise } from './recognise';
 import { packWords, unpackParagraphs } from './rows';
 import { WORDS, wantWords } from './wanted';
 
 /** A shot that could not be read so often is left alone until a person asks again. */
 const MOST_TRIES = 4;
-/** Screens have small letters: they are read enlarged; larger than this less so. */
-const SCALE = 2;
-const MOST_PIXELS = 24_000_000;
-
-/** The picture as it is given to the recogniser: as it leaves, grey, enlarged. */
-export async function readable(id: string): Promise<Readable & { revision: number }> {
-  const shot = await getPaintable(id);
-  const pixels = await paint(shot);
-  const { width, height } = pixels;
-  const scale = Math.min(SCALE, Math.max(1, Math.sqrt(MOST_PIXELS / (width * height))));
-  const png = await fromPixels(pixels)
-    .flatten({ background: '#ffffff' })
-    .greyscale()
-    .resize(Math.round(width * scale), Math.round(height * scale), {
-      kernel: sharp.kernel.lanczos3,
-    })
-    .png({ compressionLevel: 1 })
-    .toBuffer();
-  return { png, scale, revision: shot.revision };
-}
 
 async function read(id: string, signal: AbortSignal): Promise<void> {
-  const { revision, ...picture } = await readable(id);
+  const shot = await getPaintable(id);
+  const { revision } = shot;
+  const picture = await enlarged(await paint(shot));
   const { wordsLanguage } = await getSettings();
   const { lines, boxes } = packWords(await recognise(picture, wordsLanguage, signal));
   if (signal.aborted) return;
   await sql().begin(async (tx) => {
-    // Changed meanwhile, it is read again; what was read of the old one must not stay.
-    const done =
-      await tx`update words w set revision = ${revision}, lines = ${lines}, boxes = ${boxes}
-      from shots s where w.shot_id = ${id} and s.id = ${id} and s.revision = ${revision}`;
-    if (done.count > 0) await indexShot(tx, id);
+    // Held, so that a change either came before, and it is read again, or waits and forgets it.
+    const [same] = await tx`
+      select 1 from shots where id = ${id} and revision = ${revision} for no key update`;
+    if (!same) return;
+    await tx`update words set revision = ${revision}, lines = ${lines}, boxes = ${boxes}
+      where shot_id = ${id}`;
+    await indexShot(tx, id);
   });
 }
 
