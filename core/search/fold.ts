@@ -20,6 +20,7 @@ export function fold(text: string): string {
     .replaceAll('ß', 'ss');
 }
 
+const PLAIN = /^[A-Za-z0-9]+$/;
 const TOKENS = /[\p{L}\p{N}\p{M}]+|\p{Extended_Pictographic}/gu;
 
 /** Longer runs of letters are cut: no index holds them, and nobody types them. */
@@ -27,6 +28,8 @@ export const LONGEST_TOKEN = 100;
 
 /** The tokens of a text, in order. */
 export function tokensOf(text: string): string[] {
+  // Most words of most screens.
+  if (PLAIN.test(text)) return [text.toLowerCase().slice(0, LONGEST_TOKEN)];
   return (fold(text).match(TOKENS) ?? []).map((token) => token.slice(0, LONGEST_TOKEN));
 }
 

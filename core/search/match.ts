@@ -46,10 +46,26 @@ const within: Fits = ({ token }, found) => found.includes(token);
 /** Beginnings of the places at which all wanted tokens follow each other. */
 function startsOf(wanted: readonly Wanted[], tokens: readonly string[], fit: Fits): number[] {
   const starts: number[] = [];
+  const [first, ...rest] = wanted;
+  if (!first) return starts;
   for (let at = 0; at + wanted.length <= tokens.length; at += 1) {
-    if (wanted.every((one, i) => fit(one, tokens[at + i] ?? ''))) starts.push(at);
+    if (!fit(first, tokens[at] ?? '')) continue;
+    if (rest.every((one, i) => fit(one, tokens[at + 1 + i] ?? ''))) starts.push(at);
   }
   return starts;
+}
+
+/** The tokens of recognised words, each with the box of its word. A page of results has thousands. */
+function spread(words: readonly Word[]): { tokens: string[]; boxes: Rect[] } {
+  const tokens: string[] = [];
+  const boxes: Rect[] = [];
+  for (const { text, box } of words) {
+    for (const token of tokensOf(text)) {
+      tokens.push(token);
+      boxes.push(box);
+    }
+  }
+  return { tokens, boxes };
 }
 
 /** More boxes than these are not outlined on one shot. */
@@ -58,9 +74,9 @@ const MOST_HITS = 40;
 const keyOf = ({ x, y, width, height }: Rect): string => `${x} ${y} ${width} ${height}`;
 
 /** Words of a phrase that stand beside each other as one box; one box for each line. */
-function joined(words: readonly { box: Rect }[]): Rect[] {
+function joined(words: readonly Rect[]): Rect[] {
   const boxes: Rect[] = [];
-  for (const { box } of words) {
+  for (const box of words) {
     const before = boxes.at(-1);
     const middle = box.y + box.height / 2;
     const beside =
@@ -88,8 +104,7 @@ export function reasonOf(
   if (asked.length === 0) return { places: [], hits: [] };
   const found = new Set<PlaceName>();
   const hits = new Map<string, Rect>();
-  const spread = words.flatMap(({ text, box }) => tokensOf(text).map((token) => ({ token, box })));
-  const tokens = spread.map(({ token }) => token);
+  const { tokens, boxes } = spread(words);
   for (const one of asked) {
     const wanted = wantedOf(one);
     for (const place of places) {
@@ -101,7 +116,7 @@ export function reasonOf(
     if (one.field !== null) continue;
     for (const start of startsOf(wanted, tokens, fit)) {
       found.add('picture');
-      for (const box of joined(spread.slice(start, start + wanted.length)))
+      for (const box of joined(boxes.slice(start, start + wanted.length)))
         hits.set(keyOf(box), box);
     }
   }

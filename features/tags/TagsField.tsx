@@ -13,6 +13,8 @@ interface Props {
 }
 
 const MOST = 6;
+/** What so many proposals need, pixels. */
+const ROOM = 220;
 
 const same = (a: string, b: string): boolean => fold(a.trim()) === fold(b.trim());
 
@@ -22,6 +24,8 @@ export function TagsField({ label = 'Tags', names, onChange }: Props) {
   const [typed, setTyped] = useState('');
   const [open, setOpen] = useState(false);
   const [chosen, setChosen] = useState(-1);
+  /** There is no room below for what is proposed. */
+  const [above, setAbove] = useState(false);
   const list = useId();
   useEffect(() => {
     if (!loaded) void readTags();
@@ -82,7 +86,11 @@ export function TagsField({ label = 'Tags', names, onChange }: Props) {
           setOpen(true);
           setChosen(-1);
         }}
-        onFocus={() => setOpen(true)}
+        onFocus={(event) => {
+          const { bottom } = event.currentTarget.getBoundingClientRect();
+          setAbove(bottom + ROOM > window.innerHeight);
+          setOpen(true);
+        }}
         onBlur={() => {
           setOpen(false);
           add(typed);
@@ -95,7 +103,10 @@ export function TagsField({ label = 'Tags', names, onChange }: Props) {
         role="listbox"
         aria-label="Known tags"
         hidden={!shown}
-        className="absolute top-full left-0 z-30 mt-1 w-48 rounded-[9px] border border-line bg-card p-1 shadow-raised"
+        className={classes(
+          'absolute left-0 z-30 my-1 w-48 rounded-[9px] border border-line bg-card p-1 shadow-raised',
+          above ? 'bottom-full' : 'top-full',
+        )}
       >
         {proposals.map(({ id, name }, i) => (
           <li

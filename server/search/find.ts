@@ -46,46 +46,106 @@ const inPlace = (bin: boolean): Fragment =>
 const detailColumns = () => sql()`${summaryColumns()}, s.provenance,
   s.document ->> 'description' as description, w.lines, w.boxes`;
 
-/** The next ones by day. @throws Fault 400 */
-function byDay(where: Fragment, { bin, before, limit }: Asked): Promise<Row[]> {
-  const db = sql();
-  const cursor = before ? readCursor(before) : null;
-  const beyond = cursor ? db`and (x.taken_at, x.shot_id) < (${cursor.at}, ${cursor.id})` : db``;
-  return db<Row[]>`
-    with found as materialized (
-      select x.shot_id, x.taken_at from search x join shots s on s.id = x.shot_id
-      where ${inPlace(bin)} and ${where} ${beyond}
-      order by x.taken_at desc, x.shot_id desc limit ${limit + 1})
-    select ${detailColumns()}, 0 as fit from found
-      join shots s on s.id = found.shot_id left join words w on w.shot_id = s.id
-    order by found.taken_at desc, found.shot_id desc`;
+/** A shot that fits, and how well. */
+interface Candidate {
+  shot_id: string;
+  taken_at: Date;
+  fit: number;
 }
 
-/** The place after which the next ones by fitness come. @throws Fault 400 */
-function readFitCursor(cursor: string): { fit: number; at: Date; id: string } {
-  const [fit = '', ...rest] = cursor.split('_');
+/** So many are put in order here; of more than that the newest are looked for by going back in time. */
+const FEW = 2_000;
+
+interface Wanted {
+  /** All that must hold of `x`. */
+  where: Fragment;
+  bin: boolean;
+  /** What lies beyond the last page; as many are wanted as `count`. */
+  beyond: Fragment;
+  count: number;
+}
+
+type Found = Pick<Candidate, 'shot_id' | 'taken_at'>[];
+
+/**
+ * What fits, the newest of it. The planner would guess whether that is much or little, and be wrong
+ * by seconds for beginnings of words: so it is looked at first.
+ */
+async function newest(
+  tx: postgres.TransactionSql,
+  { where, bin, beyond, count }: Wanted,
+): Promise<Found> {
+  const fitting = tx`from search x join shots s on s.id = x.shot_id
+    where ${inPlace(bin)} and ${where}`;
+  await tx`set local enable_seqscan = off`;
+  const few = await tx<Found>`select x.shot_id, x.taken_at ${fitting} limit ${FEW + 1}`;
+  if (few.length <= FEW) return few;
+  await tx`set local enable_bitmapscan = off`;
+  return tx<Found>`select x.shot_id, x.taken_at ${fitting} ${beyond}
+    order by x.taken_at desc, x.shot_id desc limit ${count}`;
+}
+
+const isAfter = (a: Candidate, b: Candidate): boolean =>
+  a.fit !== b.fit
+    ? a.fit < b.fit
+    : a.taken_at.getTime() !== b.taken_at.getTime()
+      ? a.taken_at < b.taken_at
+      : a.shot_id < b.shot_id;
+
+const inOrder = (a: Candidate, b: Candidate): number => (isAfter(a, b) ? 1 : -1);
+
+/** The place after which the next ones come. @throws Fault 400 */
+function readPlace({ before, order }: Asked): Candidate | null {
+  if (!before) return null;
+  const [fit = '', ...rest] = order === 'fitness' ? before.split('_') : ['0', before];
   if (!/^\d{1,6}$/.test(fit)) readCursor('');
-  return { fit: Number(fit), ...readCursor(rest.join('_')) };
+  const { at, id } = readCursor(rest.join('_'));
+  return { fit: Number(fit), taken_at: at, shot_id: id };
 }
 
-/** The next ones of the newest by fitness. @throws Fault 400 */
-function byFitness(query: Query, where: Fragment, { bin, before, limit }: Asked): Promise<Row[]> {
-  const db = sql();
-  const at = before ? readFitCursor(before) : null;
-  const beyond = at ? db`where (fit, taken_at, shot_id) < (${at.fit}, ${at.at}, ${at.id})` : db``;
-  return db<Row[]>`
-    with newest as materialized (
-      select x.shot_id, x.taken_at, x.tokens from search x join shots s on s.id = x.shot_id
-      where ${inPlace(bin)} and ${where}
-      order by x.taken_at desc, x.shot_id desc limit ${COUNTED}),
-    scored as materialized (
-      select x.shot_id, x.taken_at, (${fitness(query)})::int as fit from newest x),
-    found as materialized (
-      select * from scored ${beyond}
-      order by fit desc, taken_at desc, shot_id desc limit ${limit + 1})
-    select ${detailColumns()}, found.fit from found
-      join shots s on s.id = found.shot_id left join words w on w.shot_id = s.id
-    order by found.fit desc, found.taken_at desc, found.shot_id desc`;
+/** The shots of a page with all that is shown of them, and one more. @throws Fault 400 */
+async function pageOf(query: Query, where: Fragment, asked: Asked): Promise<Row[]> {
+  const { limit, bin, order } = asked;
+  const place = readPlace(asked);
+  const byFitness = order === 'fitness';
+  return sql().begin('read only', async (tx) => {
+    // What a plan is good for depends on the words that are asked for.
+    await tx`set local plan_cache_mode = force_custom_plan`;
+    const beyond =
+      place && !byFitness
+        ? tx`and (x.taken_at, x.shot_id) < (${place.taken_at}, ${place.shot_id})`
+        : tx``;
+    const count = byFitness ? COUNTED : limit + 1;
+    const found = (await newest(tx, { where, bin, beyond, count })).map((one) => ({
+      ...one,
+      fit: 0,
+    }));
+    found.sort(inOrder);
+    const scored = byFitness ? await withFitness(tx, query, found.slice(0, COUNTED)) : found;
+    const page = scored.filter((one) => !place || isAfter(one, place)).slice(0, limit + 1);
+    if (page.length === 0) return [];
+    await tx`set local enable_bitmapscan = on`;
+    const rows = await tx<Row[]>`select ${detailColumns()}, 0 as fit from shots s
+      left join words w on w.shot_id = s.id
+      where s.id = any(${page.map((one) => one.shot_id)}::uuid[])`;
+    const byId = new Map(rows.map((row) => [row.id, row]));
+    return page.flatMap(({ shot_id: id, fit }) => {
+      const row = byId.get(id);
+      return row ? [{ ...row, fit }] : [];
+    });
+  });
+}
+
+async function withFitness(
+  tx: postgres.TransactionSql,
+  query: Query,
+  found: Candidate[],
+): Promise<Candidate[]> {
+  const rows = await tx<{ shot_id: string; fit: number }[]>`
+    select x.shot_id, (${fitness(query)})::int as fit from search x
+    where x.shot_id = any(${found.map((one) => one.shot_id)}::uuid[])`;
+  const fits = new Map(rows.map((row) => [row.shot_id, row.fit]));
+  return found.map((one) => ({ ...one, fit: fits.get(one.shot_id) ?? 0 })).sort(inOrder);
 }
 
 /** @throws Fault 400 */
@@ -100,8 +160,7 @@ function readAsked(q: string): Query {
 /** A page of what fits a query, with the reason for each. @throws Fault 400 */
 export async function findShots(asked: Asked): Promise<FoundPage> {
   const query = readAsked(asked.q);
-  const rowsOf = (where: Fragment) =>
-    asked.order === 'fitness' ? byFitness(query, where, asked) : byDay(where, asked);
+  const rowsOf = (where: Fragment) => pageOf(query, where, asked);
   const [first, taken] = await Promise.all([rowsOf(conditions(query)), takenOn(new Date())]);
   const wider = first.length === 0 && !asked.before ? insideConditions(query) : null;
   const rows = wider ? await rowsOf(wider) : first;
@@ -128,6 +187,7 @@ export async function countShots(q: string, bin: boolean): Promise<Count> {
   const counted = async (where: Fragment): Promise<Count> => {
     const n = await sql().begin('read only', async (tx) => {
       // Reading the whole table looks cheaper to the planner than it is: the tokens lie apart.
+      await tx`set local plan_cache_mode = force_custom_plan`;
       await tx`set local enable_seqscan = off`;
       const [row] = await tx<{ n: number }[]>`
         select count(*)::int as n from (select 1 from search x join shots s on s.id = x.shot_id

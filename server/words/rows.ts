@@ -1,6 +1,8 @@
 import type { Paragraph, Word } from '@/core/recognition/words';
 
 const NUMBERS = 4;
+/** Of a word whose box was lost. */
+const nowhere = { x: 0, y: 0, width: 0, height: 0 };
 const MOST = 65_535;
 
 export interface PackedWords {
@@ -43,12 +45,16 @@ export function unpackParagraphs(lines: string | null, boxes: Buffer | null): Pa
   if (!lines || !boxes) return [];
   let at = 0;
   const word = (text: string): Word => {
-    const [x = 0, y = 0, width = 0, height = 0] = Array.from({ length: NUMBERS }, (_, j) => {
-      const offset = (at * NUMBERS + j) * 2;
-      return offset + 2 <= boxes.length ? boxes.readUInt16LE(offset) : 0;
-    });
+    const offset = at * NUMBERS * 2;
     at += 1;
-    return { text, box: { x, y, width, height } };
+    if (offset + NUMBERS * 2 > boxes.length) return { text, box: nowhere };
+    const box = {
+      x: boxes.readUInt16LE(offset),
+      y: boxes.readUInt16LE(offset + 2),
+      width: boxes.readUInt16LE(offset + 4),
+      height: boxes.readUInt16LE(offset + 6),
+    };
+    return { text, box };
   };
   return lines
     .split('\n\n')

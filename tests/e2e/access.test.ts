@@ -108,6 +108,31 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
       },
     ],
     [
+      'Setup, words',
+      async () => {
+        await app.go('/setup/words');
+        await app.sees('Read words in pictures');
+      },
+    ],
+    [
+      'Shelf, searching',
+      async () => {
+        await app.go('/shelf?q=with:text+tag:+-nowhere+b');
+        await app.until('a card', () => app.has('[data-shot]'));
+        await app.keys('/', Key.END, ' with:');
+        await app.until('completions', () => app.has('[role="option"]'));
+      },
+    ],
+    [
+      'Shelf, calendar',
+      async () => {
+        await app.go('/shelf?q=nowhere');
+        await app.sees('No shot fits all of this.');
+        await app.click('Calendar');
+        await app.named('Month before');
+      },
+    ],
+    [
       'Take, shared screen',
       async () => {
         await app.take();

@@ -163,6 +163,8 @@ describe('after any control was touched, by pointer or by Tab, the keys of the v
     ['/setup/sending', 10],
     ['/setup/keys', 10],
     ['/setup/computer', 10],
+    ['/setup/words', 10],
+    ['/shelf?q=bed+', 15],
   ])(
     '%s',
     async (view, least) => {

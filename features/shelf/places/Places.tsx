@@ -11,6 +11,9 @@ import { Tags } from './Tags';
 import { readTags } from '../../tags/tagStore';
 import { Sources } from './Sources';
 
+/** Between two looks at how many shots there are of each, ms. */
+const LOOK_AGAIN = 15_000;
+
 interface Props {
   /** How many shots there are where nothing is asked for; null while that is not known. */
   total: number | null;
@@ -21,9 +24,16 @@ export function Places({ total }: Props) {
   const { text, bin } = useAsked();
   const stored = useOutbox((o) => o.storedCount);
   useEffect(() => {
-    void readTags();
-    void readSearches();
-  }, [stored]);
+    const look = () => {
+      if (document.hidden) return;
+      void readTags();
+      void readSearches();
+    };
+    look();
+    // Words are read, and other tabs take and tag, meanwhile.
+    const timer = setInterval(look, LOOK_AGAIN);
+    return () => clearInterval(timer);
+  }, [stored, total]);
   const icon = { size: 18, strokeWidth: 1.75 };
   const plain = text.trim() === '';
   return (
