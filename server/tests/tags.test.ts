@@ -7,8 +7,10 @@ import * as shotTagsRoute from '@/app/api/shots/[id]/tags/route';
 import * as tagRoute from '@/app/api/tags/[id]/route';
 import * as tagsRoute from '@/app/api/tags/route';
 import { markColours } from '@/core/colour/markColours';
+import { firstWay } from '@/core/contracts/way';
 import { savedSearchesSchema, tagsSchema } from '@/core/contracts/search';
 import { sql } from '../db/sql';
+import { doStep } from '../display/thenSteps';
 import { findShots } from '../search/find';
 import { binShot, storeShot } from '../shots/store';
 import { at, begin, finish, gradientPng, jsonRequest, request } from './setup';
@@ -137,6 +139,14 @@ describe('tags', () => {
     [['שורשים'], 200],
   ])('case %#', async (list, status) => {
     expect((await set(shot(0), list)).status).toBe(status);
+  });
+
+  test('given by a routine of this computer, beside those it has', async () => {
+    await set(shot(0), ['Old']);
+    const step = { do: 'tag' as const, tags: ['Winter', 'old'] };
+    expect(await doStep(step, shot(0), firstWay)).toBe('Tagged: Winter, old');
+    expect(await of(shot(0))).toEqual(['Old', 'Winter']);
+    expect(await doStep(step, NOBODY, firstWay)).toContain('Not tagged.');
   });
 
   test('of a shot that is not there', async () => {

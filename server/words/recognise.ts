@@ -58,11 +58,14 @@ function watch(child: ChildProcess, signal: AbortSignal): () => string | null {
       child.kill('SIGKILL');
     }
   }, TICK);
-  const end = () => child.kill('SIGKILL');
+  const end = () => void child.kill('SIGKILL');
+  // One that is held up would stay so for ever.
+  process.once('exit', end);
   signal.addEventListener('abort', end, { once: true });
   child.once('close', () => {
     clearInterval(timer);
     signal.removeEventListener('abort', end);
+    process.removeListener('exit', end);
   });
   return () => problem;
 }

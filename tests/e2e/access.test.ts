@@ -117,7 +117,7 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
     [
       'Shelf, searching',
       async () => {
-        await app.go('/shelf?q=with:text+tag:+-nowhere+b');
+        await app.go('/shelf?q=with:text+tag:+-nowhere');
         await app.until('a card', () => app.has('[data-shot]'));
         await app.keys('/', Key.END, ' with:');
         await app.until('completions', () => app.has('[role="option"]'));

@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { packWords } from '@/server/words/rows';
 import { getShot, plainPng, read, sendShot } from './lib/app';
 import { appUrl } from './lib/browser';
+import { addRoutine } from './lib/hand';
 import { app, browser, inOneBrowser } from './lib/suite';
 
 /** Shots found again: by words, tags, saved searches and days, with the mouse and with keys alone. */
@@ -248,7 +249,8 @@ test('days fold; the calendar jumps to one; cards can be small', async () => {
   await app.click('Large cards');
   await app.click('Calendar');
   await app.until('the calendar', () => app.has('[aria-label="Month before"]'));
-  for (let i = 0; i < 24 && !(await app.has('[aria-label^="3 March 2026"]')); i += 1)
+  const month = () => browser.driver.findElement(By.css('[data-month]')).getText();
+  for (let i = 0; i < 24 && (await month()) !== 'March 2026'; i += 1)
     await app.click('Month before');
   await app.click('3 March 2026, 1 shot');
   await shows('Orders 01 of 2026');
@@ -290,4 +292,36 @@ test('tags in Mark and Keep, and in the answer to a take', async () => {
   await inAnswer.sendKeys('Quick', Key.ENTER);
   ids.taken = id;
   await app.until('tagged', async () => String(await tagsOf('taken')) === 'Quick');
+  await app.keys(Key.ESCAPE);
+}, 60_000);
+
+test('what was read in the background serves Copy words and Find private at once', async () => {
+  // The picture is plain: these words can only be the stored ones.
+  await put('Read before', ['wren@fernhollow.example', 'hollow'], 6);
+  await app.openShot(ids['Read before'] ?? '');
+  await app.keys('.');
+  await app.click('All words of the picture');
+  await app.until('the words', async () => {
+    const [field] = await browser.driver.findElements(By.css('[aria-label="Words of the region"]'));
+    return field !== undefined && (await valueOf(field)) === 'wren@fernhollow.example hollow';
+  });
+  await app.keys('f');
+  await app.sees('1 × E-mail address');
+  await app.keys(Key.ESCAPE);
+  // Another revision was not read: nothing stored may speak of it.
+  await app.keys('b');
+  const stage = await app.stage();
+  await app.drag(stage, { x: 300, y: 200 }, { x: 360, y: 260 });
+  await app.stored();
+  await app.keys('f');
+  await app.sees('Nothing that looks like an address');
+}, 90_000);
+
+test('a routine gives its tags to what it takes', async () => {
+  await addRoutine('f7', { then: [{ do: 'tag', tags: ['By routine', 'Beds'] }] });
+  await app.take();
+  await app.keys(Key.F7);
+  const tagged = async () => (await read('/api/tags')).text();
+  await app.until('tagged', async () => (await tagged()).includes('"By routine","colour":"#'));
+  await app.sees('Tagged: By routine, Beds');
 }, 60_000);

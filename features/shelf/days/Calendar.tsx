@@ -81,7 +81,7 @@ function MonthView({ onDay }: { onDay: (day: string) => void }) {
         <IconButton label="Month before" onClick={() => setMonth((m) => shifted(m, -1))}>
           <ChevronLeft size={18} strokeWidth={1.75} />
         </IconButton>
-        <p role="status" className="grow text-center font-name">
+        <p role="status" data-month className="grow text-center font-name">
           {nameOf(month)}
         </p>
         <IconButton label="Month after" onClick={() => setMonth((m) => shifted(m, 1))}>
@@ -109,7 +109,6 @@ function MonthView({ onDay }: { onDay: (day: string) => void }) {
                       data-day={day}
                       autoFocus={isToday(month, day)}
                       onKeyDown={key}
-                      aria-label={`${day} ${nameOf(month)}, ${countOf(day) === 1 ? '1 shot' : `${countOf(day)} shots`}`}
                       onClick={() => onDay(`${textOf(month)}-${two(day)}`)}
                       className={classes(
                         'flex h-9 w-full flex-col items-center justify-center rounded-[6px] border text-[13px] leading-none',
@@ -119,11 +118,16 @@ function MonthView({ onDay }: { onDay: (day: string) => void }) {
                       )}
                     >
                       {day}
-                      {countOf(day) > 0 && (
-                        <span className="mt-0.5 font-measure text-[10px] font-normal text-petrol">
-                          {countOf(day)}
-                        </span>
-                      )}
+                      <span className="sr-only"> {nameOf(month)}, </span>
+                      <span
+                        className={classes(
+                          'mt-0.5 font-measure text-[10px] font-normal text-petrol',
+                          countOf(day) === 0 && 'sr-only',
+                        )}
+                      >
+                        {countOf(day)}
+                      </span>
+                      <span className="sr-only"> {countOf(day) === 1 ? 'shot' : 'shots'}</span>
                     </button>
                   )}
                 </td>

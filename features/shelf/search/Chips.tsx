@@ -22,7 +22,11 @@ export function Chips() {
       <ul className="contents">
         {parts.map((part) => (
           <li key={part.start}>
-            <Chip part={part} onGone={() => ask({ text: withoutPart(text, part) })} />
+            <Chip
+              part={part}
+              typing={part.end === text.length}
+              onGone={() => ask({ text: withoutPart(text, part) })}
+            />
           </li>
         ))}
       </ul>
@@ -61,7 +65,14 @@ function unknown({ asks }: Part): string | null {
   return known ? null : 'no such source';
 }
 
-function Chip({ part, onGone }: { part: Part; onGone: () => void }) {
+interface ChipProps {
+  part: Part;
+  /** It stands at the end of the field: it may not be finished. */
+  typing: boolean;
+  onGone: () => void;
+}
+
+function Chip({ part, typing, onGone }: ChipProps) {
   const words = sayPart(part);
   const odd = unknown(part);
   const unclear = part.asks.kind === 'unclear' || odd !== null;
@@ -69,7 +80,8 @@ function Chip({ part, onGone }: { part: Part; onGone: () => void }) {
     <span
       className={classes(
         'flex h-7 max-w-80 items-center rounded-full border pl-3 text-[13px]',
-        unclear ? 'border-brick text-brick' : 'border-petrol bg-tint text-petrol',
+        !unclear && 'border-petrol bg-tint text-petrol',
+        unclear && (typing ? 'border-dashed border-edge text-soft' : 'border-brick text-brick'),
       )}
     >
       <button
