@@ -10,6 +10,7 @@ const schema = z.object({
   REZZIK_DEMO: z.string().optional(),
   REZZIK_DESCRIBING_MS: z.coerce.number().positive().default(1_200),
   REZZIK_READING: z.string().optional(),
+  REZZIK_READING_MS: z.coerce.number().positive().default(180_000),
   DISPLAY: z.string().optional(),
   WAYLAND_DISPLAY: z.string().optional(),
   XDG_SESSION_TYPE: z.string().optional(),
@@ -26,6 +27,8 @@ export interface Env {
   describing: number;
   /** Words in pictures may be read in the background at all. */
   reading: boolean;
+  /** How long reading one picture may take, ms, what it waits for others not counted. */
+  readingTime: number;
   /** The X display of this computer, if there is one. */
   display: string | null;
   /** True in a Wayland session, where X sees only its own programs. */
@@ -47,6 +50,7 @@ export function env(): Env {
     demo: read.REZZIK_DEMO === '1',
     describing: read.REZZIK_DESCRIBING_MS,
     reading: read.REZZIK_READING !== '0',
+    readingTime: read.REZZIK_READING_MS,
     display: read.DISPLAY || null,
     wayland: Boolean(read.WAYLAND_DISPLAY) || read.XDG_SESSION_TYPE === 'wayland',
   };

@@ -19,6 +19,7 @@ test('codes, addresses, paths and times part at their signs', () => {
   ]);
   expect(tokensOf('– … ()')).toEqual([]);
   expect(tokensOf('frost ❄ shears')).toEqual(['frost', '❄', 'shears']);
+  expect(tokensOf('東京のbeds')).toEqual(['東', '京', 'の', 'beds']);
   expect(sequenceOf(tokensOf('E-207'))).toBe(' e 207 ');
   expect(tokensOf('x'.repeat(8000))).toEqual(['x'.repeat(LONGEST_TOKEN)]);
 });

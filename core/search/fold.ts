@@ -21,7 +21,12 @@ export function fold(text: string): string {
 }
 
 const PLAIN = /^[A-Za-z0-9]+$/;
-const TOKENS = /[\p{L}\p{N}\p{M}]+|\p{Extended_Pictographic}/gu;
+/** Scripts that write words without blanks between: each sign is a token, words are sequences. */
+const UNPARTED = '\\p{Script=Han}\\p{Script=Hiragana}\\p{Script=Katakana}';
+const TOKENS = new RegExp(
+  `[${UNPARTED}]|(?:(?![${UNPARTED}])[\\p{L}\\p{N}\\p{M}])+|\\p{Extended_Pictographic}`,
+  'gu',
+);
 
 /** Longer runs of letters are cut: no index holds them, and nobody types them. */
 export const LONGEST_TOKEN = 100;

@@ -9,14 +9,15 @@ export interface Indexed {
 }
 
 /** Letter before a token that is asked for in one field only. */
-const marks: Record<WordField, string> = {
+const marks: Record<WordField | 'tag', string> = {
+  tag: 'g:',
   title: 't:',
   window: 'w:',
   program: 'p:',
   description: 'd:',
 };
 
-export const inField = (field: WordField, token: string): string => marks[field] + token;
+export const inField = (field: WordField | 'tag', token: string): string => marks[field] + token;
 export const kindToken = (kind: string): string => `k:${kind.toLowerCase()}`;
 export const sourceToken = (source: string): string => `s:${source}`;
 
@@ -41,7 +42,7 @@ export function indexOf(
     for (const token of own) {
       if (tokens.size >= MOST_TOKENS) break;
       tokens.add(token);
-      if (place in marks) tokens.add(inField(place as WordField, token));
+      if (place !== 'picture') tokens.add(inField(place, token));
     }
   }
   return { tokens: [...tokens], sequence: sequences.join('\n').slice(0, LONGEST_SEQUENCE) };

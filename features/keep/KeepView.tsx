@@ -13,7 +13,7 @@ import { Problem } from '../ui/Problem';
 import { announce } from '../ui/announce';
 import { renameShot } from '../names/rename';
 import { ShotName } from '../names/ShotName';
-import { TagsOf } from '../tags/TagsOf';
+import { TagButton } from '../tags/TagButton';
 import { useOnline } from '../api/online';
 import { useAction } from '../keys/useAction';
 import { modifier, useKey } from '../keys/useKey';
@@ -132,7 +132,13 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
         step="keep"
         shot={shot.id}
         middle={
-          <ShotName shot={shot} onChange={(title) => onShot({ ...shot, title, titleOwn: true })} />
+          <>
+            <ShotName
+              shot={shot}
+              onChange={(title) => onShot({ ...shot, title, titleOwn: true })}
+            />
+            <TagButton shot={shot.id} side="bottom" />
+          </>
         }
       />
       <div className="flex min-h-0 grow">
@@ -207,10 +213,6 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
               onChange={(pattern) => setWish({ pattern })}
               onEnter={() => void keep()}
             />
-            <section aria-label="Tags" className="flex items-start gap-3">
-              <h2 className="font-name text-base">Tags</h2>
-              <TagsOf id={shot.id} />
-            </section>
           </div>
         </aside>
       </div>

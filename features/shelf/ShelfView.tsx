@@ -130,9 +130,10 @@ export function ShelfView() {
 
 /** What the address asks for, when the Shelf opens and on Back and Forward. */
 function useAddress(): void {
+  // Before the first page is asked for.
+  useState(readAddress);
   useEffect(() => {
     document.title = 'Shelf – Rezzik';
-    readAddress();
     window.addEventListener('popstate', readAddress);
     return () => window.removeEventListener('popstate', readAddress);
   }, []);

@@ -1,8 +1,8 @@
-import { Info, Tag, X } from 'lucide-react';
+import { Info, X } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useEffect, useRef, type MouseEvent } from 'react';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
-import { TagsOf } from '../tags/TagsOf';
+import { TagButton } from '../tags/TagButton';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
@@ -78,7 +78,7 @@ function Answer({ notice, others }: { notice: Notice; others: number }) {
         )}
       </div>
       {(reason ?? (bad || lines.length > 2)) && <More notice={notice} />}
-      {shot && <TagIt shot={shot} />}
+      {shot && <TagButton shot={shot} side="top" />}
       {action && (
         <Button className="shrink-0" onClick={meant(action.act)}>
           {action.label}
@@ -103,30 +103,6 @@ function Answer({ notice, others }: { notice: Notice; others: number }) {
         <X size={16} strokeWidth={1.75} />
       </IconButton>
     </div>
-  );
-}
-
-/** Tags for what was just taken, without leaving what one does. */
-function TagIt({ shot }: { shot: string }) {
-  return (
-    <Popover.Root>
-      <Popover.Trigger asChild>
-        <IconButton label="Tag">
-          <Tag size={16} strokeWidth={1.75} />
-        </IconButton>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="top"
-          sideOffset={8}
-          collisionPadding={12}
-          data-takes-keys
-          className="z-50 w-72 rounded-[9px] border border-edge bg-card p-3 shadow-raised"
-        >
-          <TagsOf id={shot} />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
   );
 }
 

@@ -8,6 +8,7 @@ import { monitors as readMonitors } from './monitors';
 import { holdOwn, paste, readOwn, type OwnPixels } from './own';
 import { readPixmap, type ScreenPixels } from './pixmap';
 import { focusedWindow, windows } from './windows';
+import { personActs } from '../words/quiet';
 
 const INCLUDE_INFERIORS = 1;
 
@@ -36,6 +37,7 @@ export async function screenSize(screen: Screen): Promise<{ width: number; heigh
 
 /** Copies the screen and the covered windows on the display itself, which takes no time to speak of. */
 export async function stillScreen(screen: Screen): Promise<DisplayStill> {
+  personActs();
   const { X, root } = screen;
   const { width, height } = await screenSize(screen);
   if (width * height > limits.pixels) throw unavailable('The screen is too large to be taken.');

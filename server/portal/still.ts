@@ -12,6 +12,7 @@ import type { ScreenPixels } from '../display/pixmap';
 import type { Still } from '../display/still';
 import { Fault } from '../http/fault';
 import { askPortal } from './request';
+import { personActs } from '../words/quiet';
 
 /** A person may be asked first, and may think about it, ms. */
 const PATIENCE = 60_000;
@@ -26,6 +27,7 @@ export const NO_WINDOWS =
  * @throws Fault 403 when a person does not allow it, 503
  */
 export async function portalStill(patience = PATIENCE): Promise<Still> {
+  personActs();
   const asked = Date.now();
   const answer = await askPortal(
     'org.freedesktop.portal.Screenshot',

@@ -14,7 +14,11 @@ type Words = Extract<Asks, { kind: 'words' }>;
 const lexeme = (token: string): string => `'${token.replaceAll("'", "''")}'`;
 
 /** All tokens of some words, each as it is written or with one slip of recognition. */
-export function wordsQuery({ tokens, field, open }: Words): string {
+export function wordsQuery({
+  tokens,
+  field,
+  open,
+}: Pick<Words, 'tokens' | 'open'> & { field: Words['field'] | 'tag' }): string {
   return tokens
     .map((token, i) => {
       const marked = (one: string) => lexeme(field ? inField(field, one) : one);
@@ -145,7 +149,15 @@ export function insideConditions(query: Query): Fragment | null {
 }
 
 /** What a place is worth for fitness. */
-const WORTH = { title: 8, window: 4, program: 3, description: 3, exact: 2, whole: 1 } as const;
+const WORTH = {
+  title: 8,
+  tag: 6,
+  window: 4,
+  program: 3,
+  description: 3,
+  exact: 2,
+  whole: 1,
+} as const;
 
 /** How well `x` fits the words of a query. */
 export function fitness(query: Query): Fragment {
@@ -156,7 +168,7 @@ export function fitness(query: Query): Fragment {
   };
   for (const { asks, without } of asking(query)) {
     if (asks.kind !== 'words' || without) continue;
-    for (const field of ['title', 'window', 'program', 'description'] as const) {
+    for (const field of ['title', 'tag', 'window', 'program', 'description'] as const) {
       add(wordsQuery({ ...asks, field }), WORTH[field]);
     }
     const own = asks.tokens.map(lexeme);

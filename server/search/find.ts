@@ -162,7 +162,7 @@ export async function findShots(asked: Asked): Promise<FoundPage> {
   const query = readAsked(asked.q);
   const rowsOf = (where: Fragment) => pageOf(query, where, asked);
   const [first, taken] = await Promise.all([rowsOf(conditions(query)), takenOn(new Date())]);
-  const wider = first.length === 0 && !asked.before ? insideConditions(query) : null;
+  const wider = first.length === 0 ? insideConditions(query) : null;
   const rows = wider ? await rowsOf(wider) : first;
   const inside = wider !== null && rows.length > 0;
   const shown = rows.slice(0, asked.limit);

@@ -1,5 +1,12 @@
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
-import { chmodSync, mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createCanvas, GlobalFonts } from '@napi-rs/canvas';
@@ -19,6 +26,7 @@ import { dropTheRest } from '../shots/dropRest';
 import { binShot, eraseShot, storeShot } from '../shots/store';
 import { progress, retryStopped, wantMissing } from '../words/reading';
 import { languages } from '../words/recognise';
+import { personActs } from '../words/quiet';
 import { packWords, unpackParagraphs } from '../words/rows';
 import { shippedRecognise } from '../words/shipped';
 import { readTsv } from '../words/tsv';
@@ -203,6 +211,21 @@ describe('when it may', () => {
     expect(await wordsOf(id)).toMatchObject({ state: 'read' });
   });
 
+  test('a reader in the middle of its work is held up by a person, and goes on', async () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'rezzik-pid-')), 'pid');
+    pretend(`${LISTS}; echo $$ > ${file}; sleep 0.5; PATH='${path}' exec tesseract "$@"`);
+    const { id } = await storeShot({ picture: order, title: 'P' });
+    const reading = readAll();
+    await until(() => Promise.resolve(existsSync(file) && readFileSync(file, 'utf8') !== ''));
+    personActs();
+    // Source: proc(5), the third field of stat: T is stopped.
+    const state = () =>
+      readFileSync(`/proc/${readFileSync(file, 'utf8').trim()}/stat`, 'utf8').split(') ')[1]?.[0];
+    await until(() => Promise.resolve(state() === 'T'));
+    await reading;
+    expect(await wordsOf(id)).toMatchObject({ state: 'read' });
+  });
+
   test('two servers on one database read each shot once', async () => {
     const log = join(mkdtempSync(join(tmpdir(), 'rezzik-log-')), 'log');
     pretend(`${LISTS}; echo x >> ${log}; PATH='${path}' exec tesseract "$@"`);
@@ -214,7 +237,6 @@ describe('when it may', () => {
     await until(() => Promise.resolve(Boolean(kept.rezzikJobs?.alone.has('words'))));
     kept.rezzikJobs?.alone.delete('words');
     await Promise.all([first, workAlone('words')]);
-    const { readFileSync } = await import('node:fs');
     expect(readFileSync(log, 'utf8').match(/x/g)).toHaveLength(4);
   });
 });
@@ -234,6 +256,21 @@ describe('a recogniser in trouble', () => {
     await retryStopped();
     await readAll();
     expect(await wordsOf(id)).toMatchObject({ state: 'read', problem: null });
+  });
+
+  test('one that hangs is ended; what it waits for others does not count', async () => {
+    process.env.REZZIK_READING_MS = '300';
+    pretend(`${LISTS}; exec sleep 60`);
+    const { id } = await storeShot({ picture: order, title: 'O' });
+    await readAll();
+    expect(await wordsOf(id)).toMatchObject({
+      state: 'waiting',
+      problem: 'Reading this picture took too long.',
+    });
+    delete process.env.REZZIK_READING_MS;
+    process.env.PATH = path;
+    await readAll();
+    expect(await wordsOf(id)).toMatchObject({ state: 'read' });
   });
 
   test('one that gives nonsense gives no words and no error', async () => {

@@ -189,6 +189,11 @@ describe('order and pages', () => {
       expect(ids.size).toBe(5);
     }
     expect(await count('leek ')).toEqual({ count: 5, more: false });
+    // Also where words stand within others only.
+    const first = await ask('eek ', '&limit=3');
+    expect(first).toMatchObject({ inside: true });
+    const second = await ask('eek ', `&limit=3&before=${first.next}`);
+    expect([...first.shots, ...second.shots].map((s) => s.title)).toHaveLength(5);
   });
 });
 

@@ -1,6 +1,7 @@
 import { execFile, spawn, type ChildProcess } from 'node:child_process';
 import { promisify } from 'node:util';
 import type { Paragraph } from '@/core/recognition/words';
+import { env } from '../env';
 import { shippedRecognise } from './shipped';
 import { isBusy } from './quiet';
 import { readTsv } from './tsv';
@@ -12,8 +13,6 @@ export interface Readable {
   scale: number;
 }
 
-/** How long reading one picture may take, ms, what it waits for others not counted. */
-const MOST_TIME = 180_000;
 const MOST_OUTPUT = 32_000_000;
 const TICK = 100;
 
@@ -46,7 +45,7 @@ export async function languages(): Promise<{ installed: boolean; languages: stri
 /** Holds it up while a person takes or marks, and ends it when it takes too long. */
 function watch(child: ChildProcess, signal: AbortSignal): () => string | null {
   let problem: string | null = null;
-  let left = MOST_TIME;
+  let left = env().readingTime;
   let held = false;
   const timer = setInterval(() => {
     const busy = isBusy();

@@ -109,6 +109,16 @@ test('chips show what was understood; each can be taken away or changed', async 
   expect(await browser.driver.getCurrentUrl()).not.toContain('q=');
 }, 60_000);
 
+test('what nothing is called by is said on its chip', async () => {
+  await openShelf();
+  await type('from:moon with:glitter kept:nowhere ');
+  await app.sees('from: moon (no such source)');
+  await app.sees('with: glitter (no such mark)');
+  await type('since:soon order ');
+  await app.sees('“soon” is no date');
+  await shows('Long border', 'Potting shed');
+}, 60_000);
+
 test('an empty answer proposes a known word and what to leave away', async () => {
   await openShelf();
   await type('sensor gredn ');
@@ -279,6 +289,7 @@ test('tags in Mark and Keep, and in the answer to a take', async () => {
   await inMark.sendKeys('Faults', Key.ENTER);
   await app.until('tagged', async () => String(await tagsOf('Cold frame')) === 'Faults');
   await app.go(`/shots/${ids['Cold frame']}/keep`);
+  await app.click('Tag');
   await app.click('Take off the tag Faults');
   await app.until('taken off', async () => String(await tagsOf('Cold frame')) === '');
   await app.take();

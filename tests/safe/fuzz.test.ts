@@ -3,7 +3,15 @@ import { mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { randomFrom } from '@/core/random/random';
-import { everyPicture, document, painted, pattern, picture, request } from './lib/fuzz/targets';
+import {
+  everyPicture,
+  document,
+  painted,
+  pattern,
+  picture,
+  request,
+  searched,
+} from './lib/fuzz/targets';
 import type { Ask, Target, There } from './lib/fuzz/targets';
 import { OwnApp } from './lib/ownApp';
 import { busyPng } from '@/tests/lib/pictures';
@@ -44,6 +52,7 @@ const targets: readonly Target[] = [
   pattern,
   request,
   request,
+  searched,
 ];
 
 const told = z.object({

@@ -1,6 +1,8 @@
 import { X } from 'lucide-react';
 import { useMemo } from 'react';
-import { sourceLabels, sourceNames } from '@/core/contracts/provenance';
+import { sourceNames } from '@/core/contracts/provenance';
+import { markNames } from '@/core/marks/registry';
+import { fold } from '@/core/search/fold';
 import { readQuery, withoutPart } from '@/core/search/grammar';
 import type { Part } from '@/core/search/query';
 import { sayPart } from '@/core/search/say';
@@ -8,11 +10,14 @@ import { Radio, Radios } from '../../ui/Radios';
 import { chosenLook, classes } from '../../ui/classes';
 import { ask, today, useAsked } from './asked';
 import { SaveSearch } from '../searches/SaveSearch';
+import type { Known } from './complete';
+import { useKnown } from './useKnown';
 
 /** What was understood of the field, one chip a part, and how what is found is ordered. */
 export function Chips() {
   const { text, order } = useAsked();
   const parts = useMemo(() => readQuery(text, today()).parts, [text]);
+  const known = useKnown();
   if (parts.length === 0) return null;
   return (
     <section
@@ -24,6 +29,7 @@ export function Chips() {
           <li key={part.start}>
             <Chip
               part={part}
+              odd={unknown(part, known)}
               typing={part.end === text.length}
               onGone={() => ask({ text: withoutPart(text, part) })}
             />
@@ -55,26 +61,31 @@ export function Chips() {
   );
 }
 
-/** No source is called so: said at once, since nothing can be found then. */
-function unknown({ asks }: Part): string | null {
-  if (asks.kind !== 'from') return null;
-  const name = asks.name.toLowerCase();
-  const known = sourceNames.some((source) =>
-    [source, sourceLabels[source].toLowerCase()].some((one) => one.startsWith(name)),
-  );
-  return known ? null : 'no such source';
+/** Nothing is called so: said at once, since nothing can be found then. */
+function unknown({ asks }: Part, known: Known): string | null {
+  const isNone = (name: string, names: readonly string[]) =>
+    names.length > 0 && !names.some((one) => fold(one).startsWith(fold(name)));
+  if (asks.kind === 'from' && isNone(asks.name, [...sourceNames, ...known.from]))
+    return 'no such source';
+  if (asks.kind === 'tag' && asks.name && isNone(asks.name, known.tag)) return 'no such tag';
+  if (asks.kind === 'kept' && asks.folder !== null && isNone(asks.folder, known.kept))
+    return 'no such folder';
+  if (asks.kind === 'with' && isNone(asks.mark, [...markNames, ...known.with]))
+    return 'no such mark';
+  return null;
 }
 
 interface ChipProps {
   part: Part;
+  /** Why nothing can be found by it. */
+  odd: string | null;
   /** It stands at the end of the field: it may not be finished. */
   typing: boolean;
   onGone: () => void;
 }
 
-function Chip({ part, typing, onGone }: ChipProps) {
+function Chip({ part, odd, typing, onGone }: ChipProps) {
   const words = sayPart(part);
-  const odd = unknown(part);
   const unclear = part.asks.kind === 'unclear' || odd !== null;
   return (
     <span
@@ -94,8 +105,7 @@ function Chip({ part, typing, onGone }: ChipProps) {
           field?.setSelectionRange(part.start, part.end);
         }}
       >
-        {words}
-        {odd && ` (${odd})`}
+        {odd ? `${words} (${odd})` : words}
       </button>
       <button
         type="button"

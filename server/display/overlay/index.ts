@@ -20,6 +20,7 @@ import {
   type ScreenChoice,
   type Wish,
 } from './modes';
+import { personActs } from '../../words/quiet';
 
 export type { ScreenChoice } from './modes';
 
@@ -173,6 +174,7 @@ class Choosing {
   }
 
   async hear(event: XEvent): Promise<void> {
+    personActs();
     if (this.stopped.signal.aborted) return;
     if (event.name === 'KeyPress') await this.key(event);
     else if (event.name === 'ButtonPress' && WHEEL[event.keycode]) this.wheel(event.keycode);

@@ -60,6 +60,7 @@ export class OwnApp {
       REZZIK_DATA: data,
       REZZIK_ROOTS: roots,
       REZZIK_DEMO: '0',
+      REZZIK_READING: '0',
       DISPLAY: '',
       NODE_ENV: 'production' as const,
       NEXT_TELEMETRY_DISABLED: '1',

@@ -85,16 +85,18 @@ const json = (method: string, path: string, body: unknown): Ask => ({
 
 const ofShots = [
   ...['', '/frame', '/thumbnail', '/picture', '/copies', '/links', '/sendings', '/rest', '/steps'],
-  ...['/likeness', '/readable', '/mail', '/bin', '/restore', '/duplicates'],
+  ...['/likeness', '/readable', '/mail', '/bin', '/restore', '/duplicates', '/tags', '/words'],
 ];
 const plain = [
   ...['shots', 'folders', 'folders/places', 'settings', 'routines', 'links', 'sendings', 'remotes'],
   ...['formats', 'programs', 'mail-drop', 'display', 'display/stills', 'display/shots', 'health'],
   ...['share', 'icons/192', 'icons/x', 'mail-drop/x', 'recognition/x', 'display/clipboard'],
+  ...['tags', 'searches', 'words', 'shots/count', 'shots/days', 'shots/tags'],
 ];
 const fields = [
   ...['format', 'quality', 'width', 'height', 'longest', 'percent', 'maxBytes', 'density', 'same'],
   ...['before', 'after', 'limit', 'bin', 'path', 'background', 'words', 'origin', 'effort', 'r'],
+  ...['q', 'order', 'month'],
 ];
 /** Bodies as the interface sends them. */
 const bodies: readonly unknown[] = [
@@ -107,6 +109,10 @@ const bodies: readonly unknown[] = [
   { way: { source: 'desk', delay: 3 }, readableFrom: 6, keys: { take: 'Ctrl+K' } },
   { name: 'Morning', key: 'F7', way: { kind: 'region' }, ids: [] },
   { state: 'stopped' },
+  { tags: ['Beds', 'Faults'] },
+  { name: 'Beds', colour: '#0072B2', merge: true },
+  { name: 'Orders', query: 'order kept:none', order: 'fitness' },
+  { shots: ['00000000-0000-4000-8000-000000000000'], add: ['Beds'], remove: [] },
 ];
 
 /** Any address, asked in any way. */
@@ -118,7 +124,8 @@ export const request: Target = (there, next) => {
       : encodeURIComponent(oddText(next).replace(/\p{Surrogate}/gu, ''));
   const path = oneOf<() => string>(next, [
     () => `/api/shots/${id}${oneOf(next, ofShots)}`,
-    () => `/api/${oneOf(next, ['folders', 'routines', 'links', 'sendings', 'remotes'])}/${id}`,
+    () =>
+      `/api/${oneOf(next, ['folders', 'routines', 'links', 'sendings', 'remotes', 'tags', 'searches'])}/${id}`,
     () => `/api/${oneOf(next, plain)}`,
     () =>
       `/${oneOf(next, ['v/', 'shots/', 'setup/', '_next/static/', 'fonts/'])}${id.slice(0, 2_000)}`,
@@ -139,6 +146,19 @@ export const request: Target = (there, next) => {
     };
   }
   return { ...json(method, ask.path, changedJson(oneOf(next, bodies), next, 0.15)) };
+};
+
+/** A search, as odd as what anybody may type or paste. */
+export const searched: Target = (_, next) => {
+  const words = ['pond', 'tag:', '"', '-', 'on:', 'kept:none', 'size:>', 'since:', '(', 'E-207'];
+  let q = '';
+  while (next() < 0.8)
+    q += oneOf(next, [() => oddText(next), () => oneOf(next, words), () => ' '])();
+  // Half of a surrogate pair has no address.
+  const query = new URLSearchParams({ q: q.slice(0, 12_000).toWellFormed() });
+  if (next() < 0.3) query.set('order', 'fitness');
+  const path = oneOf(next, ['/api/shots', '/api/shots', '/api/shots/count']);
+  return { method: 'GET', path: `${path}?${query.toString()}` };
 };
 
 /** A stored document painted and written in every way. */
