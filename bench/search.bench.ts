@@ -141,7 +141,7 @@ test('first pages, counts, pages by fitness', async () => {
     for (let i = 0; i < ROUNDS; i += 1) {
       const asked = q(query());
       for (const order of ['day', 'fitness']) {
-        took[order]?.push(await time(() => ask(`/api/shots?limit=100&order=${order}&q=${asked}`)));
+        took[order]?.push(await time(() => ask(`/api/shots?limit=60&order=${order}&q=${asked}`)));
       }
       took.count?.push(await time(() => ask(`/api/shots/count?q=${asked}`)));
     }

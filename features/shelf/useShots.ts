@@ -6,6 +6,8 @@ import { useOutbox, type Waiting } from '../outbox/outbox';
 import { useAsked, type Asked } from './search/asked';
 
 const PAGE = 100;
+/** Of what is searched for: it is shown sooner, and the next ones come as one scrolls. */
+const FOUND = 60;
 /** Between the last letter typed and the asking, ms. */
 const PAUSE = 40;
 
@@ -45,10 +47,10 @@ async function pageOf(
   signal?: AbortSignal,
 ): Promise<Page> {
   const q = text.trim();
-  const place = { limit: PAGE, bin, before };
-  if (!q) return { ...none, ...(await api.shots(place)) };
+  const place = { bin, before };
+  if (!q) return { ...none, ...(await api.shots({ ...place, limit: PAGE })) };
   // The blank at the end says that the last word is whole.
-  const page = await api.findShots({ q: text.trimStart(), order, ...place }, signal);
+  const page = await api.findShots({ q: text.trimStart(), order, limit: FOUND, ...place }, signal);
   return { ...none, ...page, inside: page.inside ?? false };
 }
 

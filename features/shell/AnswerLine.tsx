@@ -1,11 +1,11 @@
 import { Info, X } from 'lucide-react';
-import { Popover } from 'radix-ui';
 import { useEffect, useRef, type MouseEvent } from 'react';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { TagButton } from '../tags/TagButton';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
+import { Pop } from '../ui/Pop';
 import { followLink } from './navigate';
 import { bringForward, dismiss, dropOld, useNotices, type Notice } from './noticeStore';
 import { STATUS_SLOT } from './statusSlot';
@@ -108,34 +108,25 @@ function Answer({ notice, others }: { notice: Notice; others: number }) {
 
 /** All of an answer, with the system's own words where there are some. */
 function More({ notice }: { notice: Notice }) {
+  const button = (
+    <IconButton label="All of it">
+      <Info size={16} strokeWidth={1.75} />
+    </IconButton>
+  );
   return (
-    <Popover.Root>
-      <Popover.Trigger asChild>
-        <IconButton label="All of it">
-          <Info size={16} strokeWidth={1.75} />
-        </IconButton>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="top"
-          sideOffset={8}
-          collisionPadding={12}
-          className="z-50 max-w-[420px] rounded-[9px] border border-edge bg-card p-3 shadow-raised"
-        >
-          <p className="font-bold break-words">{notice.title}</p>
-          {notice.lines?.map((line) => (
-            <p key={line} className="break-words text-soft">
-              {line}
-            </p>
-          ))}
-          {notice.reason && (
-            <p className="mt-2 text-[13px] break-words">
-              The system’s own words: <span className="font-measure">{notice.reason}</span>
-            </p>
-          )}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop trigger={button} label="All of it" side="top" className="max-w-[420px]">
+      <p className="font-bold break-words">{notice.title}</p>
+      {notice.lines?.map((line) => (
+        <p key={line} className="break-words text-soft">
+          {line}
+        </p>
+      ))}
+      {notice.reason && (
+        <p className="mt-2 text-[13px] break-words">
+          The system’s own words: <span className="font-measure">{notice.reason}</span>
+        </p>
+      )}
+    </Pop>
   );
 }
 

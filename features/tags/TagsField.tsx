@@ -4,6 +4,7 @@ import { limits } from '@/core/contracts/limits';
 import { fold } from '@/core/search/fold';
 import { giveKeysBack } from '../keys/focus';
 import { classes } from '../ui/classes';
+import { optionId, Options } from '../ui/Options';
 import { readTags, useTagColour, useTags } from './tagStore';
 
 interface Props {
@@ -76,7 +77,7 @@ export function TagsField({ label = 'Tags', names, onChange }: Props) {
         aria-label="Add a tag"
         aria-expanded={shown}
         aria-controls={list}
-        aria-activedescendant={chosen >= 0 ? `${list}-${chosen}` : undefined}
+        aria-activedescendant={optionId(list, chosen)}
         placeholder="+ tag"
         autoComplete="off"
         maxLength={limits.tagLength}
@@ -98,35 +99,14 @@ export function TagsField({ label = 'Tags', names, onChange }: Props) {
         onKeyDown={key}
         className="h-7 w-24 grow rounded-full border border-edge bg-card px-3 text-[13px] placeholder:text-soft"
       />
-      <ul
+      <Options
         id={list}
-        role="listbox"
-        aria-label="Known tags"
-        hidden={!shown}
-        className={classes(
-          'absolute left-0 z-30 my-1 w-48 rounded-[9px] border border-line bg-card p-1 shadow-raised',
-          above ? 'bottom-full' : 'top-full',
-        )}
-      >
-        {proposals.map(({ id, name }, i) => (
-          <li
-            key={id}
-            id={`${list}-${i}`}
-            role="option"
-            aria-selected={i === chosen}
-            onPointerDown={(event) => {
-              event.preventDefault();
-              add(name);
-            }}
-            className={classes(
-              'cursor-default truncate rounded-[6px] px-2 py-1 hover:bg-tint',
-              i === chosen && 'bg-tint',
-            )}
-          >
-            {name}
-          </li>
-        ))}
-      </ul>
+        label="Known tags"
+        options={shown ? proposals.map(({ id, name }) => ({ key: id, label: name })) : []}
+        chosen={chosen}
+        className={classes('my-1 w-48', above ? 'bottom-full' : 'top-full')}
+        onTake={(i) => proposals[i] && add(proposals[i].name)}
+      />
     </div>
   );
 }

@@ -14,7 +14,7 @@ type Words = Extract<Asks, { kind: 'words' }>;
 const lexeme = (token: string): string => `'${token.replaceAll("'", "''")}'`;
 
 /** All tokens of some words, each as it is written or with one slip of recognition. */
-export function wordsQuery({
+function wordsQuery({
   tokens,
   field,
   open,
@@ -46,15 +46,8 @@ function patterns({ tokens, field, open }: Words): string[] {
   return all;
 }
 
-function words(asks: Words): Fragment {
-  const db = sql();
-  const holds = db`x.tokens @@ ${wordsQuery(asks)}::text::tsquery`;
-  if (asks.tokens.length < 2) return holds;
-  return db`(${holds} and x.sequence like any(${patterns(asks)}))`;
-}
-
 /** Words of three letters and more, anywhere within others. */
-export function inside(asks: Words): Fragment {
+function inside(asks: Words): Fragment {
   return sql()`x.sequence like ${`%${asks.tokens.join(' ')}%`}`;
 }
 
@@ -63,9 +56,9 @@ function tagged(name: string): Fragment {
   if (!name) return db`not exists (select 1 from shot_tags st where st.shot_id = x.shot_id)`;
   const given = folded(name);
   // The beginning of a name does where no tag has the whole of it.
-  return db`exists (select 1 from shot_tags st join tags t on t.id = st.tag_id
-    where st.shot_id = x.shot_id and (t.folded = ${given} or (starts_with(t.folded, ${given})
-      and not exists (select 1 from tags whole where whole.folded = ${given}))))`;
+  return db`x.shot_id in (select st.shot_id from shot_tags st where st.tag_id = any(array(
+    select t.id from tags t where t.folded = ${given} or (starts_with(t.folded, ${given})
+      and not exists (select 1 from tags whole where whole.folded = ${given})))))`;
 }
 
 function keptIn(folder: string | null): Fragment {
@@ -78,15 +71,10 @@ function keptIn(folder: string | null): Fragment {
 }
 
 /** Sources whose name or label begins so. */
-export const sourcesBy = (name: string): SourceName[] =>
+const sourcesBy = (name: string): SourceName[] =>
   sourceNames.filter((source) =>
     [source, sourceLabels[source]].some((one) => fold(one).startsWith(fold(name))),
   );
-
-function from(name: string): Fragment {
-  const asked = sourcesBy(name).map((source) => lexeme(sourceToken(source)));
-  return asked.length ? sql()`x.tokens @@ ${asked.join(' | ')}::text::tsquery` : sql()`false`;
-}
 
 /** Midnight with which a day begins where this computer is. */
 const startOf = ({ year, month, day }: Day): Date => {
@@ -97,19 +85,27 @@ const startOf = ({ year, month, day }: Day): Date => {
   return date;
 };
 
-function condition(asks: Asks): Fragment {
+/** What is asked of a shot's tokens, as a tsquery; null where that is not by tokens. */
+function byTokens(asks: Asks): string | null {
+  if (asks.kind === 'words') return wordsQuery(asks);
+  if (asks.kind === 'with') return `${lexeme(kindToken(asks.mark))}:*`;
+  if (asks.kind !== 'from') return null;
+  const sources = sourcesBy(asks.name).map((source) => lexeme(sourceToken(source)));
+  return sources.length ? sources.join(' | ') : null;
+}
+
+/** What has to be asked besides the tokens; null for nothing. */
+function besideTokens(asks: Asks): Fragment | null {
   const db = sql();
   switch (asks.kind) {
     case 'words':
-      return words(asks);
+      return asks.tokens.length < 2 ? null : db`x.sequence like any(${patterns(asks)})`;
+    case 'from':
+      return sourcesBy(asks.name).length ? null : db`false`;
     case 'tag':
       return tagged(asks.name);
-    case 'from':
-      return from(asks.name);
     case 'kept':
       return keptIn(asks.folder);
-    case 'with':
-      return db`x.tokens @@ ${`${lexeme(kindToken(asks.mark))}:*`}::text::tsquery`;
     case 'taken': {
       const after = asks.from ? db`x.taken_at >= ${startOf(asks.from)}` : db`true`;
       return asks.end ? db`(${after} and x.taken_at < ${startOf(asks.end)})` : after;
@@ -121,31 +117,57 @@ function condition(asks: Asks): Fragment {
         ? db`(x.width >= ${width} and x.height >= ${height})`
         : db`(x.width <= ${width} and x.height <= ${height})`;
     }
+    case 'with':
     case 'unclear':
-      return db`true`;
+      return null;
   }
 }
-
-const onePart = ({ asks, without }: Part): Fragment =>
-  without ? sql()`not ${condition(asks)}` : condition(asks);
 
 const all = (parts: readonly Fragment[]): Fragment =>
   parts.reduce((before, part) => sql()`${before} and ${part}`, sql()`true`);
 
+const lookUp = (tokens: string): Fragment => sql()`x.tokens @@ ${tokens}::text::tsquery`;
+
+/**
+ * What must hold for all parts. All that tokens say, what they must not say as well, is looked up
+ * in one go: the index knows it without a look at the shots.
+ */
+function holding(parts: readonly Part[]): Fragment[] {
+  const db = sql();
+  const wanted: string[] = [];
+  const unwanted: string[] = [];
+  const besides: Fragment[] = [];
+  for (const { asks, without } of parts) {
+    const tokens = byTokens(asks);
+    const beside = besideTokens(asks);
+    if (!without) {
+      if (tokens) wanted.push(`(${tokens})`);
+      if (beside) besides.push(beside);
+    } else if (tokens && !beside) unwanted.push(`!(${tokens})`);
+    else
+      besides.push(
+        db`not (${all([...(tokens ? [lookUp(tokens)] : []), ...(beside ? [beside] : [])])})`,
+      );
+  }
+  // By what must not be there alone nothing is found by an index.
+  if (wanted.length === 0) return [...unwanted.map(lookUp), ...besides];
+  return [lookUp([...wanted, ...unwanted].join(' & ')), ...besides];
+}
+
 /** What must hold of `x` in search for all that a query asks. */
-export const conditions = (query: Query): Fragment => all(asking(query).map(onePart));
+export const conditions = (query: Query): Fragment => all(holding(asking(query)));
 
 /** The same, with words found within others. @returns null where that would not find more */
 export function insideConditions(query: Query): Fragment | null {
-  let wider = false;
-  const parts = asking(query).map((part) => {
+  const parts = asking(query);
+  const wider = (part: Part): Words | null => {
     const { asks, without } = part;
     const may = asks.kind === 'words' && !without && asks.field === null;
-    if (!may || asks.tokens.join('').length < 3) return onePart(part);
-    wider = true;
-    return inside(asks);
-  });
-  return wider ? all(parts) : null;
+    return may && asks.tokens.join('').length >= 3 ? asks : null;
+  };
+  const words = parts.flatMap((part) => wider(part) ?? []);
+  if (words.length === 0) return null;
+  return all([...words.map(inside), ...holding(parts.filter((part) => !wider(part)))]);
 }
 
 /** What a place is worth for fitness. */

@@ -1,10 +1,10 @@
 import { CalendarDays, ChevronLeft, ChevronRight } from 'lucide-react';
-import { Popover } from 'radix-ui';
 import { useEffect, useState, type KeyboardEvent } from 'react';
 import type { DayCount } from '@/core/contracts/search';
 import { api } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
+import { Pop } from '../../ui/Pop';
 import { classes } from '../../ui/classes';
 import { shifted, textOf, two, weeksOf, type Month } from './weeks';
 
@@ -16,29 +16,20 @@ const nameOf = ({ year, month }: Month): string =>
 /** Jumps to a day; those with shots say how many. */
 export function Calendar({ onDay }: { onDay: (day: string) => void }) {
   const [open, setOpen] = useState(false);
+  const button = (
+    <Button look="quiet" icon={<CalendarDays size={16} strokeWidth={1.75} />}>
+      Calendar
+    </Button>
+  );
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger asChild>
-        <Button look="quiet" icon={<CalendarDays size={16} strokeWidth={1.75} />}>
-          Calendar
-        </Button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          data-takes-keys
-          className="z-50 w-[300px] rounded-[9px] border border-line bg-card p-3 shadow-raised"
-        >
-          <MonthView
-            onDay={(day) => {
-              setOpen(false);
-              onDay(day);
-            }}
-          />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop trigger={button} label="Calendar" open={open} onOpen={setOpen} className="w-[300px]">
+      <MonthView
+        onDay={(day) => {
+          setOpen(false);
+          onDay(day);
+        }}
+      />
+    </Pop>
   );
 }
 

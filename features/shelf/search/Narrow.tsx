@@ -1,6 +1,6 @@
 import { ListFilter } from 'lucide-react';
-import { Popover } from 'radix-ui';
 import { useState } from 'react';
+import { Pop } from '../../ui/Pop';
 
 const fields: readonly [string, string][] = [
   ['tag', 'tag:Faults · tag:none'],
@@ -21,46 +21,35 @@ const fields: readonly [string, string][] = [
 /** The fields by name, for those who do not know them by heart. */
 export function Narrow({ onField }: { onField: (name: string) => void }) {
   const [open, setOpen] = useState(false);
+  const button = (
+    <button
+      type="button"
+      className="flex h-full shrink-0 items-center gap-1.5 rounded-r-[6px] border-l border-line px-2.5 text-[13px] hover:bg-tint"
+    >
+      <ListFilter size={16} strokeWidth={1.75} />
+      Narrow
+    </button>
+  );
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger asChild>
-        <button
-          type="button"
-          className="flex h-full shrink-0 items-center gap-1.5 rounded-r-[6px] border-l border-line px-2.5 text-[13px] hover:bg-tint"
-        >
-          <ListFilter size={16} strokeWidth={1.75} />
-          Narrow
-        </button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          // The keys of the Shelf are for the Shelf.
-          data-takes-keys
-          onCloseAutoFocus={(event) => event.preventDefault()}
-          className="z-50 w-80 rounded-[9px] border border-line bg-card p-1.5 shadow-raised"
-        >
-          <p className="px-2 pb-1 text-[13px] text-soft">Ask for shots by …</p>
-          <ul>
-            {fields.map(([name, example]) => (
-              <li key={name}>
-                <button
-                  type="button"
-                  onClick={() => {
-                    setOpen(false);
-                    onField(name);
-                  }}
-                  className="flex w-full items-baseline gap-3 rounded-[6px] px-2 py-1 text-left hover:bg-tint"
-                >
-                  <span className="w-24 shrink-0 font-bold">{name}</span>
-                  <span className="truncate font-measure text-[12px] text-soft">{example}</span>
-                </button>
-              </li>
-            ))}
-          </ul>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop trigger={button} label="Fields" open={open} onOpen={setOpen} keepsFocus className="w-80">
+      <p className="px-2 pb-1 text-[13px] text-soft">Ask for shots by …</p>
+      <ul>
+        {fields.map(([name, example]) => (
+          <li key={name}>
+            <button
+              type="button"
+              onClick={() => {
+                setOpen(false);
+                onField(name);
+              }}
+              className="flex w-full items-baseline gap-3 rounded-[6px] px-2 py-1 text-left hover:bg-tint"
+            >
+              <span className="w-24 shrink-0 font-bold">{name}</span>
+              <span className="truncate font-measure text-[12px] text-soft">{example}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Pop>
   );
 }

@@ -2,8 +2,8 @@ import { Search, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { Count } from '@/core/contracts/search';
 import { giveKeysBack } from '../../keys/focus';
-import { classes } from '../../ui/classes';
 import { formatCount } from '../../ui/format';
+import { optionId, Options } from '../../ui/Options';
 import { ask, useAsked } from './asked';
 import { completions, type Completion } from './complete';
 import { Narrow } from './Narrow';
@@ -73,7 +73,7 @@ export function SearchField({ count, onEnter }: Props) {
         aria-label="Search the Shelf"
         aria-expanded={list.length > 0}
         aria-controls={LIST}
-        aria-activedescendant={list.length ? `${LIST}-${chosen}` : undefined}
+        aria-activedescendant={list.length ? optionId(LIST, chosen) : undefined}
         aria-autocomplete="list"
         placeholder="Words in the picture, “a phrase”, −without, tag:, on:"
         spellCheck={false}
@@ -107,32 +107,14 @@ export function SearchField({ count, onEnter }: Props) {
           put(`${head}${name}:`, head.length + name.length + 1);
         }}
       />
-      <ul
+      <Options
         id={LIST}
-        role="listbox"
-        aria-label="Completions"
-        hidden={list.length === 0}
-        className="absolute top-10 left-0 z-30 max-h-72 w-72 overflow-auto rounded-[9px] border border-line bg-card p-1 shadow-raised"
-      >
-        {list.map((one, i) => (
-          <li
-            key={one.label}
-            id={`${LIST}-${i}`}
-            role="option"
-            aria-selected={i === chosen}
-            onPointerDown={(event) => {
-              event.preventDefault();
-              take(one);
-            }}
-            className={classes(
-              'cursor-default truncate rounded-[6px] px-2 py-1',
-              i === chosen && 'bg-tint',
-            )}
-          >
-            {one.label}
-          </li>
-        ))}
-      </ul>
+        label="Completions"
+        options={list.map(({ label }) => ({ key: label, label }))}
+        chosen={chosen}
+        className="top-10 w-72"
+        onTake={(i) => list[i] && take(list[i])}
+      />
     </search>
   );
 }
