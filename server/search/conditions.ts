@@ -5,7 +5,7 @@ import { inField, kindToken, sourceToken } from '@/core/search/indexed';
 import { asking, type Asks, type Part, type Query } from '@/core/search/query';
 import type { Day } from '@/core/search/when';
 import { sql } from '../db/sql';
-import { folded } from './indexing';
+import type { TagIds } from './tagIds';
 
 type Fragment = postgres.PendingQuery<postgres.Row[]>;
 type Words = Extract<Asks, { kind: 'words' }>;
@@ -51,14 +51,11 @@ function inside(asks: Words): Fragment {
   return sql()`x.sequence like ${`%${asks.tokens.join(' ')}%`}`;
 }
 
-function tagged(name: string): Fragment {
+function tagged(name: string, tags: TagIds): Fragment {
   const db = sql();
   if (!name) return db`not exists (select 1 from shot_tags st where st.shot_id = x.shot_id)`;
-  const given = folded(name);
-  // The beginning of a name does where no tag has the whole of it.
-  return db`x.shot_id in (select st.shot_id from shot_tags st where st.tag_id = any(array(
-    select t.id from tags t where t.folded = ${given} or (starts_with(t.folded, ${given})
-      and not exists (select 1 from tags whole where whole.folded = ${given})))))`;
+  return db`x.shot_id in (
+    select st.shot_id from shot_tags st where st.tag_id = any(${[...(tags.get(name) ?? [])]}::uuid[]))`;
 }
 
 function keptIn(folder: string | null): Fragment {
@@ -95,7 +92,7 @@ function byTokens(asks: Asks): string | null {
 }
 
 /** What has to be asked besides the tokens; null for nothing. */
-function besideTokens(asks: Asks): Fragment | null {
+function besideTokens(asks: Asks, tags: TagIds): Fragment | null {
   const db = sql();
   switch (asks.kind) {
     case 'words':
@@ -103,7 +100,7 @@ function besideTokens(asks: Asks): Fragment | null {
     case 'from':
       return sourcesBy(asks.name).length ? null : db`false`;
     case 'tag':
-      return tagged(asks.name);
+      return tagged(asks.name, tags);
     case 'kept':
       return keptIn(asks.folder);
     case 'taken': {
@@ -132,14 +129,14 @@ const lookUp = (tokens: string): Fragment => sql()`x.tokens @@ ${tokens}::text::
  * What must hold for all parts. All that tokens say, what they must not say as well, is looked up
  * in one go: the index knows it without a look at the shots.
  */
-function holding(parts: readonly Part[]): Fragment[] {
+function holding(parts: readonly Part[], tags: TagIds): Fragment[] {
   const db = sql();
   const wanted: string[] = [];
   const unwanted: string[] = [];
   const besides: Fragment[] = [];
   for (const { asks, without } of parts) {
     const tokens = byTokens(asks);
-    const beside = besideTokens(asks);
+    const beside = besideTokens(asks, tags);
     if (!without) {
       if (tokens) wanted.push(`(${tokens})`);
       if (beside) besides.push(beside);
@@ -155,10 +152,11 @@ function holding(parts: readonly Part[]): Fragment[] {
 }
 
 /** What must hold of `x` in search for all that a query asks. */
-export const conditions = (query: Query): Fragment => all(holding(asking(query)));
+export const conditions = (query: Query, tags: TagIds): Fragment =>
+  all(holding(asking(query), tags));
 
 /** The same, with words found within others. @returns null where that would not find more */
-export function insideConditions(query: Query): Fragment | null {
+export function insideConditions(query: Query, tags: TagIds): Fragment | null {
   const parts = asking(query);
   const wider = (part: Part): Words | null => {
     const { asks, without } = part;
@@ -167,7 +165,13 @@ export function insideConditions(query: Query): Fragment | null {
   };
   const words = parts.flatMap((part) => wider(part) ?? []);
   if (words.length === 0) return null;
-  return all([...words.map(inside), ...holding(parts.filter((part) => !wider(part)))]);
+  return all([
+    ...words.map(inside),
+    ...holding(
+      parts.filter((part) => !wider(part)),
+      tags,
+    ),
+  ]);
 }
 
 /** What a place is worth for fitness. */

@@ -13,6 +13,7 @@ import { unpackWords } from '../words/rows';
 import { conditions, fitness, insideConditions } from './conditions';
 import { helpFor } from './help';
 import { textsOf } from './indexing';
+import { tagIds } from './tagIds';
 
 type Fragment = postgres.PendingQuery<postgres.Row[]>;
 
@@ -141,9 +142,11 @@ async function withFitness(
   query: Query,
   found: Candidate[],
 ): Promise<Candidate[]> {
+  // Unpacked once, not for every place that is looked at.
   const rows = await tx<{ shot_id: string; fit: number }[]>`
-    select x.shot_id, (${fitness(query)})::int as fit from search x
-    where x.shot_id = any(${found.map((one) => one.shot_id)}::uuid[])`;
+    select x.shot_id, (${fitness(query)})::int as fit
+    from (select shot_id, tokens || ''::tsvector as tokens from search
+      where shot_id = any(${found.map((one) => one.shot_id)}::uuid[]) offset 0) x`;
   const fits = new Map(rows.map((row) => [row.shot_id, row.fit]));
   return found.map((one) => ({ ...one, fit: fits.get(one.shot_id) ?? 0 })).sort(inOrder);
 }
@@ -161,8 +164,9 @@ function readAsked(q: string): Query {
 export async function findShots(asked: Asked): Promise<FoundPage> {
   const query = readAsked(asked.q);
   const rowsOf = (where: Fragment) => pageOf(query, where, asked);
-  const [first, taken] = await Promise.all([rowsOf(conditions(query)), takenOn(new Date())]);
-  const wider = first.length === 0 ? insideConditions(query) : null;
+  const tags = await tagIds(query);
+  const [first, taken] = await Promise.all([rowsOf(conditions(query, tags)), takenOn(new Date())]);
+  const wider = first.length === 0 ? insideConditions(query, tags) : null;
   const rows = wider ? await rowsOf(wider) : first;
   const inside = wider !== null && rows.length > 0;
   const shown = rows.slice(0, asked.limit);
@@ -177,7 +181,7 @@ export async function findShots(asked: Asked): Promise<FoundPage> {
     next: rows.length > shown.length && last ? start + toCursor(last) : null,
     today: taken,
     ...(inside && { inside }),
-    ...(nothing && { help: await helpFor(query, inPlace(asked.bin)) }),
+    ...(nothing && { help: await helpFor(query, inPlace(asked.bin), tags) }),
   };
 }
 
@@ -196,7 +200,8 @@ export async function countShots(q: string, bin: boolean): Promise<Count> {
     });
     return { count: Math.min(n, COUNTED), more: n > COUNTED };
   };
-  const count = await counted(conditions(query));
-  const wider = count.count === 0 ? insideConditions(query) : null;
+  const tags = await tagIds(query);
+  const count = await counted(conditions(query, tags));
+  const wider = count.count === 0 ? insideConditions(query, tags) : null;
   return wider ? counted(wider) : count;
 }

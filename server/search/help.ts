@@ -4,6 +4,7 @@ import { nearest } from '@/core/search/alike';
 import { asking, type Query } from '@/core/search/query';
 import { sql } from '../db/sql';
 import { conditions } from './conditions';
+import type { TagIds } from './tagIds';
 
 /** Only so many parts are tried: each is a question to the database. */
 const TRIED = 6;
@@ -15,6 +16,7 @@ const TRIED = 6;
 export async function helpFor(
   query: Query,
   place: postgres.PendingQuery<postgres.Row[]>,
+  tags: TagIds,
 ): Promise<Help> {
   const parts = asking(query).slice(0, TRIED);
   const db = sql();
@@ -22,7 +24,7 @@ export async function helpFor(
     const rest = { parts: query.parts.filter((other) => other !== part) };
     if (asking(rest).length === 0) return false;
     const [row] = await db`select 1 from search x join shots s on s.id = x.shot_id
-      where ${place} and ${conditions(rest)} limit 1`;
+      where ${place} and ${conditions(rest, tags)} limit 1`;
     return row !== undefined;
   };
   const loosen: number[] = [];
