@@ -234,14 +234,14 @@ test('what a screen costs', async () => {
     height: info.height,
     opaque: true,
   };
-  const { png } = await enlarged(pixels);
+  const { picture } = await enlarged(pixels);
   const said = execFileSync(
     'bash',
     [
       '-c',
       'OMP_THREAD_LIMIT=1; export OMP_THREAD_LIMIT; exec /usr/bin/time -f "%U %M" tesseract stdin /dev/null -l eng --psm 3 tsv 2>&1',
     ],
-    { input: png, encoding: 'utf8' },
+    { input: picture, encoding: 'utf8' },
   );
   const [, seconds = '', kilobytes = ''] = /([\d.]+) (\d+)\s*$/.exec(said) ?? [];
   report(

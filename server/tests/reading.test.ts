@@ -292,7 +292,7 @@ describe('a recogniser in trouble', () => {
       .resize(SIZE.width * 2)
       .png()
       .toBuffer();
-    const read = await shippedRecognise({ png: picture, scale: 2 }, new AbortController().signal);
+    const read = await shippedRecognise({ picture, scale: 2 }, new AbortController().signal);
     expect(read.flat(2).map((w) => w.text)).toContain('orchid');
   });
 

@@ -7,16 +7,18 @@ import type { Readable } from './recognise';
 const SCALE = 2;
 const MOST_PIXELS = 24_000_000;
 
-/** A picture as it is given to the recogniser: grey, enlarged, as PNG. */
+/** A picture as it is given to the recogniser: grey, enlarged, as a portable graymap (netpbm, pgm(5)). */
 export async function enlarged(pixels: Pixels): Promise<Readable> {
   const { width, height } = pixels;
   const scale = Math.min(SCALE, Math.max(1, Math.sqrt(MOST_PIXELS / (width * height))));
   const size = [Math.round(width * scale), Math.round(height * scale)] as const;
-  const png = await fromPixels(pixels)
+  const grey = await fromPixels(pixels)
     .flatten({ background: '#ffffff' })
     .greyscale()
     .resize(...size, { kernel: sharp.kernel.lanczos3 })
-    .png({ compressionLevel: 1 })
+    .toColourspace('b-w')
+    .raw()
     .toBuffer();
-  return { png, scale };
+  const header = Buffer.from(`P5\n${size.join(' ')}\n255\n`);
+  return { picture: Buffer.concat([header, grey]), scale };
 }

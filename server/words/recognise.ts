@@ -6,9 +6,9 @@ import { shippedRecognise } from './shipped';
 import { isBusy } from './quiet';
 import { readTsv } from './tsv';
 
-/** A picture as it is given to the recogniser: PNG, grey, enlarged. */
+/** A picture as it is given to the recogniser: grey, enlarged, in a format that it reads. */
 export interface Readable {
-  png: Uint8Array;
+  picture: Uint8Array;
   /** How much larger than the picture of the shot. */
   scale: number;
 }
@@ -83,7 +83,7 @@ function start(language: string): ChildProcess {
 
 /** @throws Error in words when it fails, takes too long or was stopped */
 function byTesseract(
-  { png, scale }: Readable,
+  { picture, scale }: Readable,
   language: string,
   signal: AbortSignal,
 ): Promise<Paragraph[]> {
@@ -106,7 +106,7 @@ function byTesseract(
       if (code === 0) resolve(readTsv(table, scale));
       else reject(new Error(late() ?? `The recogniser of words failed. ${said.trim()}`.trim()));
     });
-    child.stdin?.end(png);
+    child.stdin?.end(picture);
   });
 }
 

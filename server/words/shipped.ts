@@ -10,7 +10,7 @@ const data = (): string =>
 
 /** The recogniser that ships with the app, in a thread of its own that ends with the reading. */
 export async function shippedRecognise(
-  { png, scale }: Readable,
+  { picture, scale }: Readable,
   signal: AbortSignal,
 ): Promise<Paragraph[]> {
   const { createWorker } = await import('tesseract.js');
@@ -28,7 +28,7 @@ export async function shippedRecognise(
   });
   try {
     const { data: read } = await Promise.race([
-      worker.recognize(Buffer.from(png), {}, { blocks: true }),
+      worker.recognize(Buffer.from(picture), {}, { blocks: true }),
       ended,
     ]);
     return readBlocks(read.blocks, scale);

@@ -36,27 +36,29 @@ export function Chips() {
           </li>
         ))}
       </ul>
-      <span className="ml-auto text-[13px] text-soft">in order of</span>
-      <Radios
-        label="Order"
-        value={order}
-        onChange={(next: 'day' | 'fitness') => ask({ order: next })}
-        className="flex gap-1"
-      >
-        {(['day', 'fitness'] as const).map((one) => (
-          <Radio
-            key={one}
-            value={one}
-            className={classes(
-              'h-7 rounded-full border px-3 text-[13px]',
-              chosenLook(one === order),
-            )}
-          >
-            {one}
-          </Radio>
-        ))}
-      </Radios>
-      <SaveSearch />
+      <div className="ml-auto flex items-center gap-2">
+        <span className="text-[13px] text-soft">in order of</span>
+        <Radios
+          label="Order"
+          value={order}
+          onChange={(next: 'day' | 'fitness') => ask({ order: next })}
+          className="flex gap-1"
+        >
+          {(['day', 'fitness'] as const).map((one) => (
+            <Radio
+              key={one}
+              value={one}
+              className={classes(
+                'h-7 rounded-full border px-3 text-[13px]',
+                chosenLook(one === order),
+              )}
+            >
+              {one}
+            </Radio>
+          ))}
+        </Radios>
+        <SaveSearch />
+      </div>
     </section>
   );
 }
