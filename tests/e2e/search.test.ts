@@ -4,8 +4,7 @@ import { By, Key, type WebElement } from 'selenium-webdriver';
 import { z } from 'zod';
 import { packWords } from '@/server/words/rows';
 import { getShot, plainPng, read, sendShot } from './lib/app';
-import { appUrl } from './lib/browser';
-import { addRoutine } from './lib/hand';
+import { addRoutine, ask } from './lib/hand';
 import { app, browser, inOneBrowser } from './lib/suite';
 
 /** Shots found again: by words, tags, saved searches and days, with the mouse and with keys alone. */
@@ -28,15 +27,6 @@ async function put(title: string, words: string[], day: number): Promise<void> {
   await sql`update words set lines = ${lines}, boxes = ${boxes}, revision = 1 where shot_id = ${id}`;
   await ask(`/api/shots/${id}`, 'PATCH', { title });
   ids[title] = id;
-}
-
-async function ask(path: string, method: string, body: unknown): Promise<void> {
-  const answer = await fetch(appUrl() + path, {
-    method,
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(body),
-  });
-  if (!answer.ok) throw new Error(await answer.text());
 }
 
 inOneBrowser(async () => {

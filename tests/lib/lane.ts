@@ -34,7 +34,8 @@ export async function takeLane(kind: 'server' | 'safe' | 'app'): Promise<void> {
 /** The app of a lane serves many files: none finds what another left. */
 async function asAtFirst(database: string): Promise<void> {
   const sql = postgres(database, { max: 1, onnotice: () => undefined });
-  await sql`truncate routines, settings, folders, remotes, links, jobs, shots, frames cascade`;
+  await sql`truncate routines, settings, folders, remotes, links, jobs, shots, frames,
+    tags, searches, known_words cascade`;
   await sql.end();
 }
 

@@ -37,15 +37,19 @@ export class Hand {
   }
 }
 
-export const post = async (path: string, body: object): Promise<{ id: string }> => {
+/** Asks the app for something as a program would. */
+export async function ask(path: string, method: string, body: object): Promise<Response> {
   const answer = await fetch(appUrl() + path, {
-    method: 'POST',
+    method,
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify(body),
   });
   if (!answer.ok) throw new Error(await answer.text());
-  return (await answer.json()) as { id: string };
-};
+  return answer;
+}
+
+export const post = async (path: string, body: object): Promise<{ id: string }> =>
+  (await (await ask(path, 'POST', body)).json()) as { id: string };
 
 /** A routine with a key. @returns its id */
 export const addRoutine = async (key: string, way: Partial<Way>): Promise<string> =>
