@@ -22,6 +22,8 @@ import { RoutineForm } from './RoutineForm';
 export function RoutinesPage() {
   const routines = useRoutines((s) => s.routines);
   const way = useSettings((s) => s.settings.way);
+  // Before the last way is known a new routine would begin with the first one.
+  const isKnown = useSettings((s) => s.read);
   const [open, setOpen] = useState<Routine | 'new' | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
@@ -53,7 +55,11 @@ export function RoutinesPage() {
             the last way of taking.
           </p>
         </div>
-        <Button icon={<Plus size={16} strokeWidth={1.75} />} onClick={() => setOpen('new')}>
+        <Button
+          icon={<Plus size={16} strokeWidth={1.75} />}
+          disabled={!isKnown}
+          onClick={() => setOpen('new')}
+        >
           New routine
         </Button>
       </div>
