@@ -21,7 +21,6 @@ export async function prepare(): Promise<void> {
   await migrate();
   await mendCopies();
   await sealOld();
-  await indexMissing();
   await wantMissing();
   await storeArriving();
   await forgetFile();
@@ -33,6 +32,8 @@ export async function prepare(): Promise<void> {
   );
   await resumePractice().catch((error: unknown) => console.error('No practice remote:', error));
   startJobs();
+  // Of many shots from before there was a search it takes a while; all else works meanwhile.
+  void indexMissing().catch((error: unknown) => console.error('Not all is indexed:', error));
   watchBin();
   await openAll();
 }

@@ -80,12 +80,18 @@ export const toServe = ['postgresql'];
 export const wished = ['tesseract-ocr'];
 export const toTest = Object.keys(known);
 
-/** Installs the Debian packages that are missing, where that is allowed. */
-export async function needPackages(names) {
+/**
+ * Installs the Debian packages that are missing, where that is allowed.
+ * @param patience what apt-get is told of how long to try
+ */
+export async function needPackages(names, patience = []) {
   const all = { ...known, ...measured };
   const missing = names.filter((name) => !all[name]());
   if (missing.length === 0) return;
-  const install = ['apt-get', 'install', '-y', '--no-install-recommends', ...missing];
+  const install = [
+    ...['apt-get', ...patience, 'install', '-y', '--no-install-recommends'],
+    ...missing,
+  ];
   const asRoot = process.getuid?.() === 0;
   const sudo = asRoot ? [] : ['sudo', '-n'];
   const may = asRoot || (onPath('sudo') && (await run('sudo', ['-n', 'true'])).code === 0);
@@ -97,7 +103,7 @@ export async function needPackages(names) {
   }
   say(`Installing Debian packages: ${missing.join(', ')} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  for (const args of [['apt-get', 'update'], install]) {
+  for (const args of [['apt-get', ...patience, 'update'], install]) {
     const [program, ...rest] = [...sudo, ...args];
     const done = await run(program, rest, { env });
     if (done.code !== 0) {
@@ -110,13 +116,17 @@ export async function needPackages(names) {
   if (still.length) throw new Stop(`Installed, but still not found: ${still.join(', ')}.`);
 }
 
-/** Installs what is wished for where that is allowed; where it is not, says how, and goes on. */
+/** A mirror that does not answer is soon given up: nothing waits for what is wished for only. */
+const IMPATIENT = ['-o', 'Acquire::http::Timeout=10', '-o', 'Acquire::Retries=0'];
+
+/** Installs what is wished for where that is allowed; where it is not, says how. */
 export async function offerPackages(names) {
   try {
-    await needPackages(names);
+    await needPackages(names, IMPATIENT);
   } catch (error) {
-    if (!(error instanceof Stop)) throw error;
-    say(`${error.message}\nRezzik works without; words in pictures are read slower then.\n`);
+    say(
+      `${error instanceof Stop ? error.message : error}\nRezzik works without; words in pictures are read slower then.\n`,
+    );
   }
 }
 

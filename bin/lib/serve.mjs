@@ -124,7 +124,6 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   await needPort(port, name);
   const own = !process.env.DATABASE_URL;
   if (own) await needPackages(toServe);
-  await offerPackages(wished);
   await needModules();
   if (mode === 'start') await needBuild();
   process.umask(0o077);
@@ -151,9 +150,11 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
   app.once('close', () => void stop());
   database?.child.once('close', () => void stop());
-  if (await answers(port, app))
+  if (await answers(port, app)) {
     say(`\nRezzik is at http://127.0.0.1:${port}   (Ctrl-C stops it)\n`);
-  else if (!stopping) process.exitCode = 1;
+    // Beside what is served, which does without.
+    void offerPackages(wished);
+  } else if (!stopping) process.exitCode = 1;
   await new Promise((resolve) => (app.exitCode === null ? app.once('close', resolve) : resolve()));
   await stop();
   if (app.exitCode) throw new Stop('Rezzik stopped with an error; its last words are above.');

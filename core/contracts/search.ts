@@ -110,7 +110,8 @@ export type TagPatch = z.input<typeof tagPatchSchema>;
 
 export const savedSearchInputSchema = z.strictObject({
   name: line(limits.nameLength).trim().min(1, 'must not be empty'),
-  query: queryText.trim().min(1, 'must not be empty'),
+  /** As typed: a blank at the end says that the last word is whole. */
+  query: queryText.refine((query) => query.trim() !== '', 'must not be empty'),
   order: z.enum(orders).default('day'),
 });
 export type SavedSearchInput = z.input<typeof savedSearchInputSchema>;

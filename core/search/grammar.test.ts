@@ -34,7 +34,8 @@ describe('words', () => {
     expect(said('-spring')).toEqual(['without spring']);
   });
   test('codes, addresses, paths and times are no fields', () => {
-    for (const text of ['12:40', 'http://bed.example/x', '/srv/beds', 'C:\\beds', 'note:x']) {
+    const noFields = ['note:x', 'constructor:x', 'hasownproperty:x', '__proto__:x'];
+    for (const text of ['12:40', 'http://bed.example/x', '/srv/beds', 'C:\\beds', ...noFields]) {
       expect(asks(text)).toMatchObject([{ kind: 'words', field: null }]);
     }
     expect(asks('SX-48-7713-KA ')).toMatchObject([{ tokens: ['sx', '48', '7713', 'ka'] }]);

@@ -28,7 +28,7 @@ function readPiece(text: string, at: number): Piece {
   if (without) at += 1;
   const named = /^([\p{L}]+):/u.exec(text.slice(at));
   const name = named?.[1]?.toLowerCase() ?? '';
-  const field = name in fields ? name : null;
+  const field = Object.hasOwn(fields, name) ? name : null;
   if (field) at += name.length + 1;
   const quoted = OPENING.includes(text[at] ?? ' ');
   if (quoted) {
@@ -65,7 +65,7 @@ const dated =
   (value, today) => {
     const days = daysFromWords(value, today);
     if (!days) return unclear(value ? `“${value}” is ${NO_DATE}` : 'the day is missing');
-    return { kind: 'taken', from: null, end: null, ...make(days), said: value };
+    return { kind: 'taken', from: null, end: null, ...make(days) };
   };
 
 /** Two dates: a..b, “a and b”. */
@@ -73,7 +73,7 @@ const between: Read = (value, today) => {
   const [first, second] = value.split(/\.\.+| and /).map((one) => daysFromWords(one.trim(), today));
   if (!first || !second) return unclear('two days are needed: between:2026-03-01..2026-03-09');
   const [a, b] = isBefore(second.from, first.from) ? [second, first] : [first, second];
-  return { kind: 'taken', from: a.from, end: b.end, said: value };
+  return { kind: 'taken', from: a.from, end: b.end };
 };
 
 const size: Read = (value) => {
@@ -115,8 +115,6 @@ const fields: Record<string, Read> = {
     ]),
   ),
 };
-
-export const fieldNames: readonly string[] = Object.keys(fields);
 
 /** Fields whose value may go over several words without quotes, as far as it is a date. */
 const dates = new Set(['on', 'before', 'after', 'since']);

@@ -30,7 +30,7 @@ export type Asks =
   /** Kept in a folder by its name; null: kept anywhere. */
   | { kind: 'kept'; folder: string | null }
   | { kind: 'with'; mark: string }
-  | { kind: 'taken'; from: Days['from'] | null; end: Days['end'] | null; said: string }
+  | { kind: 'taken'; from: Days['from'] | null; end: Days['end'] | null }
   | { kind: 'size'; compare: 'is' | 'above' | 'below'; width: number; height: number }
   /** What is understood of it is why nothing can be asked. */
   | { kind: 'unclear'; why: string };

@@ -6,6 +6,13 @@ export interface Day {
   day: number;
 }
 
+/** The day of a moment where the program runs. */
+export const dayOf = (moment: Date): Day => ({
+  year: moment.getFullYear(),
+  month: moment.getMonth() + 1,
+  day: moment.getDate(),
+});
+
 /** Days from the first on, up to the one before `end`. */
 export interface Days {
   from: Day;

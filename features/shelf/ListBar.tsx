@@ -29,7 +29,7 @@ export function ListBar() {
         ))}
       </Radios>
       <span className="ml-auto">
-        <Calendar onDay={(day) => ask({ text: `on:${day}`, order: 'day' })} />
+        <Calendar onDay={(day) => ask({ text: `on:${day}`, order: 'day' }, 'chosen')} />
       </span>
     </div>
   );

@@ -17,8 +17,7 @@ interface Props {
   shots: readonly ShotSummary[];
   onClear: () => void;
   onGone: (id: string) => void;
-  onChanged: (shot: ShotSummary) => void;
-  onReload: () => void;
+  onChanged: (id: string, change: Partial<ShotSummary>) => void;
 }
 
 type What = 'keep' | 'bin' | 'rename';
@@ -27,7 +26,7 @@ const MOST_PRINTED = 50;
 const icon = { size: 16, strokeWidth: 1.75 };
 
 /** What is done with several chosen shots at once, with progress and a way to stop. */
-export function Many({ shots, onClear, onGone, onChanged, onReload }: Props) {
+export function Many({ shots, onClear, onGone, onChanged }: Props) {
   const [naming, setNaming] = useState(false);
   const names = useRef<ReadonlyMap<string, string>>(new Map());
   const [folders, setFolders] = useState<readonly Folder[]>([]);
@@ -54,7 +53,7 @@ export function Many({ shots, onClear, onGone, onChanged, onReload }: Props) {
       const title = names.current.get(shot.id);
       if (!title) return;
       await renameShot(shot.id, title);
-      onChanged({ ...shot, title });
+      onChanged(shot.id, { title });
     },
   });
   // What all of them have; a tag taken off is taken off all.
@@ -67,10 +66,13 @@ export function Many({ shots, onClear, onGone, onChanged, onReload }: Props) {
         shots.map(({ id }) => id),
         { add, remove },
       );
+      for (const { id, tags } of shots) {
+        const left = tags.filter((name) => !remove.includes(name));
+        onChanged(id, { tags: [...new Set([...left, ...add])].sort() });
+      }
     } catch (error) {
       notify({ key: 'tags', tone: 'bad', title: 'Not tagged', lines: [messageOf(error)] });
     }
-    onReload();
     await readTags();
   };
   return (

@@ -38,11 +38,15 @@ export function ShelfView() {
     else if (asks) ask({ text: '' });
     else return false;
   });
+  const focusCard = (id: string) =>
+    requestAnimationFrame(() =>
+      main.current?.querySelector<HTMLElement>(`[data-shot="${id}"]`)?.focus(),
+    );
   const toFirst = () => {
     const [first] = list.shots;
     if (!first) return;
     choice.setChosen(first.id);
-    main.current?.querySelector<HTMLElement>(`[data-shot="${first.id}"]`)?.focus();
+    focusCard(first.id);
   };
   const open = (s: ShotSummary) => !s.binnedAt && navigate(`/shots/${s.id}`);
   return (
@@ -76,8 +80,7 @@ export function ShelfView() {
               shots={many}
               onClear={() => choice.setSeveral([])}
               onGone={choice.gone}
-              onChanged={list.replace}
-              onReload={list.reload}
+              onChanged={list.amend}
             />
           )}
           {list.problem && (
@@ -115,14 +118,17 @@ export function ShelfView() {
           <ListBar />
         </main>
         {shot && (
-          <ShotFacts key={shot.id} shot={shot} onChanged={list.replace} onGone={choice.gone} />
+          <ShotFacts key={shot.id} shot={shot} onChanged={list.amend} onGone={choice.gone} />
         )}
       </div>
       <LookLarge
         shot={choice.looking ? shot : null}
         onStep={choice.step}
         onOpen={open}
-        onClose={() => choice.setLooking(false)}
+        onClose={() => {
+          choice.setLooking(false);
+          if (shot) focusCard(shot.id);
+        }}
       />
     </>
   );

@@ -22,7 +22,7 @@ import { WordsFound } from './WordsFound';
 
 interface Props {
   shot: ShotSummary;
-  onChanged: (shot: ShotSummary) => void;
+  onChanged: (id: string, change: Partial<ShotSummary>) => void;
   onGone: (id: string) => void;
 }
 
@@ -65,13 +65,13 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
     >
       <div className="flex min-h-0 grow flex-col gap-4 overflow-auto p-3">
         <div className="flex flex-wrap">
-          <ShotName shot={shot} onChange={(title) => onChanged({ ...shot, title })} />
+          <ShotName shot={shot} onChange={(title) => onChanged(shot.id, { title })} />
         </div>
         <div className="relative h-40 shrink-0 overflow-hidden rounded-[6px] border border-line bg-card">
           <img src={thumbnailUrl(shot)} alt="" className="size-full object-contain" />
           <Hits width={shot.width} height={shot.height} hits={shot.found?.hits ?? []} />
         </div>
-        <ShotTags shot={shot} onChange={(tags) => onChanged({ ...shot, tags })} />
+        <ShotTags shot={shot} onChange={(tags) => onChanged(shot.id, { tags })} />
         {problem && <Problem>{problem}</Problem>}
         <dl className="grid grid-cols-[60px_1fr] gap-x-2">
           <dt className="text-soft">From</dt>

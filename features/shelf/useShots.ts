@@ -9,7 +9,7 @@ const PAGE = 100;
 /** Of what is searched for: it is shown sooner, and the next ones come as one scrolls. */
 const FOUND = 60;
 /** Between the last letter typed and the asking, ms. */
-const PAUSE = 40;
+const PAUSE = 15;
 
 export interface ShotList {
   shots: ShotSummary[];
@@ -22,12 +22,14 @@ export interface ShotList {
   /** Words were found within others only. */
   inside: boolean;
   help: Help | undefined;
+  /** The page answers what is asked for, not what was asked before. */
   loaded: boolean;
   more: boolean;
   problem: string | null;
   loadMore: () => void;
   reload: () => void;
-  replace: (shot: ShotSummary) => void;
+  /** Some of a shot is another now; the rest stays, whatever it has become meanwhile. */
+  amend: (id: string, change: Partial<ShotSummary>) => void;
   remove: (id: string) => void;
 }
 
@@ -61,7 +63,8 @@ export function useShots(): ShotList {
   const waiting = useOutbox((o) => o.waiting);
   const [page, setPage] = useState(none);
   const [count, setCount] = useState<Count | null>(null);
-  const [loaded, setLoaded] = useState(false);
+  /** What the page answers. */
+  const [answered, setAnswered] = useState<Asked | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const asking = useRef(0);
@@ -77,7 +80,7 @@ export function useShots(): ShotList {
         if (!wanted()) return;
         setPage(first);
         setProblem(null);
-        setLoaded(true);
+        setAnswered(asked);
         setCount(null);
         // After the page: nobody waits for a number.
         if (text.trim()) {
@@ -123,14 +126,21 @@ export function useShots(): ShotList {
     count,
     inside: page.inside,
     help: page.help,
-    loaded,
+    loaded:
+      answered !== null &&
+      answered.text === text &&
+      answered.order === order &&
+      answered.bin === bin,
     more: next !== null,
     problem,
     loadMore,
     reload: useCallback(() => setRound((n) => n + 1), []),
-    replace: useCallback(
-      (shot: ShotSummary) =>
-        setPage((p) => ({ ...p, shots: p.shots.map((s) => (s.id === shot.id ? shot : s)) })),
+    amend: useCallback(
+      (id: string, change: Partial<ShotSummary>) =>
+        setPage((p) => ({
+          ...p,
+          shots: p.shots.map((s) => (s.id === id ? { ...s, ...change } : s)),
+        })),
       [],
     ),
     remove: useCallback((id: string) => {

@@ -81,6 +81,7 @@ const fixed: Group[] = [
       ['Open in Mark', 'Enter'],
       ['Choose among several', `${modifier} Space`],
       ['All from the last one to it', 'Shift Space'],
+      ['More about a search or tag', '→'],
     ],
   },
   { title: 'Keep', views: ['keep'], keys: [['See it before', 'Space, held']] },

@@ -4,7 +4,7 @@ import type { FoundPage } from '@/core/contracts/shot';
 import { readQuery } from '@/core/search/grammar';
 import { reasonOf } from '@/core/search/match';
 import { asking, type Query } from '@/core/search/query';
-import type { Day } from '@/core/search/when';
+import { dayOf } from '@/core/search/when';
 import { sql } from '../db/sql';
 import { Fault } from '../http/fault';
 import { takenOn } from '../shots/store';
@@ -26,11 +26,6 @@ interface Row extends SummaryRow {
   lines: string | null;
   boxes: Buffer | null;
   fit: number;
-}
-
-/** What day it is where this computer is. */
-export function today(now = new Date()): Day {
-  return { year: now.getFullYear(), month: now.getMonth() + 1, day: now.getDate() };
 }
 
 export interface Asked {
@@ -157,7 +152,7 @@ function readAsked(q: string): Query {
     throw new Fault(400, 'does-not-fit', 'q holds a character that no shot can hold.');
   }
   // What PostgreSQL cannot take cannot have been stored either.
-  return readQuery(q.toWellFormed(), today());
+  return readQuery(q.toWellFormed(), dayOf(new Date()));
 }
 
 /** A page of what fits a query, with the reason for each. @throws Fault 400 */

@@ -166,9 +166,12 @@ describe('saved searches', () => {
 
   test('say how many they find, now', async () => {
     expect((await save({ name: 'Water', query: 'pond ' })).status).toBe(201);
+    // As typed: whole words stay whole.
+    await save({ name: 'Half a word', query: 'pon ' });
     await save({ name: 'Kept nowhere', query: 'kept:none', order: 'fitness' });
     expect((await list()).map((s) => [s.name, s.count, s.more, s.order])).toEqual([
       ['Water', 1, false, 'day'],
+      ['Half a word', 1, false, 'day'],
       ['Kept nowhere', 3, false, 'fitness'],
     ]);
     await storeShot({ picture, title: 'Pond, frozen' });

@@ -120,6 +120,7 @@ export async function recognise(
   signal: AbortSignal,
 ): Promise<Paragraph[]> {
   const there = await languages();
+  signal.throwIfAborted();
   if (!there.installed) return shippedRecognise(picture, signal);
   // A language that was taken away again is no reason not to read at all.
   const [first = 'eng'] = there.languages.includes('eng') ? ['eng'] : there.languages;

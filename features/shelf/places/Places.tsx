@@ -80,7 +80,7 @@ export function Place({ label, icon, to, current, count }: PlaceProps) {
         type="button"
         aria-pressed={current}
         title={label}
-        onClick={() => ask(to)}
+        onClick={() => ask(to, 'chosen')}
         className={classes(
           'flex h-8 w-full min-w-0 items-center gap-2 rounded-[6px] px-2 text-left',
           current ? 'bg-petrol text-card' : 'hover:bg-tint',

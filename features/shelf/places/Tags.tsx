@@ -1,4 +1,3 @@
-import { Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { markColours } from '@/core/colour/markColours';
@@ -11,7 +10,7 @@ import { announce } from '../../ui/announce';
 import { Confirm } from '../../ui/Confirm';
 import { formatCount } from '../../ui/format';
 import { Row } from '../../ui/Row';
-import { MenuItem, MenuList, MoreButton } from './Menu';
+import { MenuItem, WithMore } from './Menu';
 import { Place, PlacesHeading } from './Places';
 import { Rename } from './Rename';
 import { ask, useAsked } from '../search/asked';
@@ -65,56 +64,57 @@ function OneTag({ tag }: { tag: Tag }) {
   const [removing, setRemoving] = useState(false);
   const query = tagQuery(tag.name);
   const current = !bin && text.trim() === query;
-  const act = async (work: Promise<unknown>, done: string) => {
+  /** @returns whether it was done */
+  const act = async (work: Promise<unknown>, done: string): Promise<boolean> => {
+    let isDone = false;
     try {
       await work;
+      isDone = true;
       announce(done);
     } catch (error) {
       notify({ key: 'tag', tone: 'bad', title: 'Not changed', lines: [messageOf(error)] });
     }
     await readTags();
+    return isDone;
   };
   const change = (patch: TagPatch, done: string) => act(api.changeTag(tag.id, patch), done);
   const rename = (name: string) => {
     const other = useTags.getState().tags.find((one) => fold(one.name) === fold(name));
     if (other && other.id !== tag.id) setMerging(name);
     else {
-      void change({ name }, `Renamed: ${name}`);
-      if (current) ask({ text: tagQuery(name) });
+      // Asked for by its new name once it has that.
+      void change({ name }, `Renamed: ${name}`).then(
+        (isDone) => isDone && current && ask({ text: tagQuery(name) }),
+      );
     }
   };
+  const place = (
+    <Place
+      label={tag.name}
+      icon={<Dot colour={tag.colour} />}
+      to={{ text: query, bin: false }}
+      current={current}
+      count={formatCount(tag.shots)}
+    />
+  );
   return (
-    <div className="group flex items-center">
-      <div className="min-w-0 grow">
-        <Place
-          label={tag.name}
-          icon={<Dot colour={tag.colour} />}
-          to={{ text: query, bin: false }}
-          current={current}
-          count={formatCount(tag.shots)}
-        />
-      </div>
-      <DropdownMenu.Root>
-        <MoreButton label={`More about the tag ${tag.name}`}>
-          <Ellipsis size={16} strokeWidth={1.75} />
-        </MoreButton>
-        <MenuList>
-          <MenuItem onSelect={() => setRenaming(true)}>Rename</MenuItem>
-          <DropdownMenu.Group aria-label="Colour" className="flex gap-1 px-2 py-1">
-            {markColours.map(({ name, hex }) => (
-              <DropdownMenu.Item
-                key={hex}
-                aria-label={name}
-                title={name}
-                onSelect={() => void change({ colour: hex }, `${tag.name}: ${name}`)}
-                className="size-5 rounded-[4px] border border-edge outline-none data-[highlighted]:ring-2 data-[highlighted]:ring-petrol"
-                style={{ background: hex }}
-              />
-            ))}
-          </DropdownMenu.Group>
-          <MenuItem onSelect={() => setRemoving(true)}>Remove from all shots</MenuItem>
-        </MenuList>
-      </DropdownMenu.Root>
+    <>
+      <WithMore label={`More about the tag ${tag.name}`} place={place}>
+        <MenuItem onSelect={() => setRenaming(true)}>Rename</MenuItem>
+        <DropdownMenu.Group aria-label="Colour" className="flex gap-1 px-2 py-1">
+          {markColours.map(({ name, hex }) => (
+            <DropdownMenu.Item
+              key={hex}
+              aria-label={name}
+              title={name}
+              onSelect={() => void change({ colour: hex }, `${tag.name}: ${name}`)}
+              className="size-5 rounded-[4px] border border-edge outline-none data-[highlighted]:ring-2 data-[highlighted]:ring-petrol"
+              style={{ background: hex }}
+            />
+          ))}
+        </DropdownMenu.Group>
+        <MenuItem onSelect={() => setRemoving(true)}>Remove from all shots</MenuItem>
+      </WithMore>
       <Rename
         open={renaming}
         title="Rename this tag"
@@ -139,6 +139,6 @@ function OneTag({ tag }: { tag: Tag }) {
         onYes={() => void act(api.removeTag(tag.id), `Removed: ${tag.name}`)}
         onClose={() => setRemoving(false)}
       />
-    </div>
+    </>
   );
 }

@@ -3,12 +3,12 @@ import { useMemo } from 'react';
 import { sourceNames } from '@/core/contracts/provenance';
 import { markNames } from '@/core/marks/registry';
 import { fold } from '@/core/search/fold';
-import { readQuery, withoutPart } from '@/core/search/grammar';
+import { withoutPart } from '@/core/search/grammar';
 import type { Part } from '@/core/search/query';
 import { sayPart } from '@/core/search/say';
 import { Radio, Radios } from '../../ui/Radios';
 import { chosenLook, classes } from '../../ui/classes';
-import { ask, today, useAsked } from './asked';
+import { ask, readTyped, useAsked } from './asked';
 import { SaveSearch } from '../searches/SaveSearch';
 import type { Known } from './complete';
 import { useKnown } from './useKnown';
@@ -16,7 +16,7 @@ import { useKnown } from './useKnown';
 /** What was understood of the field, one chip a part, and how what is found is ordered. */
 export function Chips() {
   const { text, order } = useAsked();
-  const parts = useMemo(() => readQuery(text, today()).parts, [text]);
+  const parts = useMemo(() => readTyped(text).parts, [text]);
   const known = useKnown();
   if (parts.length === 0) return null;
   return (

@@ -1,14 +1,14 @@
 import type { Help } from '@/core/contracts/search';
-import { readQuery, withoutPart } from '@/core/search/grammar';
+import { withoutPart } from '@/core/search/grammar';
 import { sayPart } from '@/core/search/say';
 import { Button } from '../../ui/Button';
-import { ask, today, useAsked } from './asked';
+import { ask, readTyped, useAsked } from './asked';
 
 /** What to loosen where nothing was found, and a known word for a mistyped one. */
 export function NothingFound({ help }: { help: Help | undefined }) {
   const text = useAsked((s) => s.text);
   const bin = useAsked((s) => s.bin);
-  const { parts } = readQuery(text, today());
+  const { parts } = readTyped(text);
   const instead = (help?.instead ?? []).flatMap(({ part, typed, word }) => {
     const place = parts[part];
     if (!place) return [];

@@ -1,6 +1,7 @@
 import { Search, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { Count } from '@/core/contracts/search';
+import { LONGEST_QUERY } from '@/core/search/grammar';
 import { giveKeysBack } from '../../keys/focus';
 import { formatCount } from '../../ui/format';
 import { optionId, Options } from '../../ui/Options';
@@ -33,7 +34,8 @@ export function SearchField({ count, onEnter }: Props) {
   const known = useKnown();
   const list = useMemo(() => (at === null ? [] : completions(text, at, known)), [text, at, known]);
   useEffect(() => {
-    if (called === 0) return;
+    if (!called) return;
+    useAsked.setState({ called: false });
     field.current?.focus();
     field.current?.select();
   }, [called]);
@@ -76,6 +78,7 @@ export function SearchField({ count, onEnter }: Props) {
         aria-activedescendant={list.length ? optionId(LIST, chosen) : undefined}
         aria-autocomplete="list"
         placeholder="Words in the picture, “a phrase”, −without, tag:, on:"
+        maxLength={LONGEST_QUERY}
         spellCheck={false}
         autoComplete="off"
         value={text}

@@ -26,5 +26,6 @@ test('nothing is proposed where nothing is typed of it, or all of it', () => {
   expect(of('tag:beds')).toEqual([]);
   expect(of('frost')).toEqual([]);
   expect(of('12:40')).toEqual([]);
+  expect(of('constructor:')).toEqual([]);
   expect(of('tag:beds ')).toEqual([]);
 });

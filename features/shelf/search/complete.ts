@@ -41,7 +41,8 @@ const asValue = (value: string): string => (/\s/.test(value) ? `"${value}"` : va
 export function completions(text: string, at: number, known: Known): Completion[] {
   const before = text.slice(0, at);
   const found = TYPED.exec(before);
-  const of = ways[found?.[1]?.toLowerCase() ?? ''];
+  const name = found?.[1]?.toLowerCase() ?? '';
+  const of = Object.hasOwn(ways, name) ? ways[name] : undefined;
   if (!found || !of) return [];
   const begun = found[2] ?? found[3] ?? '';
   const start = before.length - begun.length - (found[2] === undefined ? 0 : 1);

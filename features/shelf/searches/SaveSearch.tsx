@@ -33,7 +33,7 @@ function Form({ onDone }: { onDone: () => void }) {
   const [problem, setProblem] = useState<string | null>(null);
   const save = async () => {
     try {
-      await api.saveSearch({ name, query: text.trim(), order });
+      await api.saveSearch({ name, query: text.trimStart(), order });
       announce(`Saved: ${name}`);
       void readSearches();
       onDone();

@@ -1,5 +1,3 @@
-import { Ellipsis } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { SavedSearch } from '@/core/contracts/search';
 import { api, messageOf } from '../../api/client';
@@ -9,7 +7,7 @@ import { formatCount } from '../../ui/format';
 import { Row } from '../../ui/Row';
 import { Rename } from '../places/Rename';
 import { Place, PlacesHeading } from '../places/Places';
-import { MenuItem, MenuList, MoreButton } from '../places/Menu';
+import { MenuItem, WithMore } from '../places/Menu';
 import { useAsked } from '../search/asked';
 import { readSearches, useSearches } from './searchStore';
 
@@ -44,36 +42,34 @@ function Saved({ search }: { search: SavedSearch }) {
     }
     await readSearches();
   };
+  const place = (
+    <Place
+      label={name}
+      to={{ text: query, order, bin: false }}
+      current={!bin && text === query}
+      count={more ? `${formatCount(count)}+` : formatCount(count)}
+    />
+  );
   return (
-    <div className="group flex items-center">
-      <div className="min-w-0 grow">
-        <Place
-          label={name}
-          to={{ text: query, order, bin: false }}
-          current={!bin && text.trim() === query}
-          count={more ? `${formatCount(count)}+` : formatCount(count)}
-        />
-      </div>
-      <DropdownMenu.Root>
-        <MoreButton label={`More about the search ${name}`}>
-          <Ellipsis size={16} strokeWidth={1.75} />
-        </MoreButton>
-        <MenuList>
-          <MenuItem onSelect={() => setRenaming(true)}>Rename</MenuItem>
-          {text.trim() !== '' && text.trim() !== query && (
-            <MenuItem
-              onSelect={() =>
-                void act(api.changeSearch(id, { query: text.trim() }), `${name} asks for this now`)
-              }
-            >
-              Let it ask for what is in the field
-            </MenuItem>
-          )}
-          <MenuItem onSelect={() => void act(api.removeSearch(id), `Removed: ${name}`)}>
-            Remove
+    <>
+      <WithMore label={`More about the search ${name}`} place={place}>
+        <MenuItem onSelect={() => setRenaming(true)}>Rename</MenuItem>
+        {text.trim() !== '' && text !== query && (
+          <MenuItem
+            onSelect={() =>
+              void act(
+                api.changeSearch(id, { query: text.trimStart() }),
+                `${name} asks for this now`,
+              )
+            }
+          >
+            Let it ask for what is in the field
           </MenuItem>
-        </MenuList>
-      </DropdownMenu.Root>
+        )}
+        <MenuItem onSelect={() => void act(api.removeSearch(id), `Removed: ${name}`)}>
+          Remove
+        </MenuItem>
+      </WithMore>
       <Rename
         open={renaming}
         title="Rename this search"
@@ -81,6 +77,6 @@ function Saved({ search }: { search: SavedSearch }) {
         onName={(next) => void act(api.changeSearch(id, { name: next }), `Renamed: ${next}`)}
         onClose={() => setRenaming(false)}
       />
-    </div>
+    </>
   );
 }
