@@ -44,6 +44,7 @@ interface Made {
   at: Date;
   title: string;
   line: string[];
+  tag: string;
 }
 
 function make(i: number): Made {
@@ -54,6 +55,7 @@ function make(i: number): Made {
     at: new Date(Date.now() - (i * 1500 * DAY) / SHOTS),
     title: `${line[0] ?? ''} ${line[1] ?? ''} ${i}`,
     line,
+    tag: next() < 0.05 ? 'Winter' : '',
   };
 }
 
@@ -78,8 +80,8 @@ async function fill(): Promise<void> {
       yield `${id}\t${shot?.frame_id}\t${title}\t${document}\t${from}\t${at.toISOString()}\n`;
   });
   await copy('search (shot_id, taken_at, tokens, sequence, width, height)', function* () {
-    for (const { id, at, title, line } of made) {
-      const { tokens, sequence } = indexOf({ title }, line.join(' '), {
+    for (const { id, at, title, line, tag } of made) {
+      const { tokens, sequence } = indexOf({ title, tag }, line.join(' '), {
         kinds: [],
         source: 'desk',
       });
@@ -101,7 +103,9 @@ async function fill(): Promise<void> {
   await sql`alter table search enable trigger user`;
   const [tag] = await sql<{ id: string }[]>`insert into tags (id, name, folded, colour)
     values (gen_random_uuid(), 'Winter', 'winter', '#0072B2') returning id`;
-  await sql`insert into shot_tags select id, ${tag?.id ?? ''} from shots tablesample bernoulli (5)`;
+  await copy('shot_tags (shot_id, tag_id)', function* () {
+    for (const one of made) if (one.tag) yield `${one.id}\t${tag?.id}\n`;
+  });
   await sql`vacuum analyze`;
 }
 

@@ -1,6 +1,6 @@
 import type postgres from 'postgres';
 import { sourceLabels, sourceNames, type SourceName } from '@/core/contracts/provenance';
-import { fold, withSlips } from '@/core/search/fold';
+import { fold, tokensOf, withSlips } from '@/core/search/fold';
 import { inField, kindToken, sourceToken } from '@/core/search/indexed';
 import { asking, type Asks, type Part, type Query } from '@/core/search/query';
 import type { Day } from '@/core/search/when';
@@ -82,10 +82,20 @@ const startOf = ({ year, month, day }: Day): Date => {
   return date;
 };
 
+/**
+ * Which shots can have a tag of such a name, more than have it: so the tokens that are asked for
+ * besides need not be looked at one shot after the other.
+ */
+function taggedTokens(name: string): string | null {
+  const tokens = tokensOf(name);
+  return tokens.length ? wordsQuery({ tokens, field: 'tag', open: true }) : null;
+}
+
 /** What is asked of a shot's tokens, as a tsquery; null where that is not by tokens. */
 function byTokens(asks: Asks): string | null {
   if (asks.kind === 'words') return wordsQuery(asks);
   if (asks.kind === 'with') return `${lexeme(kindToken(asks.mark))}:*`;
+  if (asks.kind === 'tag') return taggedTokens(asks.name);
   if (asks.kind !== 'from') return null;
   const sources = sourcesBy(asks.name).map((source) => lexeme(sourceToken(source)));
   return sources.length ? sources.join(' | ') : null;
@@ -135,7 +145,8 @@ function holding(parts: readonly Part[], tags: TagIds): Fragment[] {
   const unwanted: string[] = [];
   const besides: Fragment[] = [];
   for (const { asks, without } of parts) {
-    const tokens = byTokens(asks);
+    // Which shots can have a tag is no help in telling which have not.
+    const tokens = without && asks.kind === 'tag' ? null : byTokens(asks);
     const beside = besideTokens(asks, tags);
     if (!without) {
       if (tokens) wanted.push(`(${tokens})`);
