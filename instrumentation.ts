@@ -1,6 +1,6 @@
 /** Runs once before the first request is answered. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const { prepare } = await import('./server/prepare');
-  await prepare();
+  const { prepareOrEnd } = await import('./server/prepare');
+  await prepareOrEnd();
 }

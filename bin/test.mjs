@@ -7,6 +7,7 @@ import { startDatabase } from './lib/database.mjs';
 import { runJest } from './lib/jest.mjs';
 import { LANES, openLanes } from './lib/lanes.mjs';
 import { needModules, needPackages, toTest } from './lib/packages.mjs';
+import { allSuites, needSuites, shortSuites } from './lib/suites.mjs';
 import { top } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
 import { command, say, Stop } from './lib/say.mjs';
@@ -16,6 +17,8 @@ import { trialData } from './lib/trial.mjs';
 const SLOWEST = 20;
 const groups = ['unit', 'server', 'safe', 'browser', 'real-screen'];
 const withoutApp = ['unit', 'server'];
+/** These need nothing but the npm packages. */
+const alone = ['unit', 'checks'];
 
 const count = { passed: 0, failed: 0 };
 const bin = (name) => join(top, 'node_modules', '.bin', name);
@@ -87,13 +90,17 @@ const [group, ...patterns] = process.argv.slice(2);
 
 await command(async () => {
   heedStops(say);
-  await needPackages(toTest);
+  if (!alone.includes(group)) await needPackages(toTest);
   await needModules();
+  if (!group || group === 'server') {
+    await needSuites(process.env.REZZIK_SUITES === 'all' ? allSuites : shortSuites);
+  }
   const { data, remove } = trialData();
   try {
     if (group === 'checks') await checks();
     else if (group && !groups.includes(group))
       throw new Stop(`There is no group “${group}”. There are: checks, ${groups.join(', ')}.`);
+    else if (group === 'unit') await jest(['unit'], data, patterns);
     else await besideLanes(data, group ? [group] : groups, patterns);
   } catch (error) {
     console.error(error instanceof Stop ? error.message : error);

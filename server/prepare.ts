@@ -17,7 +17,7 @@ import { watchBin } from './shots/emptyBin';
 import { wantMissing } from './words/reading';
 
 /** Brings the database up to date, mends what a crash left, and fills the demo data when asked. */
-export async function prepare(): Promise<void> {
+async function prepare(): Promise<void> {
   await migrate();
   await mendCopies();
   await sealOld();
@@ -36,4 +36,14 @@ export async function prepare(): Promise<void> {
   void indexMissing().catch((error: unknown) => console.error('Not all is indexed:', error));
   watchBin();
   await openAll();
+}
+
+/** What cannot be prepared must not look as if it ran: it would answer every request with an error. */
+export async function prepareOrEnd(): Promise<void> {
+  try {
+    await prepare();
+  } catch (error) {
+    console.error('Rezzik could not be made ready:', error);
+    process.exit(1);
+  }
 }

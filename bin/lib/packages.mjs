@@ -2,13 +2,10 @@
 
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
-import { delimiter, join } from 'node:path';
+import { join } from 'node:path';
 import { top } from './paths.mjs';
 import { run } from './run.mjs';
-import { say, Stop } from './say.mjs';
-
-const onPath = (name) =>
-  (process.env.PATH ?? '').split(delimiter).some((folder) => existsSync(join(folder, name)));
+import { onPath, say, Stop } from './say.mjs';
 
 /** Folders of PostgreSQL's programs, newest version first. */
 export function postgresFolders() {
@@ -50,7 +47,10 @@ const known = {
   'libglib2.0-bin': () => onPath('gdbus'),
   // Reads words in pictures, quicker than the recogniser that ships with the app.
   'tesseract-ocr': () => onPath('tesseract'),
-  // Readers of other makers, to check what Rezzik writes.
+  // Readers of other makers, to check what Rezzik reads and writes.
+  python3: () => onPath('python3'),
+  'libtiff-tools': () => onPath('tiffinfo'),
+  'liblcms2-utils': () => onPath('tificc'),
   imagemagick: () => onPath('convert-im6.q16'),
   'poppler-utils': () => onPath('pdftotext'),
   'librsvg2-bin': () => onPath('rsvg-convert'),

@@ -72,10 +72,12 @@ function readPort() {
   return port;
 }
 
+const hasEnded = (child) => child.exitCode !== null || child.signalCode !== null;
+
 /** Waits until the app answers. */
 export async function answers(port, child) {
   for (let i = 0; i < 1200; i += 1) {
-    if (child.exitCode !== null) return false;
+    if (hasEnded(child)) return false;
     const ok = await fetch(`http://127.0.0.1:${port}/api/health`)
       .then((a) => a.ok)
       .catch(() => false);
@@ -125,7 +127,7 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   const own = !process.env.DATABASE_URL;
   if (own) await needPackages(toServe);
   await needModules();
-  if (mode === 'start') await needBuild();
+  if (mode === 'start') await needBuild(process.env.REZZIK_DIST);
   process.umask(0o077);
   makePrivate(data, own ? await lesserUser() : null);
   offerPrograms(data);
@@ -138,24 +140,51 @@ export async function serve({ name, demo = false, mode = 'start' }) {
     data,
     mode,
     env: { REZZIK_DEMO: demo ? '1' : '0' },
-    stdio: ['ignore', 'ignore', 'inherit'],
+    stdio: ['ignore', 'ignore', 'pipe'],
   });
+  const lastWords = heard(app.stderr);
   writeFileSync(runningFile(data), JSON.stringify({ starter: process.pid, app: app.pid }));
+  let asked = false;
   let stopping = null;
   const stop = () =>
     (stopping ??= (async () => {
       await end(app);
       await database?.stop();
     })());
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop());
-  app.once('close', () => void stop());
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
+    process.on(signal, () => {
+      if (!asked) say('\nStopping …');
+      asked = true;
+      void stop();
+    });
+  }
+  const ended = new Promise((resolve) => app.once('close', resolve));
+  void ended.then(stop);
   database?.child.once('close', () => void stop());
   if (await answers(port, app)) {
     say(`\nRezzik is at http://127.0.0.1:${port}   (Ctrl-C stops it)\n`);
     // Beside what is served, which does without.
     void offerPackages(wished);
-  } else if (!stopping) process.exitCode = 1;
-  await new Promise((resolve) => (app.exitCode === null ? app.once('close', resolve) : resolve()));
+  }
+  await ended;
   await stop();
-  if (app.exitCode) throw new Stop('Rezzik stopped with an error; its last words are above.');
+  if (!asked) throw new Stop(whyEnded(app, lastWords()));
+}
+
+/** Passes on what a program says to people, and keeps the last of it. */
+function heard(stream) {
+  let last = '';
+  stream.setEncoding('utf8').on('data', (text) => {
+    process.stderr.write(text);
+    last = (last + text).slice(-LAST_WORDS);
+  });
+  return () => last.trim();
+}
+const LAST_WORDS = 1_500;
+
+function whyEnded({ exitCode, signalCode }, words) {
+  const how = signalCode
+    ? `was ended from outside (${signalCode})`
+    : `stopped with an error (${exitCode})`;
+  return `Rezzik ${how}. ${words ? `Its last words:\n\n${words}` : 'It said nothing about why.'}`;
 }

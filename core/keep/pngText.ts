@@ -64,20 +64,34 @@ const texts = (facts: Facts): [string, string][] => [
 
 const IHDR_END = 8 + 25;
 
+/** @param parts chunks that stand right behind the header */
+function withChunks(png: Uint8Array, parts: readonly Uint8Array[]): Uint8Array {
+  const size = parts.reduce((sum, part) => sum + part.length, png.length);
+  const out = new Uint8Array(size);
+  out.set(png.subarray(0, IHDR_END));
+  let at = IHDR_END;
+  for (const part of parts) {
+    out.set(part, at);
+    at += part.length;
+  }
+  out.set(png.subarray(IHDR_END), at);
+  return out;
+}
+
+/** A PNG with a colour profile (§11.3.2.3). @param packed the profile (ICC), in zlib's format */
+export function withProfile(png: Uint8Array, packed: Uint8Array): Uint8Array {
+  const head = utf8('profile\0\0');
+  const data = new Uint8Array(head.length + packed.length);
+  data.set(head);
+  data.set(packed, head.length);
+  return withChunks(png, [chunk('iCCP', data)]);
+}
+
 /** A PNG with the facts as text chunks, right behind its header. */
 export function withTexts(png: Uint8Array, facts: Facts, xmp: string): Uint8Array {
   const added = texts(facts)
     .filter(([, text]) => text !== '')
     .map(([keyword, text]) => iTXt(keyword, text));
   added.push(iTXt('XML:com.adobe.xmp', xmp));
-  const size = added.reduce((sum, part) => sum + part.length, png.length);
-  const out = new Uint8Array(size);
-  out.set(png.subarray(0, IHDR_END));
-  let at = IHDR_END;
-  for (const part of added) {
-    out.set(part, at);
-    at += part.length;
-  }
-  out.set(png.subarray(IHDR_END), at);
-  return out;
+  return withChunks(png, added);
 }

@@ -1,14 +1,18 @@
 import { createHash } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
+import { deflateSync } from 'node:zlib';
 import sharp, { type Sharp } from 'sharp';
+import { gammaOfPng } from '@/core/raster/gamma';
 import { limits } from '@/core/contracts/limits';
 import type { HeldPictures } from '@/core/contracts/pictures';
 import { heldArea } from '@/core/shot/pictures';
 import { Fault } from '../http/fault';
 import { holding, run } from '../pool/pool';
 import { piecesOf, shared } from '../pool/pieces';
-import { bmpSize, damaged } from './bmp';
+import { readBmpHeader } from './bmp';
+import { withProfile } from '@/core/keep/pngText';
 import { hasAlpha, isPlainPng, pictureType, type PictureType } from './kind';
+import { damaged, refuseUnread, whyUnread } from './unread';
 
 // What else the library could read (drawings, documents) is never handed to it, whatever a file
 // says of itself: only these of its decoders exist for this process.
@@ -48,7 +52,7 @@ const notAPicture = () =>
 
 /**
  * Checks a picture of any readable kind and turns it into a frame.
- * @throws Fault 413 over the limits, 415 not a picture, 422 damaged or empty
+ * @throws Fault 413 over the limits, 415 not a picture or not read, 422 damaged or empty
  */
 export async function takeIn(bytes: Uint8Array): Promise<Frame> {
   if (bytes.length === 0) throw new Fault(422, 'empty', 'This file is empty.');
@@ -57,6 +61,7 @@ export async function takeIn(bytes: Uint8Array): Promise<Frame> {
   }
   const type = pictureType(bytes);
   if (!type) throw notAPicture();
+  refuseUnread(bytes, type);
   try {
     const size = await readSize(bytes, type);
     return await holding(size.width * size.height, () =>
@@ -64,7 +69,7 @@ export async function takeIn(bytes: Uint8Array): Promise<Frame> {
     );
   } catch (error) {
     if (error instanceof Fault) throw error;
-    throw damaged();
+    throw whyUnread(bytes, type);
   }
 }
 
@@ -115,9 +120,9 @@ function checkSize(width: number | undefined, height: number | undefined): void 
 
 /** The size in the header. A decoder that refuses it for its limits must not hide the numbers. */
 async function readSize(bytes: Uint8Array, type: PictureType): Promise<Size> {
-  const size = type === 'bmp' ? bmpSize(bytes) : await headerSize(bytes, type);
+  const size = type === 'bmp' ? readBmpHeader(bytes) : await headerSize(bytes, type);
   checkSize(size.width, size.height);
-  return size;
+  return { width: size.width, height: size.height };
 }
 
 async function headerSize(bytes: Uint8Array, type: PictureType): Promise<Size> {
@@ -148,8 +153,9 @@ async function asItIs(bytes: Uint8Array, size: Size): Promise<Frame> {
 }
 
 async function anew(bytes: Uint8Array, type: PictureType, size: Size): Promise<Frame> {
-  const source = type === 'bmp' ? await openBmp(bytes, size) : open(bytes).autoOrient();
-  const { data, info } = await source
+  const { data, info } = await (
+    await opened(bytes, type, size)
+  )
     .toColourspace('srgb')
     .png({ compressionLevel: 6 })
     .toBuffer({ resolveWithObject: true });
@@ -158,12 +164,57 @@ async function anew(bytes: Uint8Array, type: PictureType, size: Size): Promise<F
   return { ...(await stored(data)), width, height, original: { bytes, type } };
 }
 
+/** The picture upright, with the colours that it says it has. */
+async function opened(bytes: Uint8Array, type: PictureType, size: Size): Promise<Sharp> {
+  if (type === 'bmp') return openBmp(bytes, size);
+  if (type === 'gif') return open(ended(bytes));
+  const picture = open(bytes).autoOrient();
+  const { depth, hasProfile, channels } = await picture.metadata();
+  const deep = depth === 'ushort';
+  if (deep && hasProfile) return openProfiled(picture, channels);
+  const exponent = type === 'png' ? gammaOfPng(bytes) : null;
+  return exponent ? openGamma(picture, deep, exponent) : picture;
+}
+
+/** Of 16 bits the library leaves grey as it is, and turns colours into ones of its own. */
+async function openProfiled(picture: Sharp, channels: number): Promise<Sharp> {
+  const heeded =
+    channels < 3
+      ? picture.toColourspace('b-w').keepIccProfile()
+      : picture.toColourspace('rgb16').withIccProfile('srgb', { attach: false });
+  return open(await heeded.png({ compressionLevel: 0 }).toBuffer());
+}
+
+const GIF_END = 0x3b;
+
+/** Many writers leave off the end mark (GIF89a, §27), which the decoder insists on. */
+const ended = (gif: Uint8Array): Uint8Array =>
+  gif.at(-1) === GIF_END ? gif : Buffer.concat([gif, Buffer.from([GIF_END])]);
+
 async function openBmp(bytes: Uint8Array, { width, height }: Size): Promise<Sharp> {
   // Its pixels are counted for the budget already.
   const file = new Uint8Array(await shared(bytes));
   const { data, opaque } = await run('decodeBmp', { bytes: file }, { pixels: 0 });
   const raw = sharp(data, { raw: { width, height, channels: 4 } });
-  return opaque ? raw.removeAlpha() : raw;
+  const picture = opaque ? raw.removeAlpha() : raw;
+  const { profile } = readBmpHeader(bytes);
+  if (!profile) return picture;
+  // Pixels without a file around them cannot bring a profile along.
+  const png = await picture.png({ compressionLevel: 0 }).toBuffer();
+  return open(withProfile(png, deflateSync(profile)));
+}
+
+/** The decoder leaves samples as they were written, whatever gamma the file says they have. */
+async function openGamma(picture: Sharp, deep: boolean, exponent: number): Promise<Sharp> {
+  const raw = deep
+    ? picture.toColourspace('rgb16').raw({ depth: 'ushort' })
+    : picture.toColourspace('srgb').raw();
+  const { data, info } = await raw.toBuffer({ resolveWithObject: true });
+  const { width, height, channels } = info;
+  const memory = await shared(data);
+  const samples = deep ? new Uint16Array(memory) : new Uint8Array(memory);
+  const lit = await run('withExponent', { samples, channels, exponent }, { pixels: 0 });
+  return sharp(lit, { raw: { width, height, channels } });
 }
 
 /** Decodes the whole picture and looks at its transparency. */

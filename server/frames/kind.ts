@@ -13,7 +13,9 @@ export function pictureType(bytes: Uint8Array): PictureType | null {
   if (/^GIF8[79]a$/.test(ascii(bytes, 0, 6))) return 'gif';
   if (ascii(bytes, 0, 4) === 'RIFF' && ascii(bytes, 8, 12) === 'WEBP') return 'webp';
   if (ascii(bytes, 0, 2) === 'BM') return 'bmp';
+  // 42, or 43 for the kind whose places are numbers of 64 bits.
   if (starts(bytes, 0, 0x49, 0x49, 0x2a, 0) || starts(bytes, 0, 0x4d, 0x4d, 0, 0x2a)) return 'tiff';
+  if (starts(bytes, 0, 0x49, 0x49, 0x2b, 0) || starts(bytes, 0, 0x4d, 0x4d, 0, 0x2b)) return 'tiff';
   if (isAvif(bytes)) return 'avif';
   return null;
 }

@@ -4,10 +4,11 @@ import { lowLikeness, worstSpot } from '@/core/likeness/likenessMap';
 import { similarity } from '@/core/likeness/similarity';
 import type { Rect } from '@/core/geometry/rect';
 import type { FormatName } from '@/core/contracts/format';
+import { decodeBmp, type DecodedBmp } from '@/core/raster/bmp/decode';
+import { withExponent } from '@/core/raster/gamma';
 import type { ReadablePixels } from '@/core/raster/pixels';
 import { findParts } from '@/core/screen/parts';
 import { smallestText, type TextRun } from '@/core/screen/textHeights';
-import { readBmp, type DecodedBmp } from '../frames/bmp';
 import { fromPixels } from '../keep/formats/raw';
 import type { Source, Wish } from '../keep/formats/contract';
 import { decoded, flatten, type Pixels } from '../paint/flatten';
@@ -53,8 +54,21 @@ export const tasks = {
   },
   /** Decodes a BMP file. */
   decodeBmp: ({ bytes }: { bytes: Uint8Array }): Promise<Done<DecodedBmp>> => {
-    const value = readBmp(bytes);
+    const value = decodeBmp(bytes);
     return Promise.resolve({ value, handOver: [value.data.buffer] });
+  },
+  /** Puts an exponent on the colours of samples. */
+  withExponent: ({
+    samples,
+    channels,
+    exponent,
+  }: {
+    samples: Uint8Array | Uint16Array;
+    channels: 1 | 2 | 3 | 4;
+    exponent: number;
+  }): Promise<Done<Uint8Array>> => {
+    const value = withExponent(samples, channels, exponent);
+    return Promise.resolve({ value, handOver: [value.buffer] });
   },
   /**
    * How like a picture the file is that was made of it: on the whole, where it matters, and where

@@ -18,7 +18,7 @@ interface Start {
   env?: Record<string, string>;
 }
 
-async function freePort(): Promise<number> {
+export async function freePort(): Promise<number> {
   const server = createServer().listen(0, '127.0.0.1');
   await once(server, 'listening');
   const address = server.address();
