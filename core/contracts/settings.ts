@@ -34,6 +34,8 @@ const shape = {
   binDays: z.int().min(1).max(3650).nullable(),
   /** Links are reached from other machines on this port; null: on this computer only. */
   linkPort: z.int().min(1024).max(65_535).nullable(),
+  /** Who messages are from; empty: the mail program that opens them says so. */
+  mailFrom: z.union([z.literal(''), z.email().max(254)]),
   /** Smallest letters that are read without trouble: height of a small x, pixels. */
   readableFrom: z.number().min(3).max(30),
   /** For Repeat region. */
@@ -67,6 +69,7 @@ export const firstSettings: Settings = {
   smallCards: false,
   binDays: null,
   linkPort: null,
+  mailFrom: '',
   readableFrom: 6,
   regions: {},
   keys: {},

@@ -9,6 +9,7 @@ import { actThen } from '../ui/act';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';
 import { Drop } from './sending/Drop';
+import { From } from './sending/From';
 import { Letters } from './sending/Letters';
 import { Links } from './sending/Links';
 import { ProgramList } from './sending/ProgramList';
@@ -74,6 +75,7 @@ export function SendingPage() {
         <Problem action={<Button onClick={() => void read()}>Try again</Button>}>{problem}</Problem>
       )}
       <Links links={known.links} act={act} />
+      <From />
       <Letters />
       <Remotes remotes={known.remotes} act={act} />
       <Waiting sendings={known.sendings} act={act} />

@@ -28,7 +28,8 @@ export async function doStep(step: ThenStep, shot: string, way: Way): Promise<st
       return `Link: ${openAddress ?? address}`;
     }
     if (step.do === 'mail') {
-      await dropMessage(shot, await messageFor(shot, mailInputSchema.parse(leaves)));
+      const { bytes } = await messageFor(shot, mailInputSchema.parse(leaves));
+      await dropMessage(shot, bytes);
       return 'A message lies in the mail drop';
     }
     if (step.do === 'print') return 'Print it from Rezzik; it is on the Shelf';

@@ -5,7 +5,14 @@ import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
 import { safeName } from '@/core/naming/safeName';
 import { encodeShot } from '../keep/encode';
 import { formats } from '../keep/formats';
+import { getSettings } from '../settings/settings';
 import { getPaintable } from '../shots/rows';
+
+/** A message, and what its file is called. */
+export interface Message {
+  bytes: Buffer;
+  name: string;
+}
 
 /**
  * A message with the picture attached and its description as the alternative text (RFC 5322, RFC
@@ -15,14 +22,16 @@ import { getPaintable } from '../shots/rows';
 export async function messageFor(
   shotId: string,
   input: z.output<typeof mailInputSchema>,
-): Promise<Buffer> {
-  const shot = await getPaintable(shotId);
+): Promise<Message> {
+  const [shot, { mailFrom }] = await Promise.all([getPaintable(shotId), getSettings()]);
   const { to, subject, text, drop: _, ...wish } = input;
   const format = formats[wish.format ?? 'png'];
   const { bytes } = await encodeShot(shot, { ...wish, format: format.name });
   const title = leavingTitle(shot);
   const alt = leavingDescription(shot) ?? title;
+  const name = safeName(title);
   const composer = new MailComposer({
+    ...(mailFrom && { from: mailFrom }),
     ...(to && { to }),
     subject: subject ?? title,
     text: [text, alt && `[${alt}]`].filter(Boolean).join('\n\n'),
@@ -30,12 +39,17 @@ export async function messageFor(
     headers: { 'X-Unsent': '1' },
     attachments: [
       {
-        filename: `${safeName(title)}.${format.extension}`,
+        // Else the name stood in the kind of the part, too, where RFC 2047, §5, does not allow it.
+        filename: false,
         content: Buffer.from(bytes),
         contentType: format.mediaType,
+        // Names of files hold no quotes.
+        contentDisposition: `attachment; filename="${name}.${format.extension}"`,
         headers: { 'Content-Description': alt.replace(/\s+/g, ' ').slice(0, 900) },
       },
     ],
+    // Lines end as messages have them (RFC 5322, §2.3).
+    newline: 'windows',
   });
-  return composer.compile().build();
+  return { bytes: await composer.compile().build(), name: `${name}.eml` };
 }

@@ -233,7 +233,7 @@ describe('nothing hidden leaves', () => {
     const leaving = async (seed: number): Promise<Record<string, Uint8Array | undefined>> => {
       const id = await telling(seed);
       const link = await makeLink(id, linkInputSchema.parse({}));
-      const message = await simpleParser(await messageFor(id, mailInputSchema.parse({})));
+      const message = await simpleParser((await messageFor(id, mailInputSchema.parse({}))).bytes);
       const sent = await sendTo(id, remote.id);
       expect(sent.state).toBe('sent');
       return {
@@ -262,7 +262,7 @@ describe('nothing hidden leaves', () => {
     });
     const leaves = async () => {
       const link = await makeLink(id, linkInputSchema.parse({ words: true }));
-      const message = await messageFor(id, mailInputSchema.parse({}));
+      const { bytes: message } = await messageFor(id, mailInputSchema.parse({}));
       const { bytes } = await encodeShot(await getPaintable(id), { format: 'png' });
       const page = Buffer.from((await answerLink(link.path)).body).toString('utf8');
       return [page, message.toString('latin1'), Buffer.from(bytes).toString('latin1')];
@@ -285,7 +285,7 @@ describe('nothing hidden leaves', () => {
     const link = await makeLink(shot, linkInputSchema.parse({}));
     const page = await answerLink(link.path);
     const picture = await answerLink(link.picturePath);
-    const message = await messageFor(
+    const { bytes: message } = await messageFor(
       shot,
       mailInputSchema.parse({ to: 'wren@fernhollow.example' }),
     );

@@ -11,29 +11,23 @@ import {
 import { once } from 'node:events';
 import { createServer, type Server } from 'node:http';
 import { join } from 'node:path';
-import { simpleParser } from 'mailparser';
 import * as linksRoute from '@/app/api/links/route';
 import * as settingsRoute from '@/app/api/settings/route';
 import { linkInputSchema, linksSchema } from '@/core/contracts/link';
-import { mailInputSchema } from '@/core/contracts/mail';
 import { remoteInputSchema } from '@/core/contracts/remote';
 import { sql } from '../db/sql';
 import { env } from '../env';
 import { addFolder } from '../folders/folders';
 import { keepCopy } from '../keep/copies';
-import { encodeShot } from '../keep/encode';
 import { answerLink } from '../links/answer';
 import { listLinks, makeLink, openedLinks, takeBack } from '../links/links';
 import { openBase, openLinks } from '../links/listener';
-import { dropMessage, droppedMessage, listDropped } from '../mail/drop';
-import { messageFor } from '../mail/message';
 import { listPrograms, openCopy } from '../programs/programs';
 import { startPractice } from '../remote/practice';
 import { workDue } from '../jobs/run';
 import { listSendings, sendTo } from '../remote/sendings';
 import { addRemote } from '../remote/remotes';
 import { getSettings } from '../settings/settings';
-import { getPaintable } from '../shots/rows';
 import {
   at,
   begin,
@@ -155,34 +149,6 @@ describe('links', () => {
     await expect(fetch('http://127.0.0.1:24314/')).rejects.toThrow();
     await patch(null);
     expect(openBase()).toBeNull();
-  });
-});
-
-// RFC 5322, RFC 2045; read back by mailparser.
-describe('mail', () => {
-  test('a message has its headers, words and the very picture', async () => {
-    const input = mailInputSchema.parse({
-      to: 'wren@fernhollow.example',
-      subject: 'Grüße – beds',
-      text: 'Look.',
-    });
-    const message = await messageFor(shot, input);
-    const read = await simpleParser(message);
-    expect(read.subject).toBe('Grüße – beds');
-    expect(read.text).toContain(telling.description);
-    const [attached] = read.attachments;
-    expect(attached).toMatchObject({ filename: 'Beds.png', contentType: 'image/png' });
-    const picture = await encodeShot(await getPaintable(shot), { format: 'png' });
-    expect(attached?.content.equals(Buffer.from(picture.bytes))).toBe(true);
-  });
-  test('the mail drop holds messages that went nowhere', async () => {
-    const name = await dropMessage(
-      shot,
-      await messageFor(shot, mailInputSchema.parse({ drop: true })),
-    );
-    expect((await listDropped())[0]).toMatchObject({ name, subject: 'Beds' });
-    expect((await droppedMessage(name)).length).toBeGreaterThan(1000);
-    await expect(droppedMessage('../../secret.eml')).rejects.toMatchObject({ status: 404 });
   });
 });
 

@@ -1,4 +1,5 @@
 import { mailInputSchema } from '@/core/contracts/mail';
+import { httpDisposition } from '@/core/naming/disposition';
 import { readJson } from '@/server/http/body';
 import { bytesAnswer, readId, route } from '@/server/http/route';
 import { dropMessage } from '@/server/mail/drop';
@@ -9,8 +10,10 @@ export const POST = route<{ id: string }>(async (request, params) => {
   const input = await readJson(request, mailInputSchema);
   const id = readId(params);
   const message = await messageFor(id, input);
-  if (input.drop) return Response.json({ name: await dropMessage(id, message) }, { status: 201 });
-  return bytesAnswer(message, 'message/rfc822', {
-    'Content-Disposition': 'attachment; filename="picture.eml"',
+  if (input.drop) {
+    return Response.json({ name: await dropMessage(id, message.bytes) }, { status: 201 });
+  }
+  return bytesAnswer(message.bytes, 'message/rfc822', {
+    'Content-Disposition': httpDisposition('attachment', message.name),
   });
 });

@@ -1,3 +1,6 @@
+import { httpDisposition } from '@/core/naming/disposition';
+import { leavingTitle } from '@/core/naming/leaving';
+import { safeName } from '@/core/naming/safeName';
 import { bytesAnswer, readId, route } from '@/server/http/route';
 import { encodeShot } from '@/server/keep/encode';
 import { formats } from '@/server/keep/formats';
@@ -6,11 +9,13 @@ import { getPaintable } from '@/server/shots/rows';
 
 export const GET = route<{ id: string }>(async (request, params) => {
   const wish = readPictureQuery(new URL(request.url).searchParams);
-  const { bytes, width, height, quality, opaque } = await encodeShot(
-    await getPaintable(readId(params)),
-    wish,
-  );
-  return bytesAnswer(bytes, formats[wish.format].mediaType, {
+  const shot = await getPaintable(readId(params));
+  const { bytes, width, height, quality, opaque } = await encodeShot(shot, wish);
+  const { mediaType, extension } = formats[wish.format];
+  const name = `${safeName(leavingTitle(shot))}.${extension}`;
+  return bytesAnswer(bytes, mediaType, {
+    // What it is called when it is put away from here.
+    'Content-Disposition': httpDisposition('inline', name),
     'X-Picture-Size': `${width}x${height}`,
     'X-Picture-Quality': String(quality),
     'X-Picture-Transparent': opaque ? '0' : '1',
