@@ -50,6 +50,10 @@ const known = {
   // Readers of other makers, to check what Rezzik reads and writes.
   python3: () => onPath('python3'),
   'libtiff-tools': () => onPath('tiffinfo'),
+  'libimage-exiftool-perl': () => onPath('exiftool'),
+  pngcheck: () => onPath('pngcheck'),
+  webp: () => onPath('webpinfo'),
+  qpdf: () => onPath('qpdf'),
   'liblcms2-utils': () => onPath('tificc'),
   imagemagick: () => onPath('convert-im6.q16'),
   'poppler-utils': () => onPath('pdftotext'),

@@ -44,10 +44,12 @@ export const optionFieldSchema = z.discriminatedUnion('kind', [
 ]);
 export type OptionField = z.infer<typeof optionFieldSchema>;
 
-export const optionsSchema = z.record(
-  z.string().max(40),
-  z.union([z.string().max(100), z.number(), z.boolean()]),
-);
+export const optionsSchema = z
+  .record(z.string().max(40), z.union([z.string().max(100), z.number(), z.boolean()]))
+  .transform(({ words, ...options }) =>
+    // As the option of PDF was called before; an address has that name for something else.
+    words === undefined ? options : { ...options, below: words },
+  );
 export type FormatOptions = z.infer<typeof optionsSchema>;
 
 /** What a format can do, as the interface needs it. */

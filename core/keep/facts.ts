@@ -19,25 +19,24 @@ export const SOFTWARE = 'Rezzik';
 /** What screens are reckoned at. */
 export const SCREEN_DENSITY = 96;
 
-/** The facts of a shot that a rule lets out. */
+/**
+ * The facts of a shot that a rule lets out: its words (title, description, time and software), and
+ * where it comes from (source, window, address). What the rule does not let out is empty.
+ */
 export function factsOf(
   shot: { title: string; description?: string | undefined; provenance: Provenance },
   rule: FactsRule,
   density = SCREEN_DENSITY,
 ): Facts {
-  const { source, display, windowTitle, address, takenAt } = shot.provenance;
-  const more = rule.origin ? [windowTitle, address, display] : [];
-  const origin = [sourceLabels[source], ...more].filter(Boolean).join(' · ');
-  if (!rule.words) {
-    const none = { title: '', description: '', origin: rule.origin ? origin : '', takenAt: '' };
-    return { ...none, software: SOFTWARE, density };
-  }
+  const { source, windowTitle, address, takenAt } = shot.provenance;
   return {
-    title: shot.title,
-    description: shot.description ?? '',
-    origin: rule.origin ? origin : '',
-    takenAt,
-    software: SOFTWARE,
+    title: rule.words ? shot.title : '',
+    description: (rule.words && shot.description) || '',
+    origin: rule.origin
+      ? [sourceLabels[source], windowTitle, address].filter(Boolean).join(' · ')
+      : '',
+    takenAt: rule.words ? takenAt : '',
+    software: rule.words ? SOFTWARE : '',
     density,
   };
 }

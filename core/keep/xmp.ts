@@ -14,10 +14,10 @@ const words = (name: string, text: string): string =>
 const plain = (name: string, text: string): string => text && `<${name}>${xmlText(text)}</${name}>`;
 
 /**
- * The facts as an XMP packet: dc:title, dc:description, the alternative text of IPTC Photo Metadata
- * 2021.1, dc:source, xmp:CreateDate and xmp:CreatorTool (ISO 16684-1).
+ * The facts as XMP says them: dc:title, dc:description, the alternative text of IPTC Photo Metadata
+ * 2021.1, dc:source, xmp:CreateDate and xmp:CreatorTool (ISO 16684-1). Empty where there are none.
  */
-export function xmpPacket(facts: Facts): string {
+export function xmpDescription(facts: Facts): string {
   const body = [
     words('dc:title', facts.title),
     words('dc:description', facts.description),
@@ -27,11 +27,20 @@ export function xmpPacket(facts: Facts): string {
     plain('xmp:CreatorTool', facts.software),
   ].join('');
   return (
-    '<?xpacket begin="\ufeff" id="W5M0MpCehiHzreSzNTczkc9d"?>' +
-    '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">' +
+    body &&
     '<rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/"' +
-    ' xmlns:xmp="http://ns.adobe.com/xap/1.0/"' +
-    ' xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">' +
-    `${body}</rdf:Description></rdf:RDF></x:xmpmeta><?xpacket end="w"?>`
+      ' xmlns:xmp="http://ns.adobe.com/xap/1.0/"' +
+      ` xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">${body}</rdf:Description>`
+  );
+}
+
+/** The facts as a whole XMP packet; empty where there are none. */
+export function xmpPacket(facts: Facts): string {
+  const description = xmpDescription(facts);
+  return (
+    description &&
+    '<?xpacket begin="\ufeff" id="W5M0MpCehiHzreSzNTczkc9d"?>' +
+      '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">' +
+      `${description}</rdf:RDF></x:xmpmeta><?xpacket end="w"?>`
   );
 }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { httpDisposition, mailDisposition } from './disposition';
+import { httpDisposition } from './disposition';
 
 describe('over HTTP', () => {
   // Source: RFC 6266, §5, and RFC 8187, §3.2.2, which has the pound and euro signs.

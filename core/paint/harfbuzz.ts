@@ -40,6 +40,7 @@ export const allFontFiles: readonly string[] = [
 export const fontsVersion = '03fa73d7';
 
 interface LoadedFont {
+  file: string;
   font: HarfBuzz.Font;
   unitsPerEm: number;
   outlines: Map<number, readonly OutlineCommand[]>;
@@ -62,13 +63,13 @@ export function createShaper(hb: typeof HarfBuzz, files: ReadonlyMap<string, Uin
     const bytes = files.get(name);
     if (!bytes) throw new Error(`Font file ${name} is missing.`);
     const face = new hb.Face(new hb.Blob(Uint8Array.from(bytes).buffer));
-    const entry: LoadedFont = {
-      ...{ font: new hb.Font(face), unitsPerEm: face.upem, outlines: new Map() },
-    };
+    const font = new hb.Font(face);
+    const entry = { file: name, font, unitsPerEm: face.upem, outlines: new Map() };
     loaded.set(name, entry);
     return entry;
   };
-  const fontsFor = (style: FontStyle) => fontFiles[style.face][style.weight].map(load);
+  const fontsFor = (style: Pick<FontStyle, 'face' | 'weight'>) =>
+    fontFiles[style.face][style.weight].map(load);
   const runs = new Map<string, ShapedRun>();
   const pen = createPen(hb);
   return {
@@ -81,6 +82,8 @@ export function createShaper(hb: typeof HarfBuzz, files: ReadonlyMap<string, Uin
       runs.set(key, run);
       return run;
     },
+    pieces: (text, style) =>
+      splitByFont(fontsFor(style), text).map((piece) => ({ ...piece, file: piece.font.file })),
     edges: (text, style) => edgesOf(hb, fontsFor(style), text, style.size),
     metrics(style) {
       const [first] = fontsFor(style);

@@ -43,6 +43,8 @@ export interface Shaper {
    * text is cut, shapes and kerning may differ a little from these.
    */
   edges(text: string, style: FontStyle): Float64Array;
+  /** The font file that draws each piece of a text, in the order in which it is written. */
+  pieces(text: string, style: Pick<FontStyle, 'face' | 'weight'>): { file: string; text: string }[];
   /** Distances from the baseline, in pixels, both positive. */
   metrics(style: FontStyle): { ascent: number; descent: number };
 }

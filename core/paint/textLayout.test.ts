@@ -52,6 +52,7 @@ describe('the work grows with the length of a text, not with its square', () => 
     let characters = 0;
     const counting: Shaper = {
       metrics: (style) => shaper.metrics(style),
+      pieces: (part, style) => shaper.pieces(part, style),
       shape: (part, style) => {
         characters += part.length;
         return shaper.shape(part, style);

@@ -1,9 +1,12 @@
 import type { Sharp } from 'sharp';
+import { exifTexts } from '@/core/keep/exif';
+import type { Facts } from '@/core/keep/facts';
+import { xmpPacket } from '@/core/keep/xmp';
 import { field, type Format, type Wish } from './contract';
-import { asTransparent, withFacts } from './raw';
+import { asTransparent } from './raw';
 
 const write = (image: Sharp, { quality, options, facts }: Wish): Promise<Uint8Array> =>
-  withFacts(
+  withBoxes(
     image.avif({
       quality,
       chromaSubsampling: options.chroma === 'halved' ? '4:2:0' : '4:4:4',
@@ -11,6 +14,14 @@ const write = (image: Sharp, { quality, options, facts }: Wish): Promise<Uint8Ar
     }),
     facts,
   ).toBuffer();
+
+/** Facts lie in boxes that only the library writes, and it writes texts alone. */
+function withBoxes(image: Sharp, facts: Facts): Sharp {
+  const { main, exif } = exifTexts(facts);
+  const xmp = xmpPacket(facts);
+  const told = image.withDensity(facts.density).withExif({ IFD0: main, IFD2: exif });
+  return xmp ? told.withDensity(facts.density).withXmp(xmp) : told.withDensity(facts.density);
+}
 
 export const avif: Format = {
   name: 'avif',

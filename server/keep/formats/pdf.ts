@@ -1,7 +1,11 @@
-import { join } from 'node:path';
 import PDFDocument from 'pdfkit';
-import { onto } from './raw';
+import type { Facts } from '@/core/keep/facts';
+import { xmpDescription } from '@/core/keep/xmp';
+import { serverShaper } from '../../paint/shaper';
 import { field, type Format } from './contract';
+import { saidBy } from './markWords';
+import { firstFont, heightOfWords, writeWords } from './pdfWords';
+import { onto } from './raw';
 
 const POINTS_PER_MM = 72 / 25.4;
 
@@ -35,16 +39,16 @@ export const pdf: Format = {
       ['across', 'across'],
     ]),
     field.number('margin', 'Margin, mm', [0, 60, 12]),
-    field.on('words', 'Description below', true),
+    field.on('below', 'Description below', true),
   ],
-  async encode({ pixels }, { options, background, facts }) {
+  async encode({ pixels, shot }, { options, background, facts }) {
     const png = await onto(pixels, background).png({ compressionLevel: 9 }).toBuffer();
     const margin = Number(options.margin ?? 12) * POINTS_PER_MM;
     const own = {
       width: (pixels.width * 72) / facts.density,
       height: (pixels.height * 72) / facts.density,
     };
-    const words = options.words === false ? '' : facts.description;
+    const words = options.below === false ? '' : facts.description;
     const page = pageSize(
       String(options.paper ?? 'picture'),
       String(options.lie ?? 'fitting'),
@@ -52,50 +56,76 @@ export const pdf: Format = {
       margin,
       words !== '',
     );
-    const document = new PDFDocument({
-      size: [page.width, page.height],
-      margin,
-      pdfVersion: '1.7',
-      tagged: true,
-      lang: 'en',
-      displayTitle: true,
-      font: font('400'),
-      info: {
-        Title: facts.title,
-        Subject: facts.description,
-        Keywords: facts.origin,
-        Creator: facts.software,
-        Producer: facts.software,
-        ...(facts.takenAt && { CreationDate: new Date(facts.takenAt) }),
-      },
-    });
+    const shaper = await serverShaper();
+    const document = begin(page, margin, facts, firstFont(shaper));
     const done = collected(document);
     const room = { width: page.width - 2 * margin, height: page.height - 2 * margin };
-    document.font(font('400')).fontSize(WORDS);
-    const below = words ? document.heightOfString(words, { width: room.width }) + WORDS : 0;
+    const below = words ? heightOfWords(document, shaper, words, room.width) + WORDS : 0;
     const scale = Math.min(
       room.width / own.width,
       Math.max(20, room.height - below) / own.height,
       1,
     );
     const size = { width: own.width * scale, height: own.height * scale };
+    const left = margin + (room.width - size.width) / 2;
+    const said = saidBy(shot.document, shaper);
+    const by = size.width / said.width;
+    const whole = document.struct('Document');
+    document.addStructure(whole);
     const figure = document.struct('Figure', { alt: facts.description || facts.title }, () => {
-      document.image(png, margin + (room.width - size.width) / 2, margin, size);
+      document.image(png, left, margin, size);
+      // Painted already: here so that they can be searched and selected.
+      document.fillOpacity(0);
+      for (const { text, x, y, size: high } of said.lines) {
+        document.fontSize(Math.max(1, high * by));
+        const place = { text, x: left + x * by, y: margin + (y - high) * by };
+        writeWords(document, shaper, place, { lineBreak: false });
+      }
+      document.fillOpacity(1);
     });
-    document.addStructure(figure);
+    whole.add(figure);
     if (words) {
       const paragraph = document.struct('P', {}, () => {
-        document.text(words, margin, margin + size.height + WORDS, { width: room.width });
+        document.fontSize(WORDS);
+        const place = { text: words, x: margin, y: margin + size.height + WORDS };
+        writeWords(document, shaper, place, { width: room.width });
       });
-      document.addStructure(paragraph);
+      whole.add(paragraph);
     }
+    whole.end();
     document.end();
     return done;
   },
 };
 
-const font = (weight: string): string =>
-  join(process.cwd(), 'public', 'fonts', `atkinson-hyperlegible-next-latin-${weight}-normal.ttf`);
+function begin(
+  page: { width: number; height: number },
+  margin: number,
+  facts: Facts,
+  font: string,
+): PDFKit.PDFDocument {
+  const document = new PDFDocument({
+    size: [page.width, page.height],
+    margin,
+    pdfVersion: '1.7',
+    tagged: true,
+    lang: 'en',
+    displayTitle: true,
+    font,
+    info: {
+      Title: facts.title,
+      Subject: facts.description,
+      Keywords: facts.origin,
+      Creator: facts.software,
+      Producer: facts.software,
+      ...(facts.takenAt && { CreationDate: new Date(facts.takenAt) }),
+    },
+  });
+  // Without a time of its own it would say when it was written.
+  if (!facts.takenAt) delete document.info.CreationDate;
+  // The library puts names into XMP as they are, which is no XML where they hold < or &.
+  return Object.assign(document, { _addInfo: () => document.appendXML(xmpDescription(facts)) });
+}
 
 function pageSize(
   paper: string,

@@ -1,7 +1,7 @@
 import sharp, { type Sharp } from 'sharp';
 import { SCREEN_DENSITY } from '@/core/keep/facts';
 import { xmpPacket } from '@/core/keep/xmp';
-import { withTexts } from '@/core/keep/pngText';
+import { withScreenColours, withTexts } from '@/core/keep/pngText';
 import type { Pixels } from '../../paint/flatten';
 import { field, type Format, type Wish } from './contract';
 import { asTransparent, fromPixels } from './raw';
@@ -45,8 +45,10 @@ async function write(image: Sharp, { options, facts }: Wish): Promise<Uint8Array
 }
 
 /** A picture as PNG with nothing beside it: for frames, clipboards and links. */
-export const barePng = (image: Sharp): Promise<Buffer> =>
-  image.png({ compressionLevel: 6 }).withDensity(SCREEN_DENSITY).toBuffer();
+export async function barePng(image: Sharp): Promise<Buffer> {
+  const png = await image.png({ compressionLevel: 6 }).withDensity(SCREEN_DENSITY).toBuffer();
+  return Buffer.from(withScreenColours(png).buffer);
+}
 
 export const plainPng = (pixels: Pixels): Promise<Buffer> => barePng(asTransparent(pixels));
 

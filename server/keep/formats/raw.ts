@@ -1,5 +1,7 @@
 import sharp, { type Sharp } from 'sharp';
 import type { Facts } from '@/core/keep/facts';
+import type { Inside } from '@/core/keep/containers';
+import { exifBlock } from '@/core/keep/exif';
 import { xmpPacket } from '@/core/keep/xmp';
 import type { Pixels } from '../../paint/flatten';
 
@@ -17,22 +19,8 @@ export const onto = (pixels: Pixels, background: string): Sharp =>
 export const asTransparent = (pixels: Pixels): Sharp =>
   pixels.opaque ? fromPixels(pixels).removeAlpha() : fromPixels(pixels);
 
-/** EXIF has times as 2026:11:23 14:02:11, with the offset apart (CIPA DC-008). */
-const exifTime = (at: string): string => at.slice(0, 19).replace(/-/g, ':').replace('T', ' ');
-
-/** EXIF and XMP with the facts, and the density; what is empty is left out. */
-export function withFacts(image: Sharp, facts: Facts): Sharp {
-  const { title, description, takenAt, software, density } = facts;
-  const words = description || title;
-  return image
-    .withDensity(density)
-    .withExif({
-      IFD0: {
-        Software: software,
-        ...(words && { ImageDescription: words }),
-        ...(takenAt && { DateTime: exifTime(takenAt) }),
-      },
-    })
-    .withDensity(density)
-    .withXmp(xmpPacket(facts));
-}
+/** What a file says of itself beside its picture, in the two forms that formats share. */
+export const insideOf = (facts: Facts, size: { width: number; height: number }): Inside => ({
+  exif: exifBlock(facts, size),
+  xmp: xmpPacket(facts),
+});

@@ -2,7 +2,7 @@ import type { Canvas } from '@napi-rs/canvas';
 import type { ShotDocument } from '@/core/contracts/document';
 import { SvgSurface, type Drawable } from '@/core/keep/svgSurface';
 import { xmlText } from '@/core/keep/xmp';
-import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
+import { kindOf, type Mark } from '@/core/marks/registry';
 import { paintMark } from '@/core/paint/paintMark';
 import { PaintScene } from '@/core/paint/scene';
 import { ovalPoints } from '@/core/geometry/oval';
@@ -10,6 +10,7 @@ import { dropRest } from '@/core/shot/dropRest';
 import { bitmap, flatten, sheet } from '../../paint/flatten';
 import { serverShaper } from '../../paint/shaper';
 import type { Format } from './contract';
+import { linesOf } from './markWords';
 import { plainPng } from './png';
 
 /**
@@ -89,21 +90,16 @@ function shapesOf(
       paintMark(surface, mark, tools, scene);
       const drawn = surface.take();
       if (drawn === '') return '';
-      return `<g><title>${xmlText(mark.name ?? kindOf(mark).label)}</title>${drawn}${said(mark, tools)}</g>`;
+      return `<g><title>${xmlText(mark.name ?? kindOf(mark).label)}</title>${drawn}${said(mark, shaper)}</g>`;
     })
     .join('');
 }
 
 /** The words of a mark as text that can be searched and selected; its letters are drawn as shapes. */
-function said(mark: Mark, tools: { shaper: Awaited<ReturnType<typeof serverShaper>> }): string {
-  const text = kindOf(mark).words?.read(mark) ?? (mark.kind === 'number' ? mark.caption : '');
-  if (!text.trim() || mark.off) return '';
-  const { x, y, height } = markBounds(mark, tools);
-  const lines = text.split('\n').filter((line) => line.trim() !== '');
-  const step = height / (lines.length + 0.3);
-  const rows = lines.map(
-    (line, i) =>
-      `<tspan x="${Math.round(x)}" y="${Math.round(y + step * (i + 0.9))}">${xmlText(line)}</tspan>`,
-  );
-  return `<text font-family="sans-serif" font-size="${Math.round(step * 0.7)}" fill="#000000" fill-opacity="0">${rows.join('')}</text>`;
+function said(mark: Mark, shaper: Awaited<ReturnType<typeof serverShaper>>): string {
+  const lines = linesOf(mark, shaper);
+  const [first] = lines;
+  if (!first) return '';
+  const rows = lines.map(({ text, x, y }) => `<tspan x="${x}" y="${y}">${xmlText(text)}</tspan>`);
+  return `<text font-family="sans-serif" font-size="${first.size}" fill="#000000" fill-opacity="0">${rows.join('')}</text>`;
 }

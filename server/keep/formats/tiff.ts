@@ -1,6 +1,8 @@
 import type { Sharp } from 'sharp';
+import { withTiffFacts } from '@/core/keep/exif';
+import { xmpPacket } from '@/core/keep/xmp';
 import { field, type Format, type Wish } from './contract';
-import { asTransparent, withFacts } from './raw';
+import { asTransparent } from './raw';
 
 const MM_PER_INCH = 25.4;
 
@@ -24,17 +26,17 @@ export const tiff: Format = {
   write,
 };
 
-function write(image: Sharp, { options, facts }: Wish): Promise<Uint8Array> {
+async function write(image: Sharp, { options, facts }: Wish): Promise<Uint8Array> {
   const compression = options.compression === 'lzw' ? 'lzw' : 'deflate';
   const dots = facts.density / MM_PER_INCH;
-  return withFacts(
-    image.tiff({
+  const { data, info } = await image
+    .tiff({
       compression: options.compression === 'none' ? 'none' : compression,
       predictor: options.compression === 'none' ? 'none' : 'horizontal',
       xres: dots,
       yres: dots,
       resolutionUnit: 'inch',
-    }),
-    facts,
-  ).toBuffer();
+    })
+    .toBuffer({ resolveWithObject: true });
+  return withTiffFacts(data, facts, info, xmpPacket(facts));
 }

@@ -1,18 +1,20 @@
 import type { Sharp } from 'sharp';
+import { withWebpFacts } from '@/core/keep/containers';
 import { field, type Format, type Wish } from './contract';
-import { asTransparent, withFacts } from './raw';
+import { asTransparent, insideOf } from './raw';
 
-const write = (image: Sharp, { quality, options, facts }: Wish): Promise<Uint8Array> =>
-  withFacts(
-    image.webp({
+async function write(image: Sharp, { quality, options, facts }: Wish): Promise<Uint8Array> {
+  const { data, info } = await image
+    .webp({
       quality,
       lossless: options.lossless === true,
       // Colours under transparent pixels would be changed otherwise.
       exact: options.lossless === true,
       smartSubsample: true,
-    }),
-    facts,
-  ).toBuffer();
+    })
+    .toBuffer({ resolveWithObject: true });
+  return withWebpFacts(data, info, insideOf(facts, info));
+}
 
 export const webp: Format = {
   name: 'webp',
