@@ -51,6 +51,10 @@ const known = {
   python3: () => onPath('python3'),
   'libtiff-tools': () => onPath('tiffinfo'),
   'libimage-exiftool-perl': () => onPath('exiftool'),
+  // WebDAV servers of other makers, to send to.
+  'apache2-bin': () => existsSync('/usr/sbin/apache2'),
+  'nginx-light': () => existsSync('/usr/sbin/nginx'),
+  openssl: () => onPath('openssl'),
   pngcheck: () => onPath('pngcheck'),
   webp: () => onPath('webpinfo'),
   qpdf: () => onPath('qpdf'),

@@ -14,3 +14,9 @@ const plain = (name: string): string => name.replace(/[^ -~]|["\\%]/g, '_');
  */
 export const httpDisposition = (how: 'inline' | 'attachment', name: string): string =>
   `${how}; filename="${plain(name)}"; filename*=UTF-8''${percented(name)}`;
+
+/** The name in such a header, whole; null where there is none. */
+export function nameInDisposition(header: string): string | null {
+  const [, whole] = /filename\*=UTF-8''([^;]+)/i.exec(header) ?? [];
+  return whole === undefined ? null : decodeURIComponent(whole);
+}

@@ -27,6 +27,7 @@ import {
   type SmallestWords,
 } from '@/core/contracts/likeness';
 import { linkSchema, linksSchema, type Link, type LinkInput } from '@/core/contracts/link';
+import { nameInDisposition } from '@/core/naming/disposition';
 import { mailDropSchema, type Dropped, type MailInput } from '@/core/contracts/mail';
 import { programsSchema, type Programs } from '@/core/contracts/program';
 import {
@@ -100,6 +101,8 @@ export class ApiError extends Error {
     readonly reason?: string,
     /** The shot as it is stored, when the change was stale. */
     readonly current?: Shot,
+    /** Of a certificate that a person may trust. */
+    readonly fingerprint?: string,
   ) {
     super(message);
     this.name = 'ApiError';
@@ -136,6 +139,7 @@ async function ask(path: string, init?: RequestInit): Promise<Response> {
     read.data?.error.message ?? `The server answered ${answer.status}.`,
     reason,
     conflict.data?.current,
+    z.object({ fingerprint: z.string() }).safeParse(body).data?.fingerprint,
   );
 }
 
@@ -285,8 +289,12 @@ export const api = {
     read(linkSchema, `${shotPath(id)}/links`, sent('POST', input)),
   openedLinks: async (): Promise<Link[]> => (await read(linksSchema, '/api/links')).links,
   takeBack: (id: string) => ask(`/api/links/${id}`, { method: 'DELETE' }),
-  mail: async (id: string, input: MailInput): Promise<Blob> =>
-    (await ask(`${shotPath(id)}/mail`, sent('POST', input))).blob(),
+  /** A message as a file, with what it is called. */
+  mail: async (id: string, input: MailInput): Promise<{ blob: Blob; name: string }> => {
+    const answer = await ask(`${shotPath(id)}/mail`, sent('POST', input));
+    const name = nameInDisposition(answer.headers.get('content-disposition') ?? '');
+    return { blob: await answer.blob(), name: name ?? 'picture.eml' };
+  },
   /** Into the mail drop of this computer. */
   dropMail: (id: string, input: MailInput) =>
     ask(`${shotPath(id)}/mail`, sent('POST', { ...input, drop: true })),

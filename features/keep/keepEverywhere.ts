@@ -3,12 +3,11 @@ import type { FormatFacts } from '@/core/contracts/format';
 import type { Link } from '@/core/contracts/link';
 import type { Remote, Sending } from '@/core/contracts/remote';
 import type { Shot } from '@/core/contracts/shot';
-import { saidOf } from '@/core/keep/saidOf';
 import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
-import { safeName } from '@/core/naming/safeName';
 import { xmlText } from '@/core/keep/xmp';
 import { api, ApiError, messageOf } from '../api/client';
 import { copyPicture, copyText } from '../pictures/clipboard';
+import { sentWords } from './sentWords';
 import { saveBlob } from '../pictures/saveBlob';
 import { wishFor, type Wish } from './wish';
 import type { BrowserFolder } from './browser/folders';
@@ -115,7 +114,7 @@ function send(job: Job, remote: Remote): Promise<void> {
     { key: remote.id, place: remote.name, not: `Not sent to ${remote.name}.` },
     async () => {
       const sending = await api.send(job.shot.id, remote.id);
-      return { sending, said: saidOf(sending) };
+      return { sending, said: await sentWords(sending) };
     },
   );
 }
@@ -209,7 +208,8 @@ function mail(job: Job): Promise<void> {
         await api.dropMail(job.shot.id, message);
         return { said: 'The message lies in the mail drop, in Setup' };
       }
-      saveBlob(await api.mail(job.shot.id, message), `${safeName(job.shot.title)}.eml`);
+      const { blob, name } = await api.mail(job.shot.id, message);
+      saveBlob(blob, name);
       return { said: 'The message is saved; open it with your mail program' };
     },
   );

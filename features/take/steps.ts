@@ -1,7 +1,7 @@
 import type { ShotDocument } from '@/core/contracts/document';
 import type { Folder } from '@/core/contracts/folder';
 import type { ThenStep, Way } from '@/core/contracts/way';
-import { saidOf } from '@/core/keep/saidOf';
+import { sentWords } from '../keep/sentWords';
 import { api } from '../api/client';
 import { browserFolder } from '../keep/browser/folders';
 import { keepInBrowser } from '../keep/browser/keep';
@@ -59,11 +59,11 @@ const ways: { [S in ThenStep['do']]: Do<S> } = {
     return 'The link is copied';
   },
   mail: async ({ id, leaves }) => {
-    const message = await api.mail(id, { ...leaves.size, ...formatOf(leaves) });
-    saveBlob(message, 'picture.eml');
+    const { blob, name } = await api.mail(id, { ...leaves.size, ...formatOf(leaves) });
+    saveBlob(blob, name);
     return 'The message is saved; open it with your mail program';
   },
-  send: async ({ id }, { remoteId }) => saidOf(await api.send(id, remoteId)),
+  send: async ({ id }, { remoteId }) => sentWords(await api.send(id, remoteId)),
   here: async ({ id, leaves }, { folderId }) => {
     const folder = await browserFolder(folderId);
     if (!folder) throw new Error('Its folder is known to another browser only.');

@@ -7,9 +7,10 @@ import { fit } from '../http/body';
 import { Fault, notFound } from '../http/fault';
 import { formats } from '../keep/formats';
 import { optionsOf } from '../keep/formats/contract';
-import { FORBIDDEN, RemoteProblem } from './dav';
-import { seal } from './sealed';
-import { tryOut, type To } from './send';
+import type { To } from './dav';
+import { RemoteProblem } from './problems';
+import { seal, unseal } from './sealed';
+import { tryOut } from './send';
 
 /** How a remote folder keeps a name from being taken twice: by a header, by moving, or not at all. */
 export type Guard = 'header' | 'move' | 'none';
@@ -59,10 +60,11 @@ export async function addRemote(
   // One that cannot be reached now is asked at the first sending.
   const guard = await askGuard(input);
   await sql()`insert into remotes (id, name, url, username, password, sealed, guard, format,
-      quality, options, size, max_bytes, facts, pattern, practice)
+      quality, options, size, max_bytes, facts, pattern, practice, readable, fingerprint, address)
     values (${id}, ${input.name}, ${input.url}, ${input.username}, ${await seal(input.password)}, true,
       ${guard}, ${input.format}, ${input.quality}, ${json(input.options)}, ${json(input.size)},
-      ${input.maxBytes}, ${json(input.facts)}, ${input.pattern}, ${practice})`;
+      ${input.maxBytes}, ${json(input.facts)}, ${input.pattern}, ${practice}, ${input.readable},
+      ${input.fingerprint}, ${input.address})`;
   return getRemote(id);
 }
 
@@ -71,9 +73,10 @@ const PATIENCE = { silence: 4_000, whole: 8_000 };
 
 const askGuard = (to: To): Promise<Guard | null> =>
   tryOut(to, AbortSignal.timeout(PATIENCE.whole), PATIENCE).catch((error: unknown) => {
-    if (error instanceof RemoteProblem && error.message === FORBIDDEN)
-      throw new Fault(400, 'forbidden-address', error.message);
-    return null;
+    if (!(error instanceof RemoteProblem) || !error.choice) return null;
+    const { choice, message, fingerprint } = error;
+    const status = choice === 'forbidden-address' ? 400 : 409;
+    throw new Fault(status, choice, message, fingerprint ? { fingerprint } : {});
   });
 
 /**
@@ -97,12 +100,16 @@ export async function changeRemote(
     );
   }
   const password = patch.password === undefined ? before.password : await seal(patch.password);
-  const to = { ...next, password: patch.password ?? '' };
-  const guard = moved ? await askGuard(to) : before.guard;
+  const allowed = next.readable !== before.readable || next.fingerprint !== before.fingerprint;
+  const guard =
+    moved || allowed || patch.password !== undefined
+      ? await askGuard({ ...next, password: patch.password ?? (await unseal(before.password)) })
+      : before.guard;
   await sql()`update remotes set name = ${next.name}, url = ${next.url}, guard = ${guard},
     username = ${next.username}, password = ${password}, sealed = true, format = ${next.format},
     quality = ${next.quality}, options = ${json(next.options)}, size = ${json(next.size)},
-    max_bytes = ${next.maxBytes}, facts = ${json(next.facts)}, pattern = ${next.pattern}
+    max_bytes = ${next.maxBytes}, facts = ${json(next.facts)}, pattern = ${next.pattern},
+    readable = ${next.readable}, fingerprint = ${next.fingerprint}, address = ${next.address}
     where id = ${id}`;
   return getRemote(id);
 }

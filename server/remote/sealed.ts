@@ -5,7 +5,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { sql } from '../db/sql';
 import { env } from '../env';
 import { errorCode } from '../errorCode';
-import { RemoteProblem } from './dav';
+import { RemoteProblem } from './problems';
 
 /** AES-256-GCM (NIST SP 800-38D): a key of 32 bytes, 12 of a nonce, 16 of a tag. */
 const KIND = 'aes-256-gcm';

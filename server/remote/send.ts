@@ -1,6 +1,9 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { numbered } from '@/core/naming/safeName';
-import { davAt, inWords, problemOf, RemoteProblem, type Dav, type Patience } from './dav';
+import { davAt, type Dav, type To } from './dav';
+import type { Patience } from './exchange';
+import { namesIn } from './listing';
+import { inWords, problemOf, RemoteProblem } from './problems';
 import type { Guard } from './remotes';
 
 const MOST_NAMES = 1_000;
@@ -10,12 +13,6 @@ const STORED = [201, 204];
 const TAKEN = 412;
 
 const FRESH = { 'If-None-Match': '*' };
-
-export interface To {
-  url: string;
-  username: string;
-  password: string;
-}
 
 export interface Sent {
   name: string;
@@ -52,8 +49,11 @@ export async function sendFile(to: To, sending: Sending): Promise<Sent> {
     const guard = sending.guard ?? (await probe(dav, parts));
     if (trying && (await isThere(dav, trying, bytes))) return { name: trying, guard };
     const [, stem = file, extension = ''] = /^(.*?)(\.[^.]*)?$/.exec(file) ?? [];
+    const taken = await namesIn(dav, parts);
     for (let attempt = 1; attempt <= MOST_NAMES; attempt += 1) {
-      const free = [...parts, `${numbered(stem, attempt)}${extension}`].join('/');
+      const name = `${numbered(stem, attempt)}${extension}`;
+      if (taken.has(name)) continue;
+      const free = [...parts, name].join('/');
       if (guard !== 'header' && (await exists(dav, free))) continue;
       await note(free);
       if (await write[guard](dav, parts, free, bytes)) return { name: free, guard };

@@ -12,6 +12,7 @@ import { namesFor } from '../keep/copies';
 import { encodeShot } from '../keep/encode';
 import { formats } from '../keep/formats';
 import { getPaintable } from '../shots/rows';
+import { publicAddress } from './publicAddress';
 import { remoteRow } from './remotes';
 import { unseal } from './sealed';
 import { sendFile } from './send';
@@ -30,6 +31,8 @@ interface Row {
   state: string;
   tries: number;
   problem: string | null;
+  address: string | null;
+  address_problem: string | null;
   due_at: Date;
   made_at: Date;
 }
@@ -43,12 +46,14 @@ const toSending = (row: Row): Sending =>
     state: row.state === 'done' ? 'sent' : row.state,
     tries: row.tries,
     problem: row.problem,
+    address: row.address,
+    addressProblem: row.address_problem,
     nextTry: row.due_at.toISOString(),
     madeAt: row.made_at.toISOString(),
   });
 
-const select = () => sql()`select s.id, s.remote_id, r.name as remote_name, s.name, s.size, j.state,
-  j.tries, j.problem, j.due_at, j.made_at from sendings s join jobs j on j.id = s.id
+const select = () => sql()`select s.id, s.remote_id, r.name as remote_name, s.name, s.size,
+  s.address, s.address_problem, j.state, j.tries, j.problem, j.due_at, j.made_at from sendings s join jobs j on j.id = s.id
   join remotes r on r.id = s.remote_id`;
 
 async function getSending(id: string): Promise<Sending> {
@@ -119,7 +124,7 @@ async function send(id: string, signal: AbortSignal): Promise<void> {
   if (!row?.bytes) return;
   const remote = await remoteRow(row.remote_id);
   const { name, guard } = await sendFile(
-    { url: remote.url, username: remote.username, password: await unseal(remote.password) },
+    { ...remote, password: await unseal(remote.password) },
     {
       name: row.name,
       bytes: row.bytes,
@@ -132,7 +137,9 @@ async function send(id: string, signal: AbortSignal): Promise<void> {
   );
   if (guard !== remote.guard)
     await sql()`update remotes set guard = ${guard} where id = ${row.remote_id}`;
-  await sql()`update sendings set name = ${name}, bytes = null, trying = null where id = ${id}`;
+  const seen = remote.address ? await publicAddress(remote.address, name, signal) : null;
+  await sql()`update sendings set name = ${name}, bytes = null, trying = null,
+    address = ${seen?.address ?? null}, address_problem = ${seen?.problem ?? null} where id = ${id}`;
 }
 
 jobsOf(SEND, send);

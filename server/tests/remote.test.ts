@@ -46,7 +46,8 @@ async function serve(answer: RequestListener): Promise<string> {
 const never = new AbortController().signal;
 const soon = { silence: 300, whole: 2_000 };
 const bytes = Buffer.from('the picture');
-const nobody = { username: '', password: '' };
+const allowed = { readable: false, fingerprint: null };
+const nobody = { username: '', password: '', ...allowed };
 
 const send = (url: string, more: object = {}) => {
   const trying: string[] = [];
@@ -119,7 +120,7 @@ describe('nothing is overwritten', () => {
       ...{ folder, username: 'wren', password: 'fern', ignores },
     });
     servers.push(server);
-    const to = { url: `http://127.0.0.1:${port}/`, username: 'wren', password: 'fern' };
+    const to = { url: `http://127.0.0.1:${port}/`, username: 'wren', password: 'fern', ...allowed };
     expect(await tryOut(to, never)).toBe(guard);
     expect(readdirSync(folder)).toEqual([]);
     writeFileSync(join(folder, 'a.png'), 'theirs');
@@ -169,7 +170,7 @@ describe('nothing is overwritten', () => {
             return;
           }
           const answered = Buffer.from(await answer.arrayBuffer());
-          response.writeHead(answer.status).end(answered);
+          response.writeHead(answer.status, Object.fromEntries(answer.headers)).end(answered);
         });
       });
     });

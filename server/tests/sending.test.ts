@@ -198,7 +198,7 @@ describe('remote folder', () => {
     const waiting = await sendTo(shot, id);
     expect(waiting).toMatchObject({
       state: 'waiting',
-      problem: 'The other machine does not answer.',
+      problem: 'The other machine does not answer. Nothing listens there; is the port right?',
     });
     expect((await listSendings()).map((s) => s.id)).toContain(waiting.id);
     const back = await practice({ folder, username: 'wren', password: 'fern' }, port);

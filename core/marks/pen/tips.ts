@@ -155,7 +155,10 @@ interface Chalked {
 
 const chalked = new WeakMap<PenMark, Chalked>();
 
-/** A grainy line: the grain lies in the pixels of the picture, like paper under chalk. */
+/**
+ * A grainy line. The grain begins where the stroke does: wherever the whole lies, on the picture, on
+ * a cut-out of it or among shapes, it looks the same.
+ */
 function paintChalk(surface: Surface, mark: PenMark, tools: PaintTools): void {
   let made = chalked.get(mark);
   if (!made) {
@@ -176,10 +179,12 @@ function chalkPixels(mark: PenMark): Chalked {
   const { r, g, b } = parseHex(mark.colour) ?? { r: 0, g: 0, b: 0 };
   const data = new Uint8ClampedArray(width * height * 4);
   const seed = seedOf(mark.id);
+  const [[startX, startY] = [0, 0]] = mark.points;
+  const [left, top] = [box.x - Math.floor(startX), box.y - Math.floor(startY)];
   for (let i = 0; i < cover.length; i += 1) {
     const c = cover[i] ?? 0;
     if (c === 0) continue;
-    const grain = grainAt(box.x + (i % width), box.y + Math.floor(i / width), seed);
+    const grain = grainAt(left + (i % width), top + Math.floor(i / width), seed);
     const alpha = c * (grain < 0.28 ? 0.12 : 0.55 + 0.45 * grain);
     data.set([r, g, b, alpha], i * 4);
   }

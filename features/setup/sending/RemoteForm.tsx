@@ -1,12 +1,13 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, type UseFormReturn } from 'react-hook-form';
 import type { z } from 'zod';
 import { remoteInputSchema, type Remote, type RemoteInput } from '@/core/contracts/remote';
 import { firstRules } from '@/core/contracts/rules';
-import { api, messageOf } from '../../api/client';
+import { api, ApiError, messageOf } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Problem } from '../../ui/Problem';
+import { Toggle } from '../../ui/Toggle';
 import { fieldLook, Row, RulesFields, rulesOf } from '../Rules';
 
 const pickInput = ({
@@ -28,11 +29,16 @@ interface Props {
 /** Everything of a folder on another machine. */
 export function RemoteForm({ remote, onDone }: Props) {
   const [refused, setRefused] = useState<string | null>(null);
+  /** Of the certificate that was shown and is not known. */
+  const [shown, setShown] = useState<string | null>(null);
   const form = useForm<RemoteInput, unknown, z.output<typeof remoteInputSchema>>({
     resolver: zodResolver(remoteInputSchema),
     defaultValues: remote
       ? pickInput(remote)
-      : { name: '', url: 'https://', username: '', password: '', ...firstRules },
+      : {
+          ...{ name: '', url: 'https://', username: '', password: '', ...firstRules },
+          ...{ readable: false, fingerprint: null, address: '' },
+        },
   });
   const { register, handleSubmit, watch, formState } = form;
   const { errors } = formState;
@@ -50,8 +56,15 @@ export function RemoteForm({ remote, onDone }: Props) {
       await onDone();
     } catch (error) {
       setRefused(messageOf(error));
+      setShown((error instanceof ApiError && error.fingerprint) || null);
     }
   });
+  const trust = (fingerprint: string | null) => {
+    form.setValue('fingerprint', fingerprint);
+    setShown(null);
+    setRefused(null);
+    if (fingerprint) void submit();
+  };
   return (
     <form className="flex flex-col gap-3" onSubmit={(event) => void submit(event)} noValidate>
       <div className="grid grid-cols-2 gap-3">
@@ -78,6 +91,19 @@ export function RemoteForm({ remote, onDone }: Props) {
           />
         </Row>
       </div>
+      <Allowed form={form} onForget={() => trust(null)} />
+      <Row
+        label="Address under which others see its files, if they do"
+        error={errors.address?.message}
+      >
+        <input
+          className={fieldLook}
+          aria-invalid={!!errors.address}
+          placeholder="https://files.example/{name}"
+          spellCheck={false}
+          {...register('address')}
+        />
+      </Row>
       <RulesFields
         rules={rulesOf(watch())}
         errors={{ quality: errors.quality?.message, pattern: errors.pattern?.message }}
@@ -85,12 +111,47 @@ export function RemoteForm({ remote, onDone }: Props) {
           form.reset({ ...form.getValues(), ...change }, { keepIsSubmitted: true })
         }
       />
-      {refused && <Problem>{refused}</Problem>}
+      {refused && (
+        <Problem
+          action={shown && <Button onClick={() => trust(shown)}>Trust this certificate</Button>}
+        >
+          {refused}
+        </Problem>
+      )}
       <div className="flex justify-end">
         <Button type="submit" look="next" disabled={formState.isSubmitting}>
           {remote ? 'Save it' : 'Add it'}
         </Button>
       </div>
     </form>
+  );
+}
+
+type Form = UseFormReturn<RemoteInput, unknown, z.output<typeof remoteInputSchema>>;
+
+/** What is allowed for this folder alone, where there is something to allow. */
+function Allowed({ form, onForget }: { form: Form; onForget: () => void }) {
+  const { url, username, readable, fingerprint } = form.watch();
+  return (
+    <>
+      {url.startsWith('http://') && username !== '' && (
+        <Toggle
+          label="The password may be read on the way"
+          note="Over plain http whoever is on the way can read what is sent, unless the other end asks in a way that keeps the password to itself."
+          checked={readable ?? false}
+          onChange={(on) => form.setValue('readable', on)}
+        />
+      )}
+      {fingerprint && (
+        <p className="flex flex-wrap items-center gap-2 text-[13px] text-soft">
+          <span className="min-w-0 grow font-measure break-all">
+            Trusts the certificate {fingerprint}
+          </span>
+          <Button look="quiet" onClick={onForget}>
+            Not any more
+          </Button>
+        </p>
+      )}
+    </>
   );
 }
