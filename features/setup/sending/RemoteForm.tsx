@@ -91,6 +91,14 @@ export function RemoteForm({ remote, onDone }: Props) {
           />
         </Row>
       </div>
+      {/* Where the cause of it lies, in sight. */}
+      {refused && (
+        <Problem
+          action={shown && <Button onClick={() => trust(shown)}>Trust this certificate</Button>}
+        >
+          {refused}
+        </Problem>
+      )}
       <Allowed form={form} onForget={() => trust(null)} />
       <Row
         label="Address under which others see its files, if they do"
@@ -111,13 +119,6 @@ export function RemoteForm({ remote, onDone }: Props) {
           form.reset({ ...form.getValues(), ...change }, { keepIsSubmitted: true })
         }
       />
-      {refused && (
-        <Problem
-          action={shown && <Button onClick={() => trust(shown)}>Trust this certificate</Button>}
-        >
-          {refused}
-        </Problem>
-      )}
       <div className="flex justify-end">
         <Button type="submit" look="next" disabled={formState.isSubmitting}>
           {remote ? 'Save it' : 'Add it'}
