@@ -7,8 +7,8 @@ import { z } from 'zod';
 import { randomFrom } from '@/core/random/random';
 import { indexOf } from '@/core/search/indexed';
 import { packWords } from '@/server/words/rows';
-import { plainPng, sendShot } from '../tests/e2e/lib/app';
-import { appUrl } from '../tests/e2e/lib/browser';
+import { App, plainPng, sendShot } from '../tests/e2e/lib/app';
+import { appUrl, openBrowser } from '../tests/e2e/lib/browser';
 import { median, ms, report, time } from './measure';
 
 // Finding shots among a hundred thousand, each with a hundred and fifty words: made up, put straight
@@ -155,6 +155,51 @@ test('first pages, counts, pages by fitness', async () => {
     report(`Search: ${name}`, said.join(', '), '≤ 50, count ≤ 150 ms');
   }
 }, 900_000);
+
+test('from a letter typed to other cards in the page', async () => {
+  const browser = await openBrowser();
+  try {
+    const app = new App(browser.driver);
+    await app.go('/shelf');
+    await app.until('cards', () => app.has('[data-shot]'));
+    const words = Array.from({ length: ROUNDS }, (_, i) =>
+      i % 2 ? pick(0, 200) : pick(2_000, 9_000),
+    );
+    const took = await browser.driver.executeAsyncScript<number[]>(TYPING, words);
+    expect(took.every((one) => one > 0)).toBe(true);
+    const most = ms(Math.max(...took));
+    report('Typing to cards among 100 000', `${ms(median(took))} (${most})`, '≤ 150 ms');
+  } finally {
+    await browser.close();
+  }
+}, 300_000);
+
+/** Puts words into the field as typing does, and waits for the frame in which other cards are seen. */
+const TYPING = `
+  const [words, done] = arguments;
+  const field = document.querySelector('[aria-label="Search the Shelf"]');
+  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+  const cards = () => [...document.querySelectorAll('[data-shot]')].map((c) => c.dataset.shot).join();
+  const one = (text) => new Promise((resolve) => {
+    const before = cards();
+    const begun = performance.now();
+    set.call(field, text);
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    const look = () => {
+      if (cards() !== before) requestAnimationFrame(() => resolve(performance.now() - begun));
+      else if (performance.now() - begun > 5000) resolve(-1);
+      else requestAnimationFrame(look);
+    };
+    requestAnimationFrame(look);
+  });
+  (async () => {
+    const all = [];
+    for (const text of words) {
+      all.push(await one(text));
+      await new Promise((rest) => setTimeout(rest, 500));
+    }
+    done(all);
+  })();`;
 
 test('a page of the Shelf without a search, and storing a shot', async () => {
   const shelf: number[] = [];

@@ -6,9 +6,11 @@ import { join } from 'node:path';
 import { runJest } from './lib/jest.mjs';
 import { needModules, needPackages, toMeasure, toTest } from './lib/packages.mjs';
 import { command, say } from './lib/say.mjs';
+import { heedStops } from './lib/stopping.mjs';
 import { TEST_DIST, withTrial } from './lib/trial.mjs';
 
 await command(async () => {
+  heedStops(say);
   const asked = process.argv.slice(2);
   const measures = asked.length === 0 || asked.some((file) => ['parts', 'words'].includes(file));
   await needPackages([...toTest, ...(measures ? toMeasure : [])]);

@@ -4,9 +4,11 @@ import { withDisplay } from './lib/display.mjs';
 import { runJest } from './lib/jest.mjs';
 import { needModules, needPackages, toTest } from './lib/packages.mjs';
 import { command, say, Stop } from './lib/say.mjs';
+import { heedStops } from './lib/stopping.mjs';
 import { withTrial } from './lib/trial.mjs';
 
 await command(async () => {
+  heedStops(say);
   await needPackages(toTest);
   await needModules();
   await withDisplay((display) =>

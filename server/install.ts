@@ -4,7 +4,29 @@ import { kindLabels } from '@/core/contracts/way';
 import { Fault } from './http/fault';
 import { listRoutines } from './routines/routines';
 
-export const iconSizes = [192, 512] as const;
+/** Pictures of the icon by name, with the pixels of a side; the last one fills any shape that a system cuts. */
+const icons = [
+  { name: '192', side: 192, purpose: 'any' },
+  { name: '512', side: 512, purpose: 'any' },
+  { name: 'maskable', side: 512, purpose: 'maskable' },
+] as const;
+const iconOf = ({ name, side, purpose }: (typeof icons)[number]) => ({
+  src: `/api/icons/${name}`,
+  sizes: `${side}x${side}`,
+  type: 'image/png',
+  purpose,
+});
+
+/** The kinds of file that are read, by their usual endings. */
+const readable = {
+  'image/png': ['.png'],
+  'image/jpeg': ['.jpg', '.jpeg'],
+  'image/webp': ['.webp'],
+  'image/gif': ['.gif'],
+  'image/tiff': ['.tif', '.tiff'],
+  'image/bmp': ['.bmp'],
+  'image/avif': ['.avif'],
+};
 
 /** Shortcuts that systems show; more are cut off anyway. */
 const SHORTCUTS = 4;
@@ -22,44 +44,26 @@ export async function manifest(): Promise<object> {
     display: 'standalone',
     background_color: '#EFECE3',
     theme_color: '#FAF8F2',
-    icons: iconSizes.map((size) => ({
-      src: `/api/icons/${size}`,
-      sizes: `${size}x${size}`,
-      type: 'image/png',
-      purpose: 'any',
-    })),
+    icons: icons.map(iconOf),
     shortcuts: routines.slice(0, SHORTCUTS).map(({ id, name, way }) => ({
       name,
       description: kindLabels[way.kind],
       url: `/take?routine=${id}`,
+      icons: [iconOf(icons[0])],
     })),
     share_target: {
       action: '/api/share',
       method: 'POST',
       enctype: 'multipart/form-data',
-      params: { title: 'title', files: [{ name: 'pictures', accept: ['image/*'] }] },
+      params: { title: 'title', files: [{ name: 'pictures', accept: Object.keys(readable) }] },
     },
-    file_handlers: [
-      {
-        action: '/take',
-        accept: {
-          'image/png': ['.png'],
-          'image/jpeg': ['.jpg', '.jpeg'],
-          'image/webp': ['.webp'],
-          'image/gif': ['.gif'],
-          'image/tiff': ['.tif', '.tiff'],
-          'image/bmp': ['.bmp'],
-          'image/avif': ['.avif'],
-        },
-      },
-    ],
+    file_handlers: [{ action: '/take', accept: readable }],
   };
 }
 
-/** The app's icon as PNG, drawn beforehand from app/icon.svg: nothing here decodes drawings. @throws Fault 404 for a size that is not offered */
-export async function icon(size: number): Promise<Buffer> {
-  if (!iconSizes.some((offered) => offered === size)) {
-    throw new Fault(404, 'not-found', 'There is no icon of that size.');
-  }
-  return readFile(join(process.cwd(), 'public', 'icons', `${size}.png`));
+/** The app's icon as PNG, drawn beforehand from app/icon.svg: nothing here decodes drawings. @throws Fault 404 for one that is not offered */
+export async function icon(wanted: string): Promise<Buffer> {
+  const found = icons.find(({ name }) => name === wanted);
+  if (!found) throw new Fault(404, 'not-found', 'There is no such icon.');
+  return readFile(join(process.cwd(), 'public', 'icons', `${found.name}.png`));
 }

@@ -160,15 +160,25 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   }
   const ended = new Promise((resolve) => app.once('close', resolve));
   void ended.then(stop);
-  database?.child.once('close', () => void stop());
+  let withoutDatabase = false;
+  database?.child.once('close', () => {
+    withoutDatabase = !stopping;
+    void stop();
+  });
   if (await answers(port, app)) {
     say(`\nRezzik is at http://127.0.0.1:${port}   (Ctrl-C stops it)\n`);
     // Beside what is served, which does without.
     void offerPackages(wished);
+  } else if (!hasEnded(app)) {
+    await stop();
+    throw new Stop('Rezzik did not answer, and was stopped.');
   }
   await ended;
   await stop();
-  if (!asked) throw new Stop(whyEnded(app, lastWords()));
+  if (asked) return;
+  if (withoutDatabase) throw new Stop('The database ended, and Rezzik with it.');
+  // Whoever ended it by its number did so as it should be done.
+  if (app.exitCode !== 0) throw new Stop(whyEnded(app, lastWords()));
 }
 
 /** Passes on what a program says to people, and keeps the last of it. */

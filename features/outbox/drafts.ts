@@ -32,8 +32,14 @@ async function claimTab(): Promise<string> {
   return wanted;
 }
 
+/** Shots that were opened in this page: whoever has them open sees to their drafts. */
+const opened = new Set<string>();
+/** Drafts that nobody has open, on their way, by their shot. */
+const sent = new Map<string, Promise<unknown>>();
+
 /** Holds a change in the browser until the server has it. */
 export async function holdDraft(shot: string, change: ShotChange): Promise<void> {
+  opened.add(shot);
   const name = await claimTab();
   await (await held()).put('drafts', { key: `${shot} ${name}`, shot, tab: name, change });
 }
@@ -46,11 +52,41 @@ export async function dropOwnDraft(shot: string): Promise<void> {
   await dropDraft({ key: `${shot} ${await claimTab()}` });
 }
 
-/** Changes of a shot that never reached the server: this tab's own and those of closed tabs. */
-export async function orphanedDrafts(shot: string): Promise<Draft[]> {
+/** Those that this tab has, or had before it was loaded anew, and those of closed tabs. */
+async function left(drafts: readonly Draft[]): Promise<Draft[]> {
   const own = await claimTab();
-  const drafts = await (await held()).getAllFromIndex('drafts', 'shot', shot);
   const { held: locks = [] } = await navigator.locks.query();
   const open = new Set(locks.map((lock) => lock.name));
   return drafts.filter((d) => d.tab === own || !open.has(TAB_LOCK + d.tab));
+}
+
+/** Changes of a shot that never reached the server, for whoever opens it. */
+export async function orphanedDrafts(shot: string): Promise<Draft[]> {
+  opened.add(shot);
+  await sent.get(shot)?.catch(() => undefined);
+  return left(await (await held()).getAllFromIndex('drafts', 'shot', shot));
+}
+
+/** What became of a draft: refused ones stay for whoever opens their shot. */
+export type DraftFate = 'sent' | 'refused' | 'unreachable';
+
+/**
+ * Sends what was drawn on shots that nobody has open any more, the tab having been closed or loaded
+ * anew before the server had it.
+ * @returns false when the server does not answer
+ */
+export async function sendLeft(
+  send: (shot: string, change: ShotChange) => Promise<DraftFate>,
+): Promise<boolean> {
+  for (const draft of await left(await (await held()).getAll('drafts'))) {
+    if (opened.has(draft.shot)) continue;
+    const sending = send(draft.shot, draft.change).then(async (fate) => {
+      if (fate === 'sent') await dropDraft(draft);
+      return fate;
+    });
+    sent.set(draft.shot, sending);
+    const fate = await sending.finally(() => sent.delete(draft.shot));
+    if (fate === 'unreachable') return false;
+  }
+  return true;
 }

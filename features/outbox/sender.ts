@@ -1,6 +1,7 @@
 import type { Stored } from '@/core/contracts/shot';
 import { api, ApiError, messageOf, noAnswer } from '../api/client';
 import type { OutboxEntry } from './db';
+import { sendLeft, type DraftFate } from './drafts';
 import {
   dropFromOutbox,
   fromOutbox,
@@ -89,7 +90,18 @@ async function sendAll(channel: BroadcastChannel): Promise<Outcome> {
     if (outcome === 'unreachable') return outcome;
     if (outcome === 'later') all = 'later';
   }
-  return all;
+  return all === 'done' ? sendDrafts() : all;
+}
+
+/** What was drawn follows the takes. */
+async function sendDrafts(): Promise<Outcome> {
+  const all = await sendLeft((shot, change) =>
+    api.change(shot, change).then(
+      (): DraftFate => 'sent',
+      (error: unknown): DraftFate => (noAnswer(error) ? 'unreachable' : 'refused'),
+    ),
+  );
+  return all ? 'done' : 'later';
 }
 
 async function sendOne(id: string, channel: BroadcastChannel): Promise<Outcome> {

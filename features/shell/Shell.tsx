@@ -1,5 +1,6 @@
 'use client';
 
+import './noEval';
 import { Tooltip } from 'radix-ui';
 import { useEffect } from 'react';
 import { KeepView } from '../keep/KeepView';
@@ -16,6 +17,7 @@ import { TakeView } from '../take/TakeView';
 import { RoutineKeys } from '../take/RoutineKeys';
 import { Announcer } from '../ui/Announcer';
 import { useTakenElsewhere } from '../take/useTakenElsewhere';
+import { startOffline } from './offline';
 import { usePath } from './navigate';
 import { GoKeys } from './GoKeys';
 import { KeysOverlay } from './KeysOverlay';
@@ -30,6 +32,7 @@ export function Shell() {
   useEffect(() => startKeys(), []);
   useEffect(() => startSending(), []);
   useEffect(() => startNaming(), []);
+  useEffect(() => startOffline(), []);
   useEffect(() => void readSettings(), []);
   useEffect(() => followSettings(), []);
   useTakenElsewhere();

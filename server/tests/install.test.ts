@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import sharp from 'sharp';
 import { z } from 'zod';
 import * as manifestRoute from '@/app/manifest.webmanifest/route';
-import * as iconRoute from '@/app/api/icons/[size]/route';
+import * as iconRoute from '@/app/api/icons/[name]/route';
 import * as shareRoute from '@/app/api/share/route';
 import { firstWay } from '@/core/contracts/way';
 import { addRoutine, listRoutines, orderRoutines, removeRoutine } from '../routines/routines';
@@ -14,9 +14,14 @@ afterAll(finish);
 
 const schema = z.object({
   start_url: z.string(),
-  icons: z.array(z.object({ src: z.string(), sizes: z.string() })),
-  shortcuts: z.array(z.object({ name: z.string(), url: z.string() })),
-  share_target: z.object({ action: z.string() }),
+  icons: z.array(z.object({ src: z.string(), sizes: z.string(), purpose: z.string() })),
+  shortcuts: z.array(
+    z.object({ name: z.string(), url: z.string(), icons: z.array(z.object({ src: z.string() })) }),
+  ),
+  share_target: z.object({
+    action: z.string(),
+    params: z.object({ files: z.array(z.object({ accept: z.array(z.string()) })) }),
+  }),
   file_handlers: z.array(z.object({ action: z.string() })),
 });
 
@@ -32,7 +37,7 @@ test('the manifest offers the first routines, in their order, as shortcuts', asy
     [
       { name: 'Weekly beds', description: 'Full screen', url: `/take?routine=${second.id}` },
       { name: 'Guide step', description: 'Full screen', url: `/take?routine=${first.id}` },
-    ].map(({ name, url }) => ({ name, url })),
+    ].map(({ name, url }) => ({ name, url, icons: [{ src: '/api/icons/192' }] })),
   );
   await removeRoutine(first.id);
   await removeRoutine(second.id);
@@ -41,12 +46,40 @@ test('the manifest offers the first routines, in their order, as shortcuts', asy
 
 test('its icons are pictures of the size it says', async () => {
   for (const { src, sizes } of (await read()).icons) {
-    const size = src.split('/').at(-1) ?? '';
-    const answer = await iconRoute.GET(request(src), at({ size }));
+    const name = src.split('/').at(-1) ?? '';
+    const answer = await iconRoute.GET(request(src), at({ name }));
     const { width, height } = await sharp(Buffer.from(await answer.arrayBuffer())).metadata();
     expect(`${width}x${height}`).toBe(sizes);
   }
-  expect((await iconRoute.GET(request('/api/icons/7'), at({ size: '7' }))).status).toBe(404);
+  expect((await iconRoute.GET(request('/api/icons/7'), at({ name: '7' }))).status).toBe(404);
+});
+
+// Source: W3C, Web Application Manifest: what is cut off of a maskable icon lies beyond four fifths.
+test('an icon fills any shape: what matters lies within four fifths of it', async () => {
+  const maskable = (await read()).icons.find(({ purpose }) => purpose === 'maskable');
+  const answer = await iconRoute.GET(request(maskable?.src ?? ''), at({ name: 'maskable' }));
+  const { data, info } = await sharp(Buffer.from(await answer.arrayBuffer()))
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const corner = data.subarray(0, 3);
+  for (let i = 0; i < info.width * info.height; i += 1) {
+    const [x, y] = [
+      (i % info.width) - info.width / 2,
+      Math.floor(i / info.width) - info.height / 2,
+    ];
+    const at = i * info.channels;
+    if (info.channels === 4 && data[at + 3] !== 255) throw new Error('it can be seen through');
+    if (Math.hypot(x, y) <= 0.4 * info.width) continue;
+    if (!data.subarray(at, at + 3).equals(corner)) throw new Error(`something lies at ${x}, ${y}`);
+  }
+  expect(info.width).toBe(512);
+});
+
+test('only pictures that are read are asked for', async () => {
+  const { share_target: target } = await read();
+  const accepted = target.params.files.flatMap(({ accept }) => accept);
+  expect(accepted).toContain('image/bmp');
+  expect(accepted.filter((type) => /svg|[*]|heic/.test(type))).toEqual([]);
 });
 
 async function share(headers: Record<string, string>): Promise<Response> {

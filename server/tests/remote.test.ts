@@ -73,6 +73,19 @@ describe('a remote folder that is not as it should be', () => {
     expect(asked).toEqual([]);
   });
 
+  test('is a page to log in to a network: that is said, and nothing is sent', async () => {
+    const asked: string[] = [];
+    const captive = (status: number) =>
+      serve((request, response) => {
+        asked.push(request.method ?? '');
+        request.resume();
+        response.writeHead(status, { 'Content-Type': 'text/html' }).end('<h1>Welcome</h1>');
+      });
+    await expect(send(await captive(200))).rejects.toThrow('A web page answers in place of');
+    await expect(send(await captive(511))).rejects.toThrow('wants to be logged in to first');
+    expect(new Set(asked)).toEqual(new Set(['PROPFIND']));
+  });
+
   test('answers anything but 201 or 204: it is not stored', async () => {
     for (const status of [200, 202, 207]) {
       const url = await serve((request, response) => {

@@ -27,6 +27,10 @@ beforeAll(async () => {
   shot = await sendShot(await plainPng(600, 400, '#FFFFFF'), 'Every mark', { document });
   browser = await openBrowser();
   app = new App(browser.driver);
+  await browser.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source: `window.refused = []; document.addEventListener('securitypolicyviolation',
+      ({ violatedDirective, blockedURI }) => window.refused.push(violatedDirective + ' ' + blockedURI))`,
+  });
 }, 120_000);
 afterAll(() => browser.close());
 
@@ -242,6 +246,8 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
       await inColours('dark');
       await app.atRest();
       expect(await violations(colours)).toEqual([]);
+      // Nothing of our own is stopped by the policy that the page itself gives.
+      expect(await browser.driver.executeScript('return window.refused')).toEqual([]);
     },
     60_000,
   );

@@ -5,6 +5,7 @@ import { dirname, join } from 'node:path';
 import { simpleParser } from 'mailparser';
 import sharp from 'sharp';
 import { By, Key } from 'selenium-webdriver';
+import { z } from 'zod';
 import { linksSchema } from '@/core/contracts/link';
 import { mailDropSchema } from '@/core/contracts/mail';
 import { remoteSchema, remotesSchema, sendingSchema } from '@/core/contracts/remote';
@@ -115,6 +116,20 @@ describe('mail', () => {
     const file = await fetch(`${appUrl()}/api/mail-drop/${newest?.name ?? ''}`);
     const message = await simpleParser(Buffer.from(await file.arrayBuffer()));
     expect(message.attachments[0]?.contentType).toBe('image/png');
+  }, 60_000);
+});
+
+describe('messages', () => {
+  test('are from the address in Setup, once it is one', async () => {
+    await app.go('/setup/sending');
+    await app.type('Your address, from which messages are', 'wren at home');
+    await app.sees('“wren at home” is no address.');
+    await app.type('Your address, from which messages are', 'wren@fernhollow.example');
+    const from = async () =>
+      z.object({ mailFrom: z.string() }).parse(await get('/api/settings')).mailFrom;
+    await app.until('the address', async () => (await from()) === 'wren@fernhollow.example');
+    await app.type('Your address, from which messages are', ' ', Key.TAB);
+    await app.until('none', async () => (await from()) === '');
   }, 60_000);
 });
 

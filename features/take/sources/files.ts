@@ -1,7 +1,9 @@
-import type { SourceName } from '@/core/contracts/provenance';
+import type { Provenance, SourceName } from '@/core/contracts/provenance';
 import { limits } from '@/core/contracts/limits';
+import { untouched } from '@/core/shot/document';
 import { beginEntry, noteOutcome } from '../../trail/trail';
-import { putInOutbox, untilSafe, whenStored } from '../../outbox/outbox';
+import { remember } from '../../outbox/memory';
+import { putInOutbox, untilSafe, useOutbox, whenStored } from '../../outbox/outbox';
 import { messageOf } from '../../api/client';
 import { navigate } from '../../shell/navigate';
 import { amend, notify } from '../../shell/noticeStore';
@@ -51,21 +53,18 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
     return;
   }
   notify({ key, tone: 'plain', title, lines: ['Being stored …'], stays: true });
+  const provenance: Provenance = {
+    source: way,
+    takenAt: new Date().toISOString(),
+    fileName: clean(file.name).slice(0, limits.nameLength) || undefined,
+  };
   try {
-    await untilSafe(
-      id,
-      putInOutbox({
-        id,
-        title,
-        picture: file,
-        provenance: {
-          source: way,
-          takenAt: new Date().toISOString(),
-          fileName: clean(file.name).slice(0, limits.nameLength) || undefined,
-        },
-      }),
-    );
-    const stored = await whenStored(id);
+    await untilSafe(id, putInOutbox({ id, title, picture: file, provenance }));
+    const whole = whenStored(id);
+    // A server that does not answer keeps nobody from marking what this browser can show.
+    const early = open && (await Promise.race([whole.then(() => false), whenUnreachable()]));
+    const shown = early && (await openEarly({ id, title, provenance }, file, key));
+    const stored = await whole;
     amend(key, {
       tone: 'good',
       lines: [`${stored.width} × ${stored.height} px, on the Shelf`],
@@ -74,7 +73,7 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
       action: { label: 'Mark', act: () => navigate(`/shots/${id}`) },
       until: Date.now() + 9000,
     });
-    if (open) navigate(`/shots/${id}`);
+    if (open && !shown) navigate(`/shots/${id}`);
   } catch (error) {
     noteOutcome(id, { key: 'file', state: 'failed', said: `Not taken. ${messageOf(error)}` });
     amend(key, {
@@ -83,6 +82,31 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
       lines: [messageOf(error), 'It waits below “Last taken”, where you can save or drop it.'],
     });
   }
+}
+
+/** Resolves once a try to reach the server has failed. */
+const whenUnreachable = (): Promise<true> =>
+  new Promise((resolve) => {
+    if (useOutbox.getState().unreachable) return resolve(true);
+    const stop = useOutbox.subscribe(({ unreachable }) => {
+      if (!unreachable) return;
+      stop();
+      resolve(true);
+    });
+  });
+
+/** Opens a picture that the server does not have yet. @returns false for one that no browser shows */
+async function openEarly(
+  shot: { id: string; title: string; provenance: Provenance },
+  file: File,
+  key: string,
+): Promise<boolean> {
+  const picture = await createImageBitmap(file).catch(() => null);
+  if (!picture) return false;
+  remember({ ...shot, picture, document: untouched(picture) });
+  amend(key, { lines: ['It waits here until the server is back.'], href: `/shots/${shot.id}` });
+  navigate(`/shots/${shot.id}`);
+  return true;
 }
 
 /** The pictures on the clipboard, asked for by a click. @throws in words for the person */

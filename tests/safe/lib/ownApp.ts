@@ -14,6 +14,8 @@ interface Start {
   databaseUrl: string;
   /** Commands run first, as root among mounts of the app's own: they end with it. */
   mounts?: string;
+  /** Where it answers; else a port of its own. */
+  port?: number;
   /** Beside what every app is started with. */
   env?: Record<string, string>;
 }
@@ -47,8 +49,9 @@ export class OwnApp {
     private readonly child: ChildProcess,
   ) {}
 
-  static async start({ data, databaseUrl, mounts, env: more = {} }: Start): Promise<OwnApp> {
-    const port = await freePort();
+  static async start(how: Start): Promise<OwnApp> {
+    const { data, databaseUrl, mounts, env: more = {} } = how;
+    const port = how.port ?? (await freePort());
     const roots = join(data, 'kept');
     mkdirSync(roots, { recursive: true });
     const served = [process.execPath, join(process.cwd(), 'bin', 'app.mjs'), 'start'];
