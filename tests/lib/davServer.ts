@@ -11,10 +11,11 @@ import {
   rmSync,
   writeFileSync,
 } from 'node:fs';
-import { createServer, connect } from 'node:net';
+import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { freePort } from './freePort';
 
 /** Who may enter, with which password. */
 export const wren = { username: 'wren', password: 'fern-4711' };
@@ -25,15 +26,6 @@ interface Wish {
   tls?: boolean;
   /** Larger files are refused, bytes. */
   most?: number;
-}
-
-async function freePort(): Promise<number> {
-  const server = createServer().listen(0, '127.0.0.1');
-  await once(server, 'listening');
-  const address = server.address();
-  server.close();
-  if (address === null || typeof address === 'string') throw new Error('no port');
-  return address.port;
 }
 
 const hash = (kind: string, text: string, as: 'hex' | 'base64') =>

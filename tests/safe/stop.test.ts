@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { promisify } from 'node:util';
 import { z } from 'zod';
-import { freePort } from './lib/ownApp';
+import { freePort } from '@/tests/lib/freePort';
 
 /** The command lines of all processes that were started below a run with this temporary folder. */
 function startedBelow(folder: string): string[] {

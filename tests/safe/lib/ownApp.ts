@@ -1,10 +1,10 @@
 import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdirSync, readFileSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { z } from 'zod';
+import { freePort } from '@/tests/lib/freePort';
 import { copySchema, folderSchema, type Copy, type FolderInput } from '@/core/contracts/folder';
 
 const createdSchema = z.object({ id: z.uuid() });
@@ -18,15 +18,6 @@ interface Start {
   port?: number;
   /** Beside what every app is started with. */
   env?: Record<string, string>;
-}
-
-export async function freePort(): Promise<number> {
-  const server = createServer().listen(0, '127.0.0.1');
-  await once(server, 'listening');
-  const address = server.address();
-  server.close();
-  if (address === null || typeof address === 'string') throw new Error('no port');
-  return address.port;
 }
 
 /** Whoever may not have mounts of his own becomes root in a user namespace. */
