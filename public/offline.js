@@ -28,15 +28,16 @@ self.addEventListener('activate', (event) => {
   event.waitUntil(tidy());
 });
 
-/** From the server while it answers; else Take, the only page that does without. */
+/** From the server; where that does not answer, Take, the only page that does without. */
 async function page(request) {
-  const signal = AbortSignal.timeout(PATIENCE);
+  const kept = await caches.match(PAGE, { cacheName: NAME });
+  const isTake = new URL(request.url).pathname === PAGE;
+  // Only Take need not be waited for: on a slow machine the others come in their time.
+  const how = kept && isTake ? { signal: AbortSignal.timeout(PATIENCE) } : undefined;
   try {
-    return await fetch(request, { signal });
-  } catch {
-    const isTake = new URL(request.url).pathname === PAGE;
-    const kept = await caches.match(PAGE, { cacheName: NAME });
-    if (!kept) return fetch(request);
+    return await fetch(request, how);
+  } catch (error) {
+    if (!kept) throw error;
     return isTake ? kept : Response.redirect(PAGE);
   }
 }
@@ -53,7 +54,8 @@ self.addEventListener('fetch', (event) => {
   const { request } = event;
   const { origin, pathname } = new URL(request.url);
   if (request.method !== 'GET' || origin !== self.location.origin) return;
-  if (request.mode === 'navigate' && !pathname.startsWith('/v/')) {
+  if (pathname.startsWith('/api/') || pathname.startsWith('/v/')) return;
+  if (request.mode === 'navigate') {
     event.respondWith(page(request));
   } else if (pathname.startsWith('/_next/static/') || pathname.startsWith('/fonts/')) {
     event.respondWith(file(request));

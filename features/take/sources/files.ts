@@ -62,7 +62,7 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
     await untilSafe(id, putInOutbox({ id, title, picture: file, provenance }));
     const whole = whenStored(id);
     // A server that does not answer keeps nobody from marking what this browser can show.
-    const early = open && (await Promise.race([whole.then(() => false), whenUnreachable()]));
+    const early = open && (await isUnreachable(whole));
     const shown = early && (await openEarly({ id, title, provenance }, file, key));
     const stored = await whole;
     amend(key, {
@@ -84,16 +84,18 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
   }
 }
 
-/** Resolves once a try to reach the server has failed. */
-const whenUnreachable = (): Promise<true> =>
-  new Promise((resolve) => {
-    if (useOutbox.getState().unreachable) return resolve(true);
-    const stop = useOutbox.subscribe(({ unreachable }) => {
-      if (!unreachable) return;
+/** Whether a try to reach the server fails before a picture is stored, or refused. */
+function isUnreachable(stored: Promise<unknown>): Promise<boolean> {
+  if (useOutbox.getState().unreachable) return Promise.resolve(true);
+  return new Promise((resolve) => {
+    const stop = useOutbox.subscribe(({ unreachable }) => unreachable && resolve(true));
+    const done = () => {
       stop();
-      resolve(true);
-    });
+      resolve(false);
+    };
+    stored.then(done, done);
   });
+}
 
 /** Opens a picture that the server does not have yet. @returns false for one that no browser shows */
 async function openEarly(
