@@ -5,6 +5,7 @@ export default {
     'bench/watchLoop.mjs',
     'docs/screenshots.ts',
     'bin/*.mjs',
+    'public/offline.js',
     'tests/**/*.test.ts',
     'tests/lib/lanes/*.ts',
     'tests/safe/lib/keeper.ts',

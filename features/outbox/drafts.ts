@@ -78,7 +78,9 @@ export type DraftFate = 'sent' | 'refused' | 'unreachable';
 export async function sendLeft(
   send: (shot: string, change: ShotChange) => Promise<DraftFate>,
 ): Promise<boolean> {
-  for (const draft of await left(await (await held()).getAll('drafts'))) {
+  const drafts = await (await held()).getAll('drafts');
+  if (drafts.length === 0) return true;
+  for (const draft of await left(drafts)) {
     if (opened.has(draft.shot)) continue;
     const sending = send(draft.shot, draft.change).then(async (fate) => {
       if (fate === 'sent') await dropDraft(draft);
