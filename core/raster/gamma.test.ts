@@ -17,6 +17,8 @@ const gAMA = (value: number): [string, number[]] => [
   [value >>> 24, (value >> 16) & 255, (value >> 8) & 255, value & 255],
 ];
 
+const MANY = Array.from({ length: 2_000 }, (): [string, number[]] => ['tEXt', []]);
+
 describe('the gamma of a PNG', () => {
   test('linear samples are brought to a screen of 2.2', () => {
     expect(gammaOfPng(png(HEADER, gAMA(100_000), ['IDAT', []]))).toBeCloseTo(1 / 2.2);
@@ -29,6 +31,7 @@ describe('the gamma of a PNG', () => {
     ['stands beside a profile', png(HEADER, gAMA(100_000), ['iCCP', [1]], ['IDAT', []])],
     ['stands beside sRGB', png(HEADER, ['sRGB', [0]], gAMA(100_000), ['IDAT', []])],
     ['stands behind the pixels', png(HEADER, ['IDAT', []], gAMA(100_000))],
+    ['stands behind more chunks than anybody writes', png(HEADER, ...MANY, gAMA(100_000))],
     ['is nothing', png(HEADER, gAMA(0), ['IDAT', []])],
     ['is cut off', png(HEADER, gAMA(100_000)).subarray(0, 41)],
   ])('that %s changes nothing', (_, bytes) => {

@@ -4,6 +4,8 @@ const FRAMES = new Set([0, 1, 2, 3, 5, 6, 7, 9, 10, 11, 13, 14, 15].map((n) => 0
 const LOSSLESS = new Set([0xc3, 0xc7, 0xcb, 0xcf]);
 const LAYERED = new Set([0xc5, 0xc6, 0xcd, 0xce]);
 const START = 0xda;
+/** No more are looked at than writers put before the picture: a file of nothing but markers has millions. */
+const MOST_MARKERS = 10_000;
 
 /**
  * The kinds of JPEG that no usual decoder reads, by its frame header.
@@ -12,7 +14,7 @@ const START = 0xda;
  */
 export function unreadJpeg(bytes: Uint8Array): string | null {
   let at = 2;
-  while (at + 4 <= bytes.length && bytes[at] === MARKER) {
+  for (let n = 0; n < MOST_MARKERS && at + 4 <= bytes.length && bytes[at] === MARKER; n += 1) {
     const kind = bytes[at + 1] ?? 0;
     if (kind === MARKER) {
       at += 1;

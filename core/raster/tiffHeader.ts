@@ -67,7 +67,7 @@ export function tiffHeader(bytes: Uint8Array): TiffHeader | null {
   return {
     compression: first(TAG.compression, 1),
     photometric: first(TAG.photometric, 1),
-    bits: Math.max(1, ...values(TAG.bits)),
+    bits: values(TAG.bits).reduce((most, one) => Math.max(most, one), 1),
     samples: first(TAG.samples, 1),
     planes: first(TAG.planes, 1) === SEPARATE,
     tiled,

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { isDeepStrictEqual } from 'node:util';
-import { deflateSync } from 'node:zlib';
+import { isDeepStrictEqual, promisify } from 'node:util';
+import { deflate } from 'node:zlib';
 import sharp, { type Sharp } from 'sharp';
 import { gammaOfPng } from '@/core/raster/gamma';
 import { limits } from '@/core/contracts/limits';
@@ -201,7 +201,7 @@ async function openBmp(bytes: Uint8Array, { width, height }: Size): Promise<Shar
   if (!profile) return picture;
   // Pixels without a file around them cannot bring a profile along.
   const png = await picture.png({ compressionLevel: 0 }).toBuffer();
-  return open(withProfile(png, deflateSync(profile)));
+  return open(withProfile(png, await promisify(deflate)(profile)));
 }
 
 /** The decoder leaves samples as they were written, whatever gamma the file says they have. */

@@ -234,5 +234,9 @@ describe('what is not read', () => {
     expect([...(bmpHeader(file).profile ?? [])]).toEqual([5, 6, 7]);
     view.setUint32(14 + 116, 4, true);
     expect(bmpHeader(file).profile).toBeNull();
+    const filled = new Uint8Array(10_000_000);
+    filled.set(file);
+    new DataView(filled.buffer).setUint32(14 + 116, 9_000_000, true);
+    expect(bmpHeader(filled).profile).toBeNull();
   });
 });

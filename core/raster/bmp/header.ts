@@ -43,6 +43,8 @@ const V5 = 124;
 const OS2 = 64;
 const DEPTHS = [1, 2, 4, 8, 16, 24, 32] as const;
 const EMBEDDED = 0x4d424544;
+/** Profiles of printers have a few megabytes; what is larger is none. */
+const MOST_PROFILE = 8_000_000;
 
 /** How the pixels are written, by the numbers of Windows. */
 const RUNS_8 = 1;
@@ -178,5 +180,6 @@ function readMasks(file: DataView, size: number, compression: number): BmpHeader
 /** @param at from the beginning of the header */
 function profileAt(bytes: Uint8Array, at: number, length: number): Uint8Array | null {
   const from = FILE_HEADER + at;
+  if (length > MOST_PROFILE) return null;
   return length > 0 && from + length <= bytes.length ? bytes.subarray(from, from + length) : null;
 }

@@ -47,7 +47,9 @@ export function readRuns(
   const { width, height, bits, palette } = header;
   const { run, repeated, each } = signsOf(bytes, header);
   const [red = 0, green = 0, blue = 0] = palette;
-  for (let i = 0; i < data.length; i += 4) data.set([red, green, blue, 255], i);
+  data.set([red, green, blue, 255]);
+  // What is there already is doubled until all is full.
+  for (let at = 4; at < data.length; at *= 2) data.copyWithin(at, 0, at);
   let [x, y, at] = [0, 0, header.start];
   const paint = (colour: Colour, from: number, count: number) => {
     if (y >= height) throw new BmpProblem(null);
