@@ -59,15 +59,13 @@ const quoted = (text: string): string => `"${text.replace(/["\\]/g, '\\$&')}"`;
 function digestHeader(
   digest: Digest,
   { username, password }: Login,
-  method: string,
-  uri: string,
+  { method, uri, own }: { method: string; uri: string; own: string },
 ): string {
   const { said, hash, algorithm } = digest;
   digest.used += 1;
   const [realm, nonce] = [said.get('realm') ?? '', said.get('nonce') ?? ''];
   const withQop = (said.get('qop') ?? '').split(/\s*,\s*/).includes('auth');
   const count = digest.used.toString(16).padStart(8, '0');
-  const own = randomBytes(16).toString('hex');
   const secret = hash(`${username}:${realm}:${password}`);
   const asked = hash(`${method}:${uri}`);
   const response = withQop
@@ -96,14 +94,21 @@ export class Asked {
   private digest: Digest | null = null;
   private basic = false;
 
-  /** @param safe nobody on the way can read what is sent */
+  /**
+   * @param safe nobody on the way can read what is sent
+   * @param once what is never used twice, for Digest
+   */
   constructor(
     private readonly login: Login,
     private readonly safe: boolean,
+    private readonly once = () => randomBytes(16).toString('hex'),
   ) {}
 
   header(method: string, uri: string): Record<string, string> {
-    if (this.digest) return { Authorization: digestHeader(this.digest, this.login, method, uri) };
+    if (this.digest) {
+      const asked = { method, uri, own: this.once() };
+      return { Authorization: digestHeader(this.digest, this.login, asked) };
+    }
     if (!this.basic) return {};
     const { username, password } = this.login;
     const both = Buffer.from(`${username}:${password}`).toString('base64');

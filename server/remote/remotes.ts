@@ -16,7 +16,7 @@ import { tryOut } from './send';
 export type Guard = 'header' | 'move' | 'none';
 
 /** With its password, sealed, for the sender only. */
-const rowSchema = remoteSchema.omit({ waiting: true, caution: true }).extend({
+const rowSchema = remoteSchema.omit({ caution: true }).extend({
   password: z.string(),
   guard: z.enum(['header', 'move', 'none']).nullable(),
   maxBytes: z.coerce.number().int().nullable(),
@@ -101,10 +101,13 @@ export async function changeRemote(
   }
   const password = patch.password === undefined ? before.password : await seal(patch.password);
   const allowed = next.readable !== before.readable || next.fingerprint !== before.fingerprint;
-  const guard =
-    moved || allowed || patch.password !== undefined
-      ? await askGuard({ ...next, password: patch.password ?? (await unseal(before.password)) })
-      : before.guard;
+  // Where something did not go through, a person may have come to allow what stands in the way.
+  const unsure = before.guard === null || before.waiting > 0;
+  const asks = moved || allowed || unsure || patch.password !== undefined;
+  const found = asks
+    ? await askGuard({ ...next, password: patch.password ?? (await unseal(before.password)) })
+    : null;
+  const guard = found ?? (moved ? null : before.guard);
   await sql()`update remotes set name = ${next.name}, url = ${next.url}, guard = ${guard},
     username = ${next.username}, password = ${password}, sealed = true, format = ${next.format},
     quality = ${next.quality}, options = ${json(next.options)}, size = ${json(next.size)},

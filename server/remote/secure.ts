@@ -37,6 +37,7 @@ export function secureSocket(
 ): Promise<TLSSocket> {
   const { host, port, fingerprint } = to;
   return new Promise((resolve, reject) => {
+    signal.throwIfAborted();
     const socket = connect({
       host,
       port,

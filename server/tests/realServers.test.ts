@@ -125,6 +125,24 @@ describe('certificates', () => {
     expect(server.asked()).toEqual([]);
   });
 
+  test('one that was not there when it was set up can be trusted when it is edited', async () => {
+    const away = await start('apache', { login: 'basic', tls: true });
+    await away.stop();
+    const { id } = await addRemote(
+      remoteInputSchema.parse({ name: 'Away', url: away.url, ...wren, pattern: '{title}' }),
+    );
+    await away.begin();
+    const shot = await storeTelling();
+    expect((await sendTo(shot, id)).problem).toContain('is signed by itself alone');
+    const { fingerprint } = away;
+    await expect(changeRemote(id, { name: 'Farther away' })).rejects.toMatchObject({
+      code: 'certificate',
+      more: { fingerprint },
+    });
+    await changeRemote(id, { name: 'Farther away', fingerprint });
+    expect(await sendTo(shot, id)).toMatchObject({ state: 'sent' });
+  });
+
   test('the very one that is trusted will do, and no other', async () => {
     const { fingerprint } = server;
     expect(await tryOut(toOf(server, { fingerprint }), never)).toBe('header');

@@ -60,12 +60,12 @@ test('one certificate is trusted by its fingerprint; what is sent there is seen 
 test('a password is not sent readable to another machine before that is allowed', async () => {
   await app.go('/setup/sending');
   await app.click('Add a remote folder');
-  await app.type('Address', 'http://127.0.0.1:9/', Key.TAB);
+  await app.type('Address', 'http://shed.example/', Key.TAB);
   await app.type('User name', 'wren', Key.TAB);
   await app.sees('The password may be read on the way');
   const allowed = await app.named('The password may be read on the way');
   expect(await allowed.getAttribute('aria-checked')).toBe('false');
-  await app.type('Address', 'https://127.0.0.1:9/', Key.TAB);
+  await app.type('Address', 'https://shed.example/', Key.TAB);
   const dialog = await browser.driver.findElement(By.css('[role="dialog"]'));
   await app.until(
     'nothing to allow',

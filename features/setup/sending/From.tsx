@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { settingsPatchSchema } from '@/core/contracts/settings';
-import { giveKeysBack } from '../../keys/focus';
+import { leaveByKey } from '../../keys/focus';
 import { changeSettings, useSettings } from '../../take/settingsStore';
 import { Problem } from '../../ui/Problem';
 
@@ -31,10 +31,8 @@ export function From() {
             placeholder="left to the mail program"
             onBlur={(event) => commit(event.target.value)}
             onKeyDown={(event) => {
-              if (event.key === 'Enter') commit(event.currentTarget.value);
               if (event.key === 'Escape') event.currentTarget.value = from;
-              if (event.key === 'Enter' || event.key === 'Escape')
-                giveKeysBack(event.currentTarget);
+              leaveByKey(event);
             }}
             className="h-8 w-72 rounded-[6px] border border-edge bg-card px-2 text-ink"
           />

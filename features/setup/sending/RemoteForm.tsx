@@ -135,7 +135,7 @@ function Allowed({ form, onForget }: { form: Form; onForget: () => void }) {
   const { url, username, readable, fingerprint } = form.watch();
   return (
     <>
-      {url.startsWith('http://') && username !== '' && (
+      {/^http:\/\/(?!localhost\b|127\.|\[::1\])/.test(url) && username !== '' && (
         <Toggle
           label="The password may be read on the way"
           note="Over plain http whoever is on the way can read what is sent, unless the other end asks in a way that keeps the password to itself."
