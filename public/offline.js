@@ -7,8 +7,8 @@ const KEPT = 'rezzik-';
 const NAME = KEPT + offline.version;
 /** The one page that works without the server. */
 const PAGE = '/take';
-/** A server that does not answer by then is taken for stopped, ms. */
-const PATIENCE = 900;
+/** A server that says nothing for so long is taken for stopped, ms; one that is stopped is told at once. */
+const PATIENCE = 5_000;
 
 // All or nothing: with a part of the app nobody is helped.
 self.addEventListener('install', (event) => {

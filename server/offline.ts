@@ -18,8 +18,15 @@ async function appFiles(): Promise<string[]> {
   return [...built, ...fonts].sort();
 }
 
+/** Takes the place of one of a built app, and goes: while developing no page may be an older one. */
+const GOING = `
+self.addEventListener('install', () => self.skipWaiting());
+self.addEventListener('activate', (event) => event.waitUntil(self.registration.unregister()));
+`;
+
 /** What the service worker holds of this build (public/offline.js). */
 export async function serviceWorker(): Promise<string> {
+  if (process.env.NODE_ENV === 'development') return GOING;
   const files = await appFiles();
   const version = createHash('sha256').update(files.join('\n')).digest('hex').slice(0, 16);
   return `const offline = ${JSON.stringify({ version, files })};\nimportScripts('/offline.js');\n`;

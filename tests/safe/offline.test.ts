@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { App, getPixels, getShot, plainPng } from '@/tests/e2e/lib/app';
@@ -112,4 +112,33 @@ test('a newer version waits until no page of the older one is open', async () =>
   );
   // The same build is no newer version.
   expect(changed).toBe('false 1');
+  const more = join(process.env.REZZIK_DIST ?? '', 'static', 'media', 'newer.css');
+  const { port } = own;
+  await own.end();
+  writeFileSync(more, '');
+  try {
+    own = await start(port);
+    // Held at first, since this page is of the older one; with the page it goes.
+    const waiting = await run<string>(
+      `const done = arguments[0];
+       navigator.serviceWorker.getRegistration().then(async (at) => {
+         await at.update();
+         while (at.waiting === null) await new Promise((rest) => setTimeout(rest, 20));
+         done(String((await caches.keys()).length));
+       }).catch((error) => done(String(error)));`,
+    );
+    expect(waiting).toBe('2');
+    await app.driver.get('about:blank');
+    await app.go('/take');
+    await app.until('the newer one alone', async () => {
+      const held = await run<string[]>(
+        `const done = arguments[0];
+         caches.keys().then(async (names) => done([String(names.length),
+           ...(await (await caches.open(names[0])).keys()).map(({ url }) => url)]));`,
+      );
+      return held[0] === '1' && held.some((url) => url.endsWith('newer.css'));
+    });
+  } finally {
+    rmSync(more);
+  }
 });
