@@ -67,7 +67,12 @@ function Outcome({ result, shot }: { result: Result; shot: Shot }) {
       <div className="min-w-0 grow">
         <p className="flex items-center gap-1.5 font-bold">
           {result.state === 'done' && (
-            <CheckCircle2 size={16} strokeWidth={1.75} className="text-petrol" aria-hidden />
+            <CheckCircle2
+              size={16}
+              strokeWidth={1.75}
+              className="shrink-0 text-petrol"
+              aria-hidden
+            />
           )}
           {result.state === 'working'
             ? `Keeping in ${result.place} …`

@@ -10,5 +10,5 @@ export async function sentWords(sending: Sending): Promise<string> {
     () => true,
     () => false,
   );
-  return copied ? `${saidOf(sending)}. Its address is copied` : saidOf(sending);
+  return saidOf(sending, copied);
 }

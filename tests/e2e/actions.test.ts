@@ -3,9 +3,11 @@ import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key, until } from 'selenium-webdriver';
 import { firstWay, type Way } from '@/core/contracts/way';
+import { DavServer, wren } from '@/tests/lib/davServer';
 import { App, getShot, setWay, WAIT } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
 import { addRoutine, Hand, post, promised } from './lib/hand';
+import { readClipboard } from './lib/keeping';
 
 let browser: Browser;
 let app: App;
@@ -59,6 +61,29 @@ test('region to the clipboard', async () => {
   expect(width).toBeGreaterThan(200);
   expect(hand.actions).toBe(promised.get('Region to the clipboard'));
 }, 60_000);
+
+test('region to an address that others see', async () => {
+  const server = await DavServer.start('apache', { login: 'basic' });
+  const remote = await post('/api/remotes', {
+    ...{ name: 'Shed', url: server.url, ...wren, pattern: '{title}' },
+    address: `${server.url}seen/{name}`,
+  });
+  try {
+    const then: Way['then'] = [{ do: 'send', remoteId: remote.id }];
+    await routine('f2', { kind: 'region', atOnce: true, then });
+    await app.take();
+    await app.sees('By f2');
+    const hand = new Hand(app);
+    await hand.key(Key.F2);
+    await hand.drag({ x: 40, y: 60 }, { x: 240, y: 160 });
+    await app.sees('Its address is copied');
+    expect((await fetch(await readClipboard(browser))).status).toBe(200);
+    expect(hand.actions).toBe(promised.get('Region to an address that others see'));
+  } finally {
+    await fetch(`${appUrl()}/api/remotes/${remote.id}`, { method: 'DELETE' });
+    await server.close();
+  }
+});
 
 test('window to the clipboard', async () => {
   await routine('f2', { kind: 'window', then: [{ do: 'copy' }] });
