@@ -1,7 +1,7 @@
 // npm test: everything that can be checked, beside a running Rezzik without harm.
 // Its last line is "N passed, N failed". docs/tests.md says how it is made and how long it takes.
 
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { startDatabase } from './lib/database.mjs';
 import { runJest } from './lib/jest.mjs';
@@ -13,6 +13,7 @@ import { run } from './lib/run.mjs';
 import { command, say, Stop } from './lib/say.mjs';
 import { heedStops, isStopped } from './lib/stopping.mjs';
 import { trialData } from './lib/trial.mjs';
+import { needUnpacked, toUnpack } from './lib/unpacked.mjs';
 
 const SLOWEST = 20;
 const groups = ['unit', 'server', 'safe', 'browser', 'real-screen'];
@@ -54,8 +55,13 @@ function saySlowest(files) {
 async function jest(projects, data, patterns) {
   if (isStopped()) return;
   const report = join(data, 'report.json');
+  // What a test leaves behind goes with the run.
+  const temporary = join(data, 'tmp');
+  mkdirSync(temporary, { recursive: true });
+  chmodSync(temporary, 0o1777);
   const args = ['--json', `--outputFile=${report}`, `--maxWorkers=${LANES}`, ...patterns];
-  await runJest(projects, args, { REZZIK_LANES: data }, (text) => process.stdout.write(text));
+  const env = { REZZIK_LANES: data, TMPDIR: temporary };
+  await runJest(projects, args, env, (text) => process.stdout.write(text));
   if (!existsSync(report)) {
     count.failed += 1;
     return;
@@ -94,6 +100,7 @@ await command(async () => {
   await needModules();
   if (!group || group === 'server') {
     await needSuites(process.env.REZZIK_SUITES === 'all' ? allSuites : shortSuites);
+    await needUnpacked(toUnpack);
   }
   const { data, remove } = trialData();
   try {

@@ -53,7 +53,6 @@ const known = {
   'libimage-exiftool-perl': () => onPath('exiftool'),
   // WebDAV servers of other makers, to send to.
   'apache2-bin': () => existsSync('/usr/sbin/apache2'),
-  'nginx-light': () => existsSync('/usr/sbin/nginx'),
   openssl: () => onPath('openssl'),
   pngcheck: () => onPath('pngcheck'),
   webp: () => onPath('webpinfo'),

@@ -17,6 +17,9 @@ import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { freePort } from './freePort';
 
+/** As bin/lib/unpacked.mjs has it. */
+const NGINX = join(process.cwd(), 'node_modules', '.cache', 'unpacked', 'nginx', 'usr/sbin/nginx');
+
 /** Who may enter, with which password. */
 export const wren = { username: 'wren', password: 'fern-4711' };
 const REALM = 'Glasshouse';
@@ -96,7 +99,7 @@ export class DavServer {
         ? spawn('/usr/sbin/apache2', ['-d', this.own, '-f', conf, '-DFOREGROUND'], {
             stdio: 'ignore',
           })
-        : spawn('/usr/sbin/nginx', ['-p', this.own, '-c', conf, '-e', join(this.own, 'error')], {
+        : spawn(NGINX, ['-p', this.own, '-c', conf, '-e', join(this.own, 'error')], {
             stdio: 'ignore',
           });
     while (this.child.exitCode === null && !(await this.listens())) await pause(20);
