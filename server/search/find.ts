@@ -65,20 +65,31 @@ type Found = Pick<Candidate, 'shot_id' | 'taken_at'>[];
 
 /**
  * What fits, the newest of it. The planner would guess whether that is much or little, and be wrong
- * by seconds for beginnings of words: so it is looked at first.
+ * by seconds for beginnings of words: so it is looked at first, by the tokens alone, since nearly
+ * all of what fits is where it is looked for.
  */
 async function newest(
   tx: postgres.TransactionSql,
   { where, bin, beyond, count }: Wanted,
 ): Promise<Found> {
-  const fitting = tx`from search x join shots s on s.id = x.shot_id
+  const placed = tx`from search x join shots s on s.id = x.shot_id
     where ${inPlace(bin)} and ${where}`;
   await tx`set local enable_seqscan = off`;
-  const few = await tx<Found>`select x.shot_id, x.taken_at ${fitting} limit ${FEW + 1}`;
-  if (few.length <= FEW) return few;
+  const few = await tx<Found>`select x.shot_id, x.taken_at
+    ${bin ? placed : tx`from search x where ${where}`} limit ${FEW + 1}`;
+  if (few.length <= FEW) return bin ? few : onShelf(tx, few);
   await tx`set local enable_bitmapscan = off`;
-  return tx<Found>`select x.shot_id, x.taken_at ${fitting} ${beyond}
+  return tx<Found>`select x.shot_id, x.taken_at ${placed} ${beyond}
     order by x.taken_at desc, x.shot_id desc limit ${count}`;
+}
+
+/** Those that are not in the Bin. */
+async function onShelf(tx: postgres.TransactionSql, found: Found): Promise<Found> {
+  const ids = found.map((one) => one.shot_id);
+  const binned = await tx<{ id: string }[]>`
+    select id from shots where id = any(${ids}::uuid[]) and binned_at is not null`;
+  const gone = new Set(binned.map(({ id }) => id));
+  return found.filter((one) => !gone.has(one.shot_id));
 }
 
 const isAfter = (a: Candidate, b: Candidate): boolean =>
