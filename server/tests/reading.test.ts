@@ -296,6 +296,25 @@ describe('a recogniser in trouble', () => {
     expect(read.flat(2).map((w) => w.text)).toContain('orchid');
   });
 
+  test('the one that ships is held up by a person and ended, too', async () => {
+    const stop = new AbortController();
+    const reading = shippedRecognise({ picture: order, scale: 1 }, stop.signal);
+    const ended = expect(reading).rejects.toThrow('failed');
+    const child = () =>
+      readFileSync(`/proc/self/task/${process.pid}/children`, 'utf8')
+        .split(' ')
+        .find((id) => id && readFileSync(`/proc/${id}/cmdline`, 'utf8').includes('readWords'));
+    await until(() => Promise.resolve(child() !== undefined));
+    const id = child() ?? '';
+    // Source: proc(5), the fields of stat after the name: state, and the 17th, how nice it is.
+    const stat = () => readFileSync(`/proc/${id}/stat`, 'utf8').split(') ')[1]?.split(' ') ?? [];
+    await until(() => Promise.resolve(stat()[16] === '19'));
+    personActs();
+    await until(() => Promise.resolve(stat()[0] === 'T'));
+    stop.abort();
+    await ended;
+  });
+
   test('a language that is missing is no reason not to read', async () => {
     await changeSettings({ wordsLanguage: 'tlh' });
     const { id } = await storeShot({ picture: order, title: 'L' });
