@@ -2,7 +2,7 @@ import { scaleLinear, scaleLog } from 'd3-scale';
 import { line, curveMonotoneX } from 'd3-shape';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Likeness } from '@/core/contracts/likeness';
-import { formatBytes } from '../ui/format';
+import { formatBytes, formatFixed } from '../ui/format';
 import type { ChartState } from './useChart';
 
 const [WIDTH, HEIGHT] = [388, 112];
@@ -61,9 +61,11 @@ export function Chart({ chart, quality, onQuality }: Props) {
     onQuality(end ?? Math.min(100, Math.max(1, quality + (step ?? 0) * (event.shiftKey ? 5 : 1))));
   };
   const said = now
-    ? `${formatBytes(now.bytes)}, likeness ${now.likeness.toFixed(4)}`
+    ? `${formatBytes(now.bytes)}, likeness ${formatFixed(now.likeness, 4)}`
     : 'being worked out';
-  const shown = now ? `${formatBytes(now.bytes)}, ${now.likeness.toFixed(4)}` : 'being worked out';
+  const shown = now
+    ? `${formatBytes(now.bytes)}, ${formatFixed(now.likeness, 4)}`
+    : 'being worked out';
   return (
     <div>
       <svg
@@ -106,7 +108,7 @@ export function Chart({ chart, quality, onQuality }: Props) {
             y={likeness(tick) + 3}
             className="fill-petrol"
           >
-            {tick.toFixed(2)}
+            {formatFixed(tick, 2)}
           </text>
         ))}
         {[20, 40, 60, 80, 100].map((tick) => (

@@ -48,19 +48,23 @@ export function KeepView({ id }: { id: string }) {
       if (!wanted) return;
       setShot(read);
       setFolders(places.folders);
-      document.title = `${read.title} – Keep – Rezzik`;
     };
     load().catch((error: unknown) => wanted && setProblem(messageOf(error)));
     return () => {
       wanted = false;
     };
   }, [id, round]);
+  const title = shot?.title;
+  useEffect(() => {
+    document.title = title === undefined ? 'Keep – Rezzik' : `${title} – Keep – Rezzik`;
+  }, [title]);
   useKey('escape', () => navigate(`/shots/${id}`));
   if (shot) return <OpenKeep shot={shot} folders={folders} onShot={setShot} />;
   return (
     <>
       <Thread step="keep" shot={id} />
       <main className="grid grow place-content-center p-8">
+        <h1 className="sr-only">Keep</h1>
         {problem ? (
           <Problem action={<Button onClick={() => setRound((n) => n + 1)}>Try again</Button>}>
             This shot could not be opened. {problem}

@@ -1,3 +1,4 @@
+import { formatFixed } from '../ui/format';
 import { useEffect, useRef, useState } from 'react';
 import type { SmallestWords } from '@/core/contracts/likeness';
 import type { Shot } from '@/core/contracts/shot';
@@ -25,8 +26,8 @@ export function Readable({ shot, width, own, onWidth }: Props) {
   return (
     <div role="status" className="mt-2 rounded-[8px] border border-brick bg-card p-2 text-[13px]">
       <p>
-        The smallest words will hardly be readable: a small x is {high.toFixed(1)} px high. {enough}{' '}
-        px wide would do.
+        The smallest words will hardly be readable: a small x is {formatFixed(high, 1)} px high.{' '}
+        {enough} px wide would do.
       </p>
       <Button className="mt-1" onClick={() => onWidth(enough)}>
         Make it {enough} px wide
@@ -111,7 +112,7 @@ export function SmallestSpot({ shot, url, width, own }: SpotProps) {
         className="max-h-[72px] max-w-[300px] rounded-[4px] border border-line"
       />
       <figcaption className="text-[13px] text-soft">
-        The smallest words: a small x arrives {high.toFixed(1)} px high
+        The smallest words: a small x arrives {formatFixed(high, 1)} px high
       </figcaption>
     </figure>
   );

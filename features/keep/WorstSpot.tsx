@@ -1,3 +1,4 @@
+import { formatFixed } from '../ui/format';
 import { useEffect, useRef, useState } from 'react';
 import type { Likeness } from '@/core/contracts/likeness';
 import type { Rect } from '@/core/geometry/rect';
@@ -64,9 +65,9 @@ export function WorstSpot({ shot, wish, url, scaled }: Props) {
         <h2 className="font-name text-base">The worst spot</h2>
         <p className="font-measure text-[13px] text-soft">
           {scaled !== null && `at ${Math.round(scaled * 100)} %: `}
-          likeness {worst.likeness.toFixed(2)} here,
+          likeness {formatFixed(worst.likeness, 2)} here,
           <br />
-          {found.likeness.toFixed(4)} on the whole
+          {formatFixed(found.likeness, 4)} on the whole
         </p>
       </div>
       <Spot src={before} at={worst.at} label="Before" />

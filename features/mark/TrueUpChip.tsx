@@ -1,3 +1,4 @@
+import { formatFixed } from '../ui/format';
 import { X } from 'lucide-react';
 import { useKeyOf, keyLabel } from '../keys/useAction';
 import { Button } from '../ui/Button';
@@ -24,7 +25,7 @@ export function TrueUpChip() {
         <Button key={candidate.meant.form} onClick={() => trueUp(candidate)}>
           {formLabels[candidate.meant.form]}{' '}
           <span className="font-measure text-[13px] text-soft">
-            {`± ${candidate.residual.toFixed(1)} px`}
+            {`± ${formatFixed(candidate.residual, 1)} px`}
           </span>
         </Button>
       ))}

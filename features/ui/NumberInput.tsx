@@ -1,5 +1,7 @@
 import { useId, useRef, useState } from 'react';
+import { numbersOf } from '@/core/numbers/written';
 import { giveKeysBack } from '../keys/focus';
+import { announce } from './announce';
 
 interface Props {
   label: string;
@@ -28,8 +30,15 @@ export function NumberInput({ label, value, min, max, empty = false, autoFocus, 
   };
   const commit = (text: string) => {
     setTyped(null);
-    const number = Number(text.replace(',', '.'));
-    if ((text.trim() === '' && !empty) || !Number.isFinite(number)) return;
+    const number = text.trim() === '' && empty ? 0 : numbersOf().read(text);
+    if (number === null) {
+      if (text.trim() !== '') announce(`${text.trim()} is no number. ${label} stays as it was.`);
+      return;
+    }
+    commitNumber(number);
+  };
+  const commitNumber = (number: number) => {
+    setTyped(null);
     const bounded = Math.min(max ?? Infinity, Math.max(min ?? -Infinity, number));
     if (bounded !== value) onCommit(bounded);
   };
@@ -43,8 +52,8 @@ export function NumberInput({ label, value, min, max, empty = false, autoFocus, 
         id={id}
         autoFocus={autoFocus}
         onFocus={(event) => autoFocus && event.target.select()}
-        inputMode="numeric"
-        value={typed ?? (empty && value === 0 ? '' : String(Math.round(value * 100) / 100))}
+        inputMode="decimal"
+        value={typed ?? (empty && value === 0 ? '' : numbersOf().write(value))}
         placeholder={empty ? 'any' : undefined}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={() => now.current !== null && commit(now.current)}
@@ -63,7 +72,7 @@ export function NumberInput({ label, value, min, max, empty = false, autoFocus, 
           if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
             event.preventDefault();
             const by = (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1);
-            commit(String((Number(typed) || value) + by));
+            commitNumber((numbersOf().read(typed ?? '') ?? value) + by);
           }
         }}
         className="h-7 w-[58px] rounded-[6px] border border-edge bg-card px-1.5 font-measure text-[13px] text-ink"

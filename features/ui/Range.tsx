@@ -1,4 +1,5 @@
 import { Slider } from 'radix-ui';
+import { numbersOf } from '@/core/numbers/written';
 
 interface Props {
   label: string;
@@ -19,7 +20,7 @@ export function Range({
   max,
   step = 1,
   unit = '',
-  width = 'w-24',
+  width = 'w-[72px]',
   onChange,
 }: Props) {
   return (
@@ -36,15 +37,16 @@ export function Range({
         onValueChange={([next]) => next !== undefined && onChange(next)}
       >
         <Slider.Track className="relative h-1 grow rounded-full bg-edge">
-          <Slider.Range className="absolute h-full rounded-full bg-petrol" />
+          <Slider.Range data-filled className="absolute h-full rounded-full bg-petrol" />
         </Slider.Track>
         <Slider.Thumb
           aria-label={label}
+          aria-valuetext={`${numbersOf().write(value)}${unit}`}
           className="block size-5 rounded-full border-2 border-petrol bg-card"
         />
       </Slider.Root>
       <span className="min-w-6 font-measure text-[13px]">
-        {value}
+        {numbersOf().write(value)}
         {unit}
       </span>
     </div>

@@ -1,14 +1,22 @@
-const number = new Intl.NumberFormat();
+// Made when they are used: the locale of a browser may change while a page is open.
+const counted = (n: number): string => new Intl.NumberFormat().format(n);
 
 /** Bytes in KB and MB of 1000, in the browser's locale. */
 export function formatBytes(bytes: number): string {
   const digits = (value: number) =>
     new Intl.NumberFormat(undefined, { maximumSignificantDigits: 3 }).format(value);
-  if (bytes < 1000) return `${number.format(bytes)} bytes`;
+  if (bytes < 1000) return `${counted(bytes)} bytes`;
   return bytes < 1_000_000 ? `${digits(bytes / 1000)} KB` : `${digits(bytes / 1_000_000)} MB`;
 }
 
-export const formatCount = (n: number): string => number.format(n);
+export const formatCount = counted;
+
+/** A number with so many decimals. */
+export const formatFixed = (value: number, digits: number): string =>
+  new Intl.NumberFormat(undefined, {
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  }).format(value);
 
 export const formatTime = (iso: string): string =>
   new Intl.DateTimeFormat(undefined, { timeStyle: 'short' }).format(new Date(iso));
@@ -34,10 +42,9 @@ export function formatDay(iso: string, now = new Date()): string {
   }).format(day);
 }
 
-const relative = new Intl.RelativeTimeFormat(undefined, { numeric: 'auto' });
-
 /** How long ago something was, in the largest unit that fits. */
 export function ago(iso: string, now = new Date()): string {
+  const relative = new Intl.RelativeTimeFormat(undefined, { numeric: 'auto' });
   const seconds = Math.round((new Date(iso).getTime() - now.getTime()) / 1000);
   if (seconds > -60) return relative.format(0, 'minute');
   if (seconds > -3600) return relative.format(Math.round(seconds / 60), 'minute');
