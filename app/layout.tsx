@@ -10,7 +10,6 @@ import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 
 export const metadata: Metadata = {
-  title: 'Rezzik',
   description: 'Take a screenshot, mark it, keep it, find it again.',
   manifest: '/manifest.webmanifest',
 };
@@ -21,6 +20,10 @@ export const dynamic = 'force-dynamic';
 export default function RootLayout({ children }: { children: ReactNode }) {
   return (
     <html lang="en">
+      <head>
+        {/* Not of the metadata, which would be put back after a view has set its own. */}
+        <title>Rezzik</title>
+      </head>
       <body>{children}</body>
     </html>
   );

@@ -46,7 +46,11 @@ export function PrintView({ ids }: { ids: readonly string[] }) {
             </Button>
           }
         />
-        <div className="flex flex-wrap items-center gap-5 border-b border-line bg-card px-4 py-2">
+        <section
+          aria-label="Paper"
+          className="flex flex-wrap items-center gap-5 border-b border-line bg-card px-4 py-2"
+        >
+          <h1 className="sr-only">Print</h1>
           <label className="flex items-center gap-2">
             Paper
             <select
@@ -65,13 +69,13 @@ export function PrintView({ ids }: { ids: readonly string[] }) {
           <NumberInput label="Margin, mm" value={margin} min={0} max={60} onCommit={setMargin} />
           {ids.length > 1 && <Toggle label="A page each" checked={each} onChange={setEach} />}
           <Toggle label="Title and description" checked={words} onChange={setWords} />
-        </div>
+        </section>
       </div>
-      {problem && <Problem>{problem}</Problem>}
       <main
         aria-label="Pages"
         className="min-h-0 grow overflow-auto bg-desk p-6 print:overflow-visible print:bg-transparent print:p-0"
       >
+        {problem && <Problem>{problem}</Problem>}
         {shots.map((shot) => (
           <figure
             key={shot.id}

@@ -82,7 +82,7 @@ export function KeysPage() {
                   )}
                   <button
                     type="button"
-                    aria-label={`Key of ${action.label}: ${keyLabel(keyOf(action.name, own))}`}
+                    aria-label={`Key of ${action.label}: ${waiting === action.name ? 'press a key' : keyLabel(keyOf(action.name, own))}`}
                     onClick={() => setWaiting(action.name)}
                     onBlur={() => setWaiting((w) => (w === action.name ? null : w))}
                     onKeyDown={(event) => {

@@ -22,9 +22,10 @@ const pages = [
 
 export function SetupView({ page }: { page: string }) {
   const current = pages.find((p) => p.name === page) ?? pages[0];
+  const label = current?.label ?? 'Setup';
   useEffect(() => {
-    document.title = `Setup – Rezzik`;
-  }, []);
+    document.title = `${label} – Setup – Rezzik`;
+  }, [label]);
   if (!current) return null;
   return (
     <>

@@ -32,6 +32,10 @@ export function ShelfView() {
   const asks = text.trim() !== '';
   const main = useRef<HTMLElement>(null);
   useSaidCount(list);
+  useEffect(() => {
+    const place = bin ? 'Bin' : 'Shelf';
+    document.title = asks ? `${text.trim().slice(0, 80)} – ${place} – Rezzik` : `${place} – Rezzik`;
+  }, [text, asks, bin]);
   useKey('/', () => callField());
   useKey('escape', () => {
     if (choice.several.length) choice.setSeveral([]);
@@ -139,7 +143,6 @@ function useAddress(): void {
   // Before the first page is asked for.
   useState(readAddress);
   useEffect(() => {
-    document.title = 'Shelf – Rezzik';
     window.addEventListener('popstate', readAddress);
     return () => window.removeEventListener('popstate', readAddress);
   }, []);

@@ -25,7 +25,7 @@ export function Thread({ step, place, shot, middle, actions }: Props) {
     { name: 'keep', label: 'Keep', href: shot ? `/shots/${shot}/keep` : null },
   ];
   return (
-    <header className="flex h-[54px] shrink-0 items-center gap-4 border-b border-line bg-paper px-4">
+    <header className="flex h-[54px] shrink-0 items-center gap-4 border-b border-line bg-paper px-4 max-[900px]:gap-2 max-[900px]:overflow-x-auto max-[900px]:px-2">
       <SkipLink />
       <nav aria-label="Steps">
         <Row label="Steps" className="flex items-center">
@@ -33,16 +33,19 @@ export function Thread({ step, place, shot, middle, actions }: Props) {
             <a
               href="/take"
               onClick={followLink}
-              className="mr-4 flex items-center gap-2 font-name text-xl text-ink"
+              className="mr-4 flex items-center gap-2 font-name text-xl text-ink max-[900px]:mr-1"
             >
               <Logo />
-              Rezzik
+              <span className="max-[900px]:sr-only">Rezzik</span>
             </a>
           </LinkItem>
           {steps.map(({ name, label, href }, i) => (
             <Fragment key={name}>
               {i > 0 && (
-                <span aria-hidden className="mx-1 w-4 border-t-2 border-dotted border-edge" />
+                <span
+                  aria-hidden
+                  className="mx-1 w-4 border-t-2 border-dotted border-edge max-[900px]:mx-0 max-[900px]:w-2"
+                />
               )}
               <StepLink label={label} href={href} current={name === step} />
             </Fragment>
@@ -50,8 +53,8 @@ export function Thread({ step, place, shot, middle, actions }: Props) {
         </Row>
       </nav>
       <div className="flex min-w-0 grow items-center gap-3">{middle}</div>
-      <div className="flex shrink-0 items-center gap-2">
-        <Row label="Shelf and Setup" className="flex items-center gap-2">
+      <div className="flex shrink-0 items-center gap-2 max-[900px]:gap-1">
+        <Row label="Shelf and Setup" className="flex items-center gap-2 max-[900px]:gap-1">
           <PlaceLink
             href="/shelf"
             current={place === 'shelf'}
@@ -95,7 +98,7 @@ function StepLink({
   current: boolean;
 }) {
   const look = classes(
-    'rounded-[7px] px-3 py-1.5',
+    'rounded-[7px] px-3 py-1.5 max-[900px]:px-2',
     current ? 'bg-ink font-bold text-on-ink' : 'text-soft',
     !current && href && 'hover:bg-tint',
   );
@@ -136,7 +139,7 @@ function PlaceLink(props: PlaceProps) {
         )}
       >
         {props.icon}
-        <span className={props.iconOnly ? 'sr-only' : undefined}>{props.label}</span>
+        <span className={props.iconOnly ? 'sr-only' : 'max-[900px]:sr-only'}>{props.label}</span>
       </a>
     </LinkItem>
   );

@@ -1,5 +1,5 @@
 import { Tooltip } from 'radix-ui';
-import { useEffect, useState, type ButtonHTMLAttributes, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ButtonHTMLAttributes, type ReactNode } from 'react';
 import { flushSync } from 'react-dom';
 import { classes } from './classes';
 
@@ -10,14 +10,23 @@ interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
   children: ReactNode;
 }
 
+const LANDMARKS = '[role="dialog"], main, header, footer, aside, nav';
+
 /** A button with a picture only; its name shows on hover and focus. */
 export function IconButton({ label, hint, children, className, ...rest }: Props) {
   const [open, setOpen] = useState(false);
+  const button = useRef<HTMLButtonElement>(null);
+  const [place, setPlace] = useState<HTMLElement | null>(null);
+  const change = (next: boolean) => {
+    setPlace(button.current?.closest<HTMLElement>(LANDMARKS) ?? null);
+    setOpen(next);
+  };
   useEffect(() => (open ? closeOnEscape(() => setOpen(false)) : undefined), [open]);
   return (
-    <Tooltip.Root open={open} onOpenChange={setOpen}>
+    <Tooltip.Root open={open} onOpenChange={change}>
       <Tooltip.Trigger asChild>
         <button
+          ref={button}
           type="button"
           aria-label={label}
           aria-keyshortcuts={hint}
@@ -30,7 +39,8 @@ export function IconButton({ label, hint, children, className, ...rest }: Props)
           {children}
         </button>
       </Tooltip.Trigger>
-      <Tooltip.Portal>
+      {/* In the landmark of its button: nothing that is read lies outside of all of them. */}
+      <Tooltip.Portal container={place}>
         <Tooltip.Content
           sideOffset={4}
           className="z-50 rounded-[6px] bg-ink px-2 py-1 text-[13px] text-on-ink"

@@ -40,25 +40,79 @@ interface Violation {
   nodes: { html: string }[];
 }
 
-const standards = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+/** Where one is in a view, by ear: landmarks and the heading. */
+const places = [
+  'region',
+  'landmark-one-main',
+  'landmark-unique',
+  'landmark-no-duplicate-banner',
+  'landmark-no-duplicate-contentinfo',
+  'page-has-heading-one',
+];
+const standards = {
+  runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
+  rules: Object.fromEntries(places.map((rule) => [rule, { enabled: true }])),
+};
 /** The rules that look at colours: all that can differ between the two sets. */
-const colours = { type: 'rule', values: ['color-contrast', 'link-in-text-block'] };
+const colours = { runOnly: { type: 'rule', values: ['color-contrast', 'link-in-text-block'] } };
 
-/** Source: axe-core, rules for WCAG 2.2 A and AA. */
-async function violations(runOnly: unknown): Promise<string[]> {
+/** Source: axe-core, rules for WCAG 2.2 A and AA, and for landmarks and headings. */
+async function violations(options: object): Promise<string[]> {
   await browser.driver.executeScript(`if (!window.axe) { ${axe} }`);
   const found = await browser.driver.executeAsyncScript<Violation[]>(
-    `const [runOnly, done] = arguments;
-     axe.run(document, { runOnly }).then((r) => done(r.violations), (e) => done([{ id: String(e), nodes: [] }]));`,
-    runOnly,
+    `const [options, done] = arguments;
+     axe.run(document, options).then((r) => done(r.violations), (e) => done([{ id: String(e), nodes: [] }]));`,
+    options,
   );
   return found.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`);
 }
 
 const inColours = (scheme: 'light' | 'dark') =>
   browser.driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
-    features: [{ name: 'prefers-color-scheme', value: scheme }],
+    features: [
+      { name: 'prefers-color-scheme', value: scheme },
+      { name: 'prefers-reduced-motion', value: scheme === 'dark' ? 'reduce' : '' },
+    ],
   });
+
+/** What axe does not look at: headings counted, groups of radios, what still moves. */
+const counted = `
+  const groups = [...document.querySelectorAll('[role="radiogroup"]')];
+  const chosen = (group) => group.querySelectorAll('[role="radio"][aria-checked="true"]').length;
+  return {
+    headings: document.querySelectorAll('h1').length,
+    title: document.title,
+    groups: groups.filter((g) => chosen(g) !== 1).map((g) => g.getAttribute('aria-label')),
+    moving: document.getAnimations().length,
+  };`;
+
+/**
+ * Source: W3C, WCAG 2.2, 1.4.12: with lines of 1.5, paragraphs 2, letters 0.12 and words 0.16 times
+ * the size of the letters nothing is lost. What is cut with an ellipsis has its whole words as a title,
+ * or is told whole beside it.
+ */
+const spacious = `
+  const style = document.createElement('style');
+  style.nonce = document.querySelector('script[nonce]')?.nonce ?? '';
+  const sheet = new CSSStyleSheet();
+  sheet.replaceSync('* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important } p { margin-bottom: 2em !important }');
+  document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet];
+  const lost = [];
+  for (const el of document.querySelectorAll('body *')) {
+    if (!el.checkVisibility({ visibilityProperty: true }) || el.closest('.sr-only, [aria-hidden="true"], svg, [data-testid="stage"]')) continue;
+    const own = [...el.childNodes].some((n) => n.nodeType === 3 && n.textContent.trim() !== '');
+    if (!own || el.matches('option, textarea, select')) continue;
+    const { overflowX, overflowY, textOverflow } = getComputedStyle(el);
+    const hidden = overflowX === 'hidden' || overflowX === 'clip' || overflowY === 'hidden';
+    if (!hidden || textOverflow === 'ellipsis') continue;
+    if (el.scrollWidth > el.clientWidth + 1 || el.scrollHeight > el.clientHeight + 1)
+      lost.push(el.textContent.trim().slice(0, 40));
+  }
+  document.adoptedStyleSheets = document.adoptedStyleSheets.filter((one) => one !== sheet);
+  return lost;`;
+
+/** Titles of the views seen so far; each has one of its own. */
+const titles = new Map<string, string>();
 
 describe('axe finds nothing, in the light set and in the dark one', () => {
   const views: [string, () => Promise<unknown>][] = [
@@ -148,7 +202,8 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
       'Mark',
       async () => {
         await app.openShot(shot);
-        await (await browser.driver.findElement(By.css('[data-mark="text"]'))).click();
+        await (await browser.driver.findElement(By.css('[data-row]'))).click();
+        await app.keys(Key.END);
       },
     ],
     [
@@ -156,6 +211,43 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
       async () => {
         await app.openShot(shot);
         await app.keys('k');
+      },
+    ],
+    [
+      'Mark, a colour by value',
+      async () => {
+        await app.openShot(shot);
+        await app.keys('b');
+        await app.click('Colour: another colour …');
+        await app.named('Colour: by eye');
+      },
+    ],
+    [
+      'Mark, settings behind their button',
+      async () => {
+        await app.openShot(shot);
+        await app.keys('t');
+        await app.click('More settings');
+        await app.click('Plate');
+      },
+    ],
+    [
+      'Mark, uncovering',
+      async () => {
+        await app.openShot(shot);
+        await (await browser.driver.findElement(By.css('[data-row]'))).click();
+        await app.keys(Key.END);
+        const eye = By.css('li:has([data-mark="free"]) [aria-label="Switch off"]');
+        await (await browser.driver.wait(until.elementLocated(eye), WAIT)).click();
+        await app.sees('You will see what is under it');
+      },
+    ],
+    [
+      'the trail',
+      async () => {
+        await app.openShot(shot);
+        await app.keys(Key.chord(Key.SHIFT, 'l'));
+        await app.sees('Trail');
       },
     ],
     [
@@ -238,14 +330,21 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
   ];
   test.each(views)(
     '%s',
-    async (_, go) => {
+    async (name, go) => {
       await inColours('light');
       await go();
       await app.atRest();
       expect(await violations(standards)).toEqual([]);
+      expect(await browser.driver.executeScript(spacious)).toEqual([]);
+      const { title, ...rest } = await browser.driver.executeScript<{ title: string }>(counted);
+      expect(rest).toMatchObject({ headings: 1, groups: [] });
+      const path = new URL(await browser.driver.getCurrentUrl()).pathname;
+      expect([name, titles.get(title) ?? path]).toEqual([name, path]);
+      titles.set(title, path);
       await inColours('dark');
       await app.atRest();
       expect(await violations(colours)).toEqual([]);
+      expect(await browser.driver.executeScript(counted)).toMatchObject({ moving: 0 });
       // Nothing of our own is stopped by the policy that the page itself gives.
       expect(await browser.driver.executeScript('return window.refused')).toEqual([]);
     },
