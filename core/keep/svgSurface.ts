@@ -223,4 +223,11 @@ export class SvgSurface implements Surface {
   setLineDash(segments: number[]): void {
     this.set({ dash: [...segments] });
   }
+  faded(opacity: number, blend: string, draw: () => void): void {
+    const start = this.elements.length;
+    draw();
+    const within = this.elements.splice(start).join('');
+    const style = blend === 'source-over' ? '' : ` style="mix-blend-mode:${blend}"`;
+    this.elements.push(`<g opacity="${n(opacity)}"${style}>${within}</g>`);
+  }
 }

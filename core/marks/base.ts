@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { limits } from '../contracts/limits';
-import { colour } from '../contracts/shapes';
+import { colour, opacity } from '../contracts/shapes';
 import { line } from '../contracts/text';
 
 /** The fields that every kind's schema starts with. */
@@ -14,6 +14,9 @@ export const baseShape = {
   /** No halo is to be added. */
   plain: z.boolean().optional(),
 };
+
+/** The same for kinds that may let what is below shine through; what hides never does. */
+export const seenShape = { ...baseShape, opacity: opacity.optional() };
 
 /** Takes from `style` the settings that `mark` has, and only those that are set. */
 export function applyStyle<M extends object>(mark: M, style: object): M {

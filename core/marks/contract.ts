@@ -20,6 +20,8 @@ export interface PaintTools extends MarkTools {
   bitmap: (pixels: RgbaPixels) => unknown;
   /** An empty canvas in main memory, whose pixels can be read. */
   sheet: (width: number, height: number) => Sheet;
+  /** How it is looked at: device pixels for one of the frame, and what is in sight; 1 and all where absent. */
+  sight?: { scale: number; seen: Rect };
   /** Painted while it changes under a hand: what is quicker may differ a little. */
   live?: boolean;
 }
@@ -84,6 +86,8 @@ export interface MarkBase {
   locked?: boolean | undefined;
   halo?: string | undefined;
   plain?: boolean | undefined;
+  /** 0–1, of the mark as a whole; only of kinds that fade. */
+  opacity?: number | undefined;
 }
 
 /**
@@ -97,6 +101,8 @@ export interface MarkKind<M extends MarkBase> {
   schema: z.ZodType<M>;
   /** How it lies over what is below: multiply tints, normal covers. */
   blend: 'normal' | 'multiply';
+  /** It may let what is below shine through. */
+  fades?: true;
   /** How the tool makes one: along a stroke, from corner to corner, by a click, or by several. */
   made: (style: Style) => 'stroke' | 'drag' | 'place' | 'points';
   /** The settings that this kind uses, in the order of the strip. */

@@ -2,7 +2,7 @@
 export const headShapes = ['solid', 'open', 'dot'] as const;
 export type HeadShape = (typeof headShapes)[number];
 
-export const tips = ['felt', 'nib', 'chalk', 'speckle'] as const;
+export const tips = ['felt', 'nib', 'chalk', 'speckle', 'strew'] as const;
 export type Tip = (typeof tips)[number];
 
 export const countings = ['numbers', 'letters', 'roman'] as const;

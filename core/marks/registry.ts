@@ -111,6 +111,9 @@ export const firstStyles: Record<MarkName, Style> = {
   stamp: { ...firstStyle, size: 48 },
 };
 
+/** How much of what is below a mark covers, 0–1; what hides covers all of it. */
+export const opacityOf = (mark: Mark): number => ('opacity' in mark && mark.opacity) || 1;
+
 /** How a mark holds words; none where it bears none. */
 export function wordsOf(mark: Mark): ReturnType<typeof kindOf>['words'] {
   const { words } = kindOf(mark);

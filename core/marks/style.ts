@@ -4,13 +4,15 @@ import { aligns } from '../paint/textLayout';
 import { firstMarkColour } from '../colour/markColours';
 import { areaNames } from './hide/areaNames';
 import { countings, headShapes, holes, tips } from './names';
-import { stampNames } from './stamp/names';
+import { firstStrewn, stampNames, strewable } from './stamp/names';
 import { pointerShapes } from './piece/shapes';
 import { colour, opacity, thickness } from '../contracts/shapes';
 
 /** What the strip above the picture sets; each tool remembers its own. */
 export const styleSchema = z.object({
   colour,
+  /** Of a mark as a whole: 1 covers what is below. */
+  opacity,
   thickness,
   /** Thickness of outlines: 0 leaves the outline away. */
   outline: z.number().min(0).max(60),
@@ -24,6 +26,8 @@ export const styleSchema = z.object({
   /** The body grows towards its head. */
   taper: z.boolean(),
   tip: z.enum(tips),
+  /** What the tip Strew scatters. */
+  strewn: z.enum(strewable),
   /** The highlighter goes straight along a line of text. */
   straight: z.boolean(),
   textSize: z.number().min(6).max(400),
@@ -62,6 +66,7 @@ export type Style = z.infer<typeof styleSchema>;
 
 export const firstStyle: Style = {
   colour: firstMarkColour,
+  opacity: 1,
   thickness: 6,
   outline: 4,
   fill: null,
@@ -72,6 +77,7 @@ export const firstStyle: Style = {
   headShape: 'solid',
   taper: false,
   tip: 'felt',
+  strewn: firstStrewn,
   straight: false,
   textSize: 24,
   bold: false,

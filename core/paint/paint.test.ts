@@ -121,3 +121,56 @@ describe('text', () => {
     expect(shaper.shape('MWMW', fixed).advance).toBeCloseTo(24);
   });
 });
+
+describe('opacity', () => {
+  const box = (more: object): Mark =>
+    markSchema.parse({
+      ...{ id: 'b', kind: 'box', x: 5, y: 5, width: 30, height: 30, colour: '#0000FF' },
+      ...{ outline: 6, fill: '#FF0000', ...more },
+    });
+
+  // Source: W3C, Compositing and Blending Level 1, §9.1.4: source-over, of the mark as a group.
+  test('thins out the mark as a whole: outline and filling do not shine through each other', () => {
+    const at = paint([box({ opacity: 0.4 })], '#FFFFFF');
+    const near = (got: number[], wanted: number[]) =>
+      got.forEach((v, i) => expect(Math.abs(v - (wanted[i] ?? 0))).toBeLessThanOrEqual(1));
+    near(at(20, 20), [255, 153, 153]);
+    // The outline lies half over the filling; both halves look the same.
+    near(at(3, 20), [153, 153, 255]);
+    expect(at(7, 20)).toEqual(at(3, 20));
+    expect(at(0, 0)).toEqual([255, 255, 255]);
+  });
+
+  test('a faded highlighter multiplies as much less', () => {
+    const half = paint([{ ...highlighter('#F0E442'), opacity: 0.5 } as Mark], '#808080')(20, 20);
+    const below = 0x80;
+    [0xf0, 0xe4, 0x42].forEach((own, i) => {
+      const whole = (below * own) / 255;
+      expect(Math.abs((half[i] ?? 0) - (whole + below) / 2)).toBeLessThanOrEqual(1);
+    });
+  });
+
+  test('is the same wherever the view begins', () => {
+    const marks = [box({ opacity: 0.3, halo: '#000000' })];
+    const whole = paint(marks, '#C0FFEE');
+    const part = paint(marks, '#C0FFEE', { x: 3, y: 4, width: 30, height: 30 });
+    for (let y = 0; y < 30; y += 1) {
+      for (let x = 0; x < 30; x += 1) expect(part(x, y)).toEqual(whole(x + 3, y + 4));
+    }
+  });
+
+  test.each(['blur', 'blocks', 'cover', 'paintOut'])(
+    '%s has none: what is hidden stays so',
+    (kind) => {
+      const area = { id: 'h', kind, x: 5, y: 5, width: 30, height: 30 };
+      const mark = kind === 'cover' || kind === 'paintOut' ? { ...area, colour: '#000000' } : area;
+      expect(markSchema.safeParse(mark).success).toBe(true);
+      expect(markSchema.safeParse({ ...mark, opacity: 0.5 }).success).toBe(false);
+    },
+  );
+
+  test.each([0, -1, 1.5, 0.01, Number.NaN, '0.5'])('%p is refused', (opacity) => {
+    const read = markSchema.safeParse({ ...box({}), opacity });
+    expect(read.success).toBe(false);
+  });
+});

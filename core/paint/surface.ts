@@ -33,4 +33,6 @@ export interface Surface {
   clearRect(x: number, y: number, width: number, height: number): void;
   drawImage(image: unknown, x: number, y: number): void;
   setLineDash(segments: number[]): void;
+  /** Only of a surface that can thin out together what `draw` draws, opacity 0–1. */
+  faded?(opacity: number, blend: string, draw: () => void): void;
 }

@@ -1,7 +1,7 @@
-import { contrast, parseHex } from '../colour/colour';
+import { contrast, parseHex, type Rgb } from '../colour/colour';
 import { outerPixels } from '../geometry/rect';
 import type { PaintTools, Scene } from '../marks/contract';
-import { kindOf, type Mark } from '../marks/registry';
+import { kindOf, opacityOf, type Mark } from '../marks/registry';
 
 /** Least contrast with what is below: of marks and of words (W3C, WCAG 2.2, 1.4.11 and 1.4.3). */
 export const LEAST = { mark: 3, words: 4.5 } as const;
@@ -33,6 +33,12 @@ function ownGround(mark: Mark): string | null {
   return mark.kind === 'number' ? mark.rim : null;
 }
 
+/** What is seen of a colour that lets what is below shine through. */
+function through(own: Rgb, below: Rgb, opacity: number): Rgb {
+  const mix = (a: number, b: number) => a * opacity + b * (1 - opacity);
+  return { r: mix(own.r, below.r), g: mix(own.g, below.g), b: mix(own.b, below.b) };
+}
+
 /**
  * The contrast (1–21) of a mark with what is painted below it: that of the worst fifth of its
  * pixels. Null when it has no colour of its own or touches nothing.
@@ -54,7 +60,7 @@ export function contrastBelow(mark: Mark, tools: PaintTools, scene: Scene): numb
       const i = (py * width + px) * 4;
       if (!data[i + 3] || !kind.hit(mark, { x: box.x + px, y: box.y + py }, 1, tools)) continue;
       const there = { r: data[i] ?? 0, g: data[i + 1] ?? 0, b: data[i + 2] ?? 0 };
-      found.push(contrast(own, there));
+      found.push(contrast(through(own, there, opacityOf(mark)), there));
     }
   }
   found.sort((a, b) => a - b);

@@ -64,7 +64,7 @@ describe('a stroke by hand is seen as what was meant', () => {
     ],
     ['arc', around(120, 120, Math.PI * 1.1, Math.PI * 1.8)],
     ['oval', around(120, 60)],
-    ['oval', around(80, 80)],
+    ['circle', around(80, 80)],
     [
       'box',
       [
@@ -109,6 +109,18 @@ describe('a stroke by hand is seen as what was meant', () => {
       expect(best?.meant.form).toBe(meant);
       expect(best?.residual).toBeLessThan(5);
     }
+  });
+
+  test('a round stroke may be a circle or an oval; a long one is no circle', () => {
+    const forms = (rx: number, ry: number) =>
+      formsOf(byHand(around(rx, ry))).map(({ meant }) => meant.form);
+    expect(forms(80, 84).slice(0, 2).sort()).toEqual(['circle', 'oval']);
+    expect(forms(120, 60)).not.toContain('circle');
+    const [best] = formsOf(byHand(around(80, 80)));
+    if (best?.meant.form !== 'circle') throw new Error('no circle');
+    const { width, height } = best.meant.rect;
+    expect(width).toBe(height);
+    expect(Math.abs(width - 160)).toBeLessThan(1.5);
   });
 
   test('a dot is nothing, and there is a runner-up to choose', () => {

@@ -7,7 +7,7 @@ import { bottom, boundsOf, right, type Rect } from '../geometry/rect';
 export type Form =
   | { form: 'line' | 'arrow'; from: Point; to: Point }
   | { form: 'arc'; from: Point; to: Point; bend: Point }
-  | { form: 'oval' | 'box'; rect: Rect }
+  | { form: 'circle' | 'oval' | 'box'; rect: Rect }
   | { form: 'triangle'; points: [Point, Point, Point] }
   | { form: 'tick'; rect: Rect };
 
@@ -23,12 +23,15 @@ const COST: Record<Form['form'], number> = {
   arrow: 0,
   tick: 0.004,
   arc: 0.008,
+  circle: 0.009,
   oval: 0.01,
   box: 0.012,
   triangle: 0.014,
 };
 /** What fits worse than this share of the stroke's size was not meant. */
 const MOST = 0.09;
+/** The same for a circle: what is longer than wide was meant so. */
+const MOST_OUT_OF_ROUND = 0.04;
 
 /** The forms a stroke may be, the likeliest first; empty for a dot. */
 export function formsOf(stroke: readonly Point[]): Candidate[] {
@@ -140,6 +143,12 @@ function tickOf(points: readonly Point[], corners: readonly Point[]): Candidate[
 
 function closedForms(points: readonly Point[], size: number): Candidate[] {
   const found: Candidate[] = [];
+  const round = fitCircle(points);
+  if (round && round.residual <= size * MOST_OUT_OF_ROUND) {
+    const { centre: c, radius: r } = round.form;
+    const rect = { x: c.x - r, y: c.y - r, width: 2 * r, height: 2 * r };
+    found.push({ meant: { form: 'circle', rect }, residual: round.residual });
+  }
   const oval = fitOval(points);
   if (oval) {
     const { centre, rx, ry } = oval.form;

@@ -50,6 +50,8 @@ const actions = {
   'mark.delete': { group: 'Mark: arrange', label: 'Delete', first: 'delete' },
   'mark.forward': { group: 'Mark: arrange', label: 'Forward', first: ']' },
   'mark.back': { group: 'Mark: arrange', label: 'Back', first: '[' },
+  'mark.thicker': { group: 'Mark: arrange', label: 'Thicker, larger', first: 'alt+arrowup' },
+  'mark.thinner': { group: 'Mark: arrange', label: 'Thinner, smaller', first: 'alt+arrowdown' },
   'mark.fit': { group: 'Mark: look', label: 'Fit', first: '0' },
   'mark.actual': { group: 'Mark: look', label: 'Actual pixels', first: '1' },
   'mark.closer': { group: 'Mark: look', label: 'Closer', first: '+' },

@@ -36,13 +36,21 @@ import { factsOf } from './tools';
 
 interface RowProps {
   stored: Mark;
+  /** Its place among all. */
+  index: number;
+  count: number;
+  /** Where it stands in the list, px. */
+  top: number;
+  /** Told of the row's element, whose height counts. */
+  measure: (row: HTMLElement | null) => void;
   /** The row that the Tab key comes to; the arrow keys go to the others. */
   isStop: boolean;
   onStep: (event: KeyboardEvent, id: string) => void;
 }
 
 /** Drawn anew only when its own mark changes: a shot may have thousands. */
-export const MarkRow = memo(function MarkRow({ stored, isStop, onStep }: RowProps) {
+export const MarkRow = memo(function MarkRow(props: RowProps) {
+  const { stored, index, count, top, measure, isStop, onStep } = props;
   const mark = useSession((s) => s.live.find((m) => m.id === stored.id)) ?? stored;
   const selected = useSession((s) => s.selection.includes(mark.id));
   const only = useSession((s) => s.selection.length === 1) && selected;
@@ -52,10 +60,16 @@ export const MarkRow = memo(function MarkRow({ stored, isStop, onStep }: RowProp
     mark.kind === 'piece' ? (mark.picture ? Image : MousePointer2) : factsOf(mark.kind).icon;
   return (
     <li
+      ref={measure}
+      data-index={index}
+      aria-posinset={index + 1}
+      aria-setsize={count}
       className={classes(
-        'border-b border-line [contain-intrinsic-size:auto_33px] [content-visibility:auto] last:border-b-0',
+        'absolute inset-x-0 top-0 border-b border-line',
+        index === count - 1 && 'border-b-transparent',
         selected && 'bg-tint',
       )}
+      style={{ transform: `translateY(${top}px)` }}
     >
       <div className="flex items-center gap-1 pr-1">
         <button

@@ -53,6 +53,7 @@ export function MarkView({ id }: { id: string }) {
   useEffect(() => {
     let wanted = true;
     setProblem(null);
+    document.title = 'Mark – Rezzik';
     openShot(id, () => wanted).catch((error: unknown) => wanted && setProblem(messageOf(error)));
     return () => {
       wanted = false;
@@ -67,6 +68,7 @@ export function MarkView({ id }: { id: string }) {
     <>
       <Thread step="mark" shot={id} />
       <main className="grid grow place-content-center gap-4 p-8">
+        <h1 className="sr-only">Mark</h1>
         {problem ? (
           <Problem action={<Button onClick={reload}>Try again</Button>}>
             This shot could not be opened. {problem}{' '}
@@ -88,6 +90,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
   const id = useSession((s) => s.id);
   const title = useSession((s) => s.title);
   const [folded, setFolded] = useState(true);
+  const stale = useSession((s) => s.stored.name === 'stale');
   const searching = usePrivate((p) => p.search.name !== 'none');
   useMarkKeys();
   useTurnedPicture();
@@ -98,15 +101,15 @@ function OpenMark({ onReload }: { onReload: () => void }) {
   return (
     <>
       <MarkThread />
-      <StaleBanner onReload={onReload} />
       <div className="flex min-h-0 grow">
         <ToolsPanel />
         <main aria-label="Mark" className="relative flex min-w-0 grow flex-col">
+          <h1 className="sr-only">Mark</h1>
           <Stage />
           {/* Above the picture, yet after it for the Tab key, which is to be there soon. */}
           <div className="order-first flex">
             <div className="min-w-0 grow">
-              <Strip />
+              {stale ? <StaleBanner onReload={onReload} /> : <Strip />}
             </div>
             <div className="border-b border-line bg-card p-1.5 min-[1180px]:hidden">
               <IconButton
@@ -121,23 +124,26 @@ function OpenMark({ onReload }: { onReload: () => void }) {
         </main>
         <aside
           aria-label="About this shot"
+          data-column
           className={classes(
-            'w-[248px] shrink-0 flex-col gap-5 overflow-auto border-l border-line bg-paper p-2.5 min-[1180px]:flex',
-            folded && !searching ? 'hidden' : 'flex',
+            'w-[248px] shrink-0 overflow-auto border-l border-line bg-paper min-[1180px]:block',
+            folded && !searching && 'hidden',
           )}
         >
-          <PrivateThings />
-          <MarksList />
-          <div>
-            <KeptAround />
-            <DropRest onDone={onReload} />
+          <div className="flex flex-col gap-5 p-2.5">
+            <PrivateThings />
+            <MarksList />
+            <div>
+              <KeptAround />
+              <DropRest onDone={onReload} />
+            </div>
+            <WhereFrom />
+            <Description />
+            <section aria-label="Tags">
+              <h2 className="mb-1 font-name text-base">Tags</h2>
+              <TagsOf id={id} />
+            </section>
           </div>
-          <WhereFrom />
-          <Description />
-          <section aria-label="Tags">
-            <h2 className="mb-1 font-name text-base">Tags</h2>
-            <TagsOf id={id} />
-          </section>
         </aside>
       </div>
       <TrailRow current={id} />
@@ -147,7 +153,10 @@ function OpenMark({ onReload }: { onReload: () => void }) {
 }
 
 function MarkThread() {
-  const { id, title, history } = useSession((s) => s);
+  const id = useSession((s) => s.id);
+  const title = useSession((s) => s.title);
+  const undoable = useSession((s) => canUndo(s.history));
+  const redoable = useSession((s) => canRedo(s.history));
   const icon = { size: 18, strokeWidth: 1.75 };
   const keys = {
     undo: useKeyOf('mark.undo'),
@@ -171,12 +180,12 @@ function MarkThread() {
       middle={<ShotName shot={{ id, title }} onChange={setTitle} />}
       actions={
         <>
-          <Row label="With this shot" className="flex items-center gap-2">
+          <Row label="With this shot" className="flex items-center gap-2 max-[900px]:gap-1">
             <Item>
               <IconButton
                 label="Undo"
                 hint={keyLabel(keys.undo)}
-                disabled={!canUndo(history)}
+                disabled={!undoable}
                 onClick={undo}
                 className="border border-edge bg-card"
               >
@@ -187,7 +196,7 @@ function MarkThread() {
               <IconButton
                 label="Redo"
                 hint={keyLabel(keys.redo)}
-                disabled={!canRedo(history)}
+                disabled={!redoable}
                 onClick={redo}
                 className="border border-edge bg-card"
               >
@@ -205,6 +214,7 @@ function MarkThread() {
             </Item>
             <Item>
               <Button
+                folds
                 hint={keyLabel(keys.copy)}
                 icon={<Copy {...icon} />}
                 onClick={() => void copy()}

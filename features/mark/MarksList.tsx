@@ -1,106 +1,145 @@
-import { ImagePlus, MousePointer2, Plus, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useRef, type KeyboardEvent, type RefObject } from 'react';
-import type { Mark, MarkName } from '@/core/marks/registry';
-import { Button } from '../ui/Button';
-import { Item, Row } from '../ui/Row';
-import { addInMiddle, backToFrame, select } from './actions';
-import { addPicture } from './pieces';
+import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
+import {
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type RefObject,
+} from 'react';
+import { flushSync } from 'react-dom';
+import type { Mark } from '@/core/marks/registry';
+import { select } from './actions';
 import { session, useSession } from './session';
 import { MarkRow } from './MarkRow';
+import { MarksCommands } from './MarksCommands';
 import { Several } from './Several';
-import { factsOf, isMarkTool } from './tools';
 
 /** All marks from the lowest to the topmost, with everything the picture offers, by keyboard. */
 export function MarksList() {
-  const history = useSession((s) => s.history);
-  const tool = useSession((s) => s.tool);
-  const frame = useSession((s) => s.frame);
-  const { crop: view, shape, turn } = history.document.view;
-  const isUntouched =
-    history.document.marks.length === 0 &&
-    view.width === frame.width &&
-    view.height === frame.height &&
-    !shape &&
-    !turn;
-  const list = useRef<HTMLUListElement>(null);
-  const { marks } = history.document;
+  const { marks } = useSession((s) => s.history.document);
   const chosen = useSession((s) => s.selection[0]);
   /** The row that the Tab key comes to. */
   const stop = marks.find((mark) => mark.id === chosen)?.id ?? marks[0]?.id;
+  const { list, rows, height, measure } = useRows(marks, stop);
   useFocusKept(list, marks);
-  const step = useCallback((event: KeyboardEvent, id: string) => {
-    if (event.target !== event.currentTarget) return;
-    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-    if (!by || event.altKey || event.ctrlKey || event.metaKey) return;
-    const all = session().history.document.marks;
-    const next = all[all.findIndex((mark) => mark.id === id) + by];
-    event.preventDefault();
-    event.stopPropagation();
-    if (!next) return;
-    select([next.id]);
-    rowOf(list.current, next.id)?.focus();
-  }, []);
-  const facts = factsOf(tool);
-  /** What was made has the focus: its row, unless its words are being typed. */
-  const add = (name: MarkName) => {
-    addInMiddle(name, view);
-    const made = session().selection[0];
-    if (made) requestAnimationFrame(() => rowOf(list.current, made)?.focus());
-  };
-  const addable = isMarkTool(tool) ? tool : null;
+  useChosenInSight(list, marks, chosen);
+  const step = useCallback(
+    (event: KeyboardEvent, id: string) => {
+      if (event.target !== event.currentTarget) return;
+      const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+      if (!by || event.altKey || event.ctrlKey || event.metaKey) return;
+      const all = session().history.document.marks;
+      const next = all[all.findIndex((mark) => mark.id === id) + by];
+      event.preventDefault();
+      event.stopPropagation();
+      if (!next) return;
+      // The row of the chosen one is always there, however far off.
+      flushSync(() => select([next.id]));
+      rowOf(list.current, next.id)?.focus();
+    },
+    [list],
+  );
   return (
     <section aria-label="Marks">
       <h2 className="mb-2 flex items-center justify-between font-name text-base">
-        Marks{' '}
-        <span className="font-measure text-[13px] font-normal text-soft">
-          {history.document.marks.length}
-        </span>
+        Marks <span className="font-measure text-[13px] font-normal text-soft">{marks.length}</span>
       </h2>
       {marks.length === 0 ? (
         <p className="mb-2 text-soft">None yet. Choose a tool and draw on the picture.</p>
       ) : (
-        // Contained, and rows out of sight not laid out: with thousands, each stroke would pay for it.
         <ul
           ref={list}
-          className="mb-2 max-h-[40vh] overflow-auto rounded-[8px] border border-line bg-card [contain:content]"
+          className="relative mb-2 rounded-[8px] border border-line bg-card [contain:layout_paint_style]"
+          style={{ height }}
         >
-          {marks.map((mark) => (
-            <MarkRow key={mark.id} stored={mark} isStop={mark.id === stop} onStep={step} />
-          ))}
+          {rows.map(({ index, start }) => {
+            const stored = marks[index];
+            return (
+              stored && (
+                <MarkRow
+                  key={stored.id}
+                  stored={stored}
+                  index={index}
+                  count={marks.length}
+                  top={start}
+                  measure={measure}
+                  isStop={stored.id === stop}
+                  onStep={step}
+                />
+              )
+            );
+          })}
         </ul>
       )}
       <Several />
-      <Row label="Add" className="flex flex-wrap gap-2">
-        {addable && (
-          <Item>
-            <Button icon={<Plus size={16} strokeWidth={1.75} />} onClick={() => add(addable)}>
-              Add {facts.label.toLowerCase()}
-            </Button>
-          </Item>
-        )}
-        <Item>
-          <Button
-            look="quiet"
-            icon={<MousePointer2 size={16} strokeWidth={1.75} />}
-            onClick={() => add('piece')}
-          >
-            Add pointer
-          </Button>
-        </Item>
-        <PictureButton />
-        <Item>
-          <Button
-            look="quiet"
-            icon={<Undo2 size={16} strokeWidth={1.75} />}
-            disabled={isUntouched}
-            onClick={backToFrame}
-          >
-            Untouched frame
-          </Button>
-        </Item>
-      </Row>
+      <MarksCommands focusRow={(id) => rowOf(list.current, id)?.focus()} />
     </section>
   );
+}
+
+/** A row without its settings, px. */
+const ROW = 33;
+/** The border of the list at top and bottom, px. */
+const BORDER = 2;
+
+/**
+ * The rows that are in sight in the column, and that of `stop`: with thousands of marks the others
+ * are not made at all.
+ */
+function useRows(marks: readonly Mark[], stop: string | undefined) {
+  const list = useRef<HTMLUListElement>(null);
+  const [above, setAbove] = useState(0);
+  const isEmpty = marks.length === 0;
+  const at = marks.findIndex((mark) => mark.id === stop);
+  const virtual = useVirtualizer({
+    count: marks.length,
+    getScrollElement: () => list.current?.closest<HTMLElement>('[data-column]') ?? null,
+    estimateSize: () => ROW,
+    getItemKey: (index) => marks[index]?.id ?? index,
+    overscan: 12,
+    scrollMargin: above,
+    rangeExtractor: (range) => {
+      const seen = defaultRangeExtractor(range);
+      return at < 0 || seen.includes(at) ? seen : [...seen, at].sort((a, b) => a - b);
+    },
+  });
+  // What stands above the list in the column grows and shrinks without it.
+  useLayoutEffect(() => {
+    const element = list.current;
+    const column = element?.closest<HTMLElement>('[data-column]');
+    if (!element || !column) return;
+    const note = () =>
+      setAbove(
+        Math.round(
+          element.getBoundingClientRect().top -
+            column.getBoundingClientRect().top +
+            column.scrollTop,
+        ),
+      );
+    note();
+    const watch = new ResizeObserver(note);
+    for (const part of column.children) watch.observe(part);
+    return () => watch.disconnect();
+  }, [isEmpty]);
+  return {
+    list,
+    rows: virtual.getVirtualItems().map(({ index, start }) => ({ index, start: start - above })),
+    height: virtual.getTotalSize() + BORDER,
+    measure: virtual.measureElement,
+  };
+}
+
+/** A mark that was chosen on the picture is seen in the column with all its settings. */
+function useChosenInSight(
+  list: RefObject<HTMLUListElement | null>,
+  marks: readonly Mark[],
+  chosen: string | undefined,
+): void {
+  useEffect(() => {
+    if (chosen) rowOf(list.current, chosen)?.closest('li')?.scrollIntoView({ block: 'nearest' });
+  }, [list, marks.length, chosen]);
 }
 
 const rowOf = (list: HTMLElement | null, id: string): HTMLElement | null =>
@@ -129,34 +168,4 @@ function useFocusKept(list: RefObject<HTMLUListElement | null>, marks: readonly 
     else document.querySelector<HTMLElement>('[data-home]')?.focus();
     place.current = -1;
   }, [list, marks]);
-}
-
-/** Lays a picture from a file on the shot; pasting and dropping do the same. */
-function PictureButton() {
-  const input = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <Item>
-        <Button
-          look="quiet"
-          icon={<ImagePlus size={16} strokeWidth={1.75} />}
-          onClick={() => input.current?.click()}
-        >
-          Add picture
-        </Button>
-      </Item>
-      <input
-        ref={input}
-        type="file"
-        accept="image/*"
-        aria-label="Picture to add"
-        className="hidden"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) void addPicture(file);
-          event.target.value = '';
-        }}
-      />
-    </>
-  );
 }

@@ -41,7 +41,11 @@ function Reading({ share }: { share: number }) {
         aria-label="Reading the words"
         className="mb-2 h-2 overflow-hidden rounded-full bg-desk"
       >
-        <Progress.Indicator className="h-full bg-petrol" style={{ width: `${percent}%` }} />
+        <Progress.Indicator
+          data-filled
+          className="h-full bg-petrol"
+          style={{ width: `${percent}%` }}
+        />
       </Progress.Root>
       <Button hint="Esc" onClick={stopLooking}>
         Stop

@@ -7,7 +7,7 @@ import type { Mark } from '@/core/marks/registry';
 import { bitmap, sheet } from '@/workers/bitmap';
 import { useHeldSpace } from '../ui/useHeldSpace';
 import { useSize } from '../ui/useSize';
-import { resolveCamera, toFrame, zoomAt, pan, type Camera } from './camera';
+import { pan, resolveCamera, seenBy, toFrame, zoomAt, type Camera } from './camera';
 import { CropHandles } from './CropHandles';
 import {
   abandon,
@@ -27,6 +27,8 @@ import { Rulers } from './Rulers';
 import { SelectionHandles } from './SelectionHandles';
 import { frameDrawer } from './scene';
 import { session, update, useSession } from './session';
+import { sizeBy } from './sizeInHand';
+import { SizeShown } from './SizeShown';
 import { SquareHandles } from './SquareHandles';
 import { TextField } from './TextField';
 import { Touches } from './touch';
@@ -143,6 +145,7 @@ export function Stage() {
         )}
         <TextField camera={resolved} />
         <TrueUpChip />
+        <SizeShown />
       </div>
     </div>
   );
@@ -189,7 +192,12 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
       ...size,
       dots: window.devicePixelRatio,
       active: several ? null : (editing ?? live[0]?.id ?? null),
-      tools: { shaper, bitmap, sheet },
+      tools: {
+        shaper,
+        bitmap,
+        sheet,
+        sight: { scale: camera.scale * window.devicePixelRatio, seen: seenBy(camera, size) },
+      },
       fine,
     };
     painter.paint(target, sight, editing ? [] : live);
@@ -211,13 +219,39 @@ function useAtRest(value: unknown): boolean {
   return rested === value;
 }
 
-/** The wheel scrolls the picture; with Ctrl, or by pinching, it enlarges. */
+/** So much turning of the wheel is one step; a wheel that turns without steps sends many a little. */
+const NOTCH = 50;
+
+/** The wheel as steps of a thickness or size. */
+class SizeWheel {
+  private turned = 0;
+
+  turn({ deltaX, deltaY }: WheelEvent): void {
+    // Some systems turn a wheel with Alt held sideways.
+    const by = deltaY || deltaX;
+    if (Math.sign(by) !== Math.sign(this.turned)) this.turned = 0;
+    this.turned += by;
+    if (Math.abs(this.turned) < NOTCH) return;
+    sizeBy(this.turned < 0 ? 1 : -1);
+    this.turned = 0;
+  }
+}
+
+/**
+ * The wheel scrolls the picture; with Ctrl, or by pinching, it enlarges; with Alt it makes what is
+ * in hand thicker or larger.
+ */
 function useWheel(space: React.RefObject<HTMLDivElement | null>, camera: Camera): void {
+  const sized = useMemo(() => new SizeWheel(), []);
   useEffect(() => {
     const element = space.current;
     if (!element) return;
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
+      if (event.altKey) {
+        sized.turn(event);
+        return;
+      }
       const box = element.getBoundingClientRect();
       const at = { x: event.clientX - box.left, y: event.clientY - box.top };
       const next =
@@ -230,7 +264,7 @@ function useWheel(space: React.RefObject<HTMLDivElement | null>, camera: Camera)
     };
     element.addEventListener('wheel', wheel, { passive: false });
     return () => element.removeEventListener('wheel', wheel);
-  }, [space, camera]);
+  }, [space, camera, sized]);
 }
 
 /** Lets the keys and the status line know what is shown. */

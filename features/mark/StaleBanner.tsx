@@ -3,14 +3,14 @@ import { api, messageOf } from '../api/client';
 import { dropOwnDraft } from '../outbox/drafts';
 import { navigate } from '../shell/navigate';
 import { Button } from '../ui/Button';
-import { Problem } from '../ui/Problem';
-import { session, useSession } from './session';
+import { session } from './session';
 
-/** Another tab stored this shot first: both versions live on, and the person says how. */
+/**
+ * Another tab stored this shot first: both versions live on, and the person says how. It stands
+ * where the strip does, as high, so the picture stays where it is.
+ */
 export function StaleBanner({ onReload }: { onReload: () => void }) {
-  const stored = useSession((s) => s.stored);
   const [problem, setProblem] = useState<string | null>(null);
-  if (stored.name !== 'stale') return null;
   const goOn = async () => {
     const { id, title, history } = session();
     try {
@@ -29,19 +29,20 @@ export function StaleBanner({ onReload }: { onReload: () => void }) {
     await dropOwnDraft(session().id);
     onReload();
   };
+  const what = 'This shot was changed in another tab since you opened it here.';
+  const safe = 'Your version is held in this browser and not lost.';
   return (
-    <div className="border-b border-line bg-paper px-3.5 py-2">
-      <Problem>
-        This shot was changed in another tab since you opened it here. Your version is held in this
-        browser and not lost.
-        {problem && <span className="block">{problem}</span>}
-        <span className="mt-2 flex gap-2">
-          <Button onClick={() => void goOn()}>Go on with mine as a new shot</Button>
-          <Button look="quiet" onClick={() => void showOther()}>
-            Drop mine and show the other
-          </Button>
-        </span>
-      </Problem>
+    <div className="flex h-[46px] shrink-0 items-center gap-3 border-b border-line bg-card px-3.5">
+      <p role="alert" title={`${what} ${safe}`} className="min-w-0 grow leading-[18px]">
+        <span className="block truncate font-bold text-brick">{problem ?? what}</span>
+        <span className="block truncate text-[13px] text-soft">{safe}</span>
+      </p>
+      <Button className="shrink-0" onClick={() => void goOn()}>
+        Go on with mine as a new shot
+      </Button>
+      <Button look="quiet" className="shrink-0" onClick={() => void showOther()}>
+        Drop mine and show the other
+      </Button>
     </div>
   );
 }

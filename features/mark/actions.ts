@@ -50,7 +50,24 @@ export const madeBy = (name: MarkName) => kindOf(name).made(useStyles.getState()
 
 /** A mark as the tool in hand would make it along a path; not in the document yet. */
 export const makeMark = (name: MarkName, path: readonly StrokePoint[], id = newId()): Mark =>
-  kindOf(name).create(id, path, useStyles.getState()[name]);
+  faded(
+    kindOf(name).create(id, path, useStyles.getState()[name]),
+    useStyles.getState()[name].opacity,
+  );
+
+/** The mark with an opacity, where its kind has one; 1 is not written down. */
+function faded(mark: Mark, opacity: number | undefined): Mark {
+  if (opacity === undefined || !kindOf(mark).fades) return mark;
+  return Object.assign({ ...mark }, { opacity: opacity < 1 ? opacity : undefined });
+}
+
+/** Whether what is in hand may let what is below shine through. */
+export function fadesNow(): boolean {
+  const { tool, selection } = session();
+  const first = markById(selection[0] ?? '');
+  if (first) return kindOf(first).fades === true;
+  return isMarkTool(tool) && kindOf(tool).fades === true;
+}
 
 export function addMark(mark: Mark): void {
   update({ live: [] });
@@ -176,7 +193,7 @@ export function setStyle(change: Partial<Style>): void {
   const meant = counted ? marks().filter((m) => m.kind === 'number' || chosen.includes(m)) : chosen;
   const { standsOut } = change;
   const changed = meant.map((mark) => ({
-    ...kindOf(mark).restyle(mark, change),
+    ...faded(kindOf(mark).restyle(mark, change), change.opacity),
     ...(standsOut !== undefined && { plain: standsOut ? undefined : true }),
   }));
   const fields = Object.keys(change).join();

@@ -45,6 +45,14 @@ export const toFrame = (camera: Camera, p: Point): Point => ({
   y: p.y / camera.scale + camera.y,
 });
 
+/** What of the frame lies within a space of the screen. */
+export const seenBy = ({ x, y, scale }: Camera, space: Space): Rect => ({
+  x,
+  y,
+  width: space.width / scale,
+  height: space.height / scale,
+});
+
 /** Enlarged by `factor` with the place under `at` (on the screen) staying where it is. */
 export function zoomAt(camera: Camera, at: Point, factor: number): Camera {
   const scale = Math.min(MOST_SCALE, Math.max(LEAST_SCALE, camera.scale * factor));

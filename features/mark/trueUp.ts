@@ -10,6 +10,7 @@ export const formLabels: Record<Form['form'], string> = {
   line: 'Line',
   arrow: 'Arrow',
   arc: 'Arc',
+  circle: 'Circle',
   oval: 'Oval',
   box: 'Box',
   triangle: 'Triangle',
@@ -58,6 +59,8 @@ function inputOf(form: Form, base: { id: string; colour: string }, thickness: nu
       const { from, to, bend } = form;
       return { ...base, kind: 'line', from, to, bend, thickness, heads: 'none' };
     }
+    case 'circle':
+      return { ...base, kind: 'oval', ...form.rect, outline: thickness };
     case 'oval':
     case 'box':
       return { ...base, kind: form.form, ...form.rect, outline: thickness };

@@ -21,6 +21,7 @@ import { abandon, gestureGoesOn } from './gesture';
 import { usePointer } from './pointerStore';
 import { toggleRail } from './rail';
 import { session, update, type Tool } from './session';
+import { sizeBy } from './sizeInHand';
 import { trueUp } from './trueUp';
 import { openNeighbour } from './neighbours';
 import { endSquaring } from './turning';
@@ -50,6 +51,8 @@ export function useMarkKeys(): void {
   });
   useAction('mark.forward', () => session().selection.forEach((id) => shiftInOrder(id, 1)));
   useAction('mark.back', () => session().selection.forEach((id) => shiftInOrder(id, -1)));
+  useAction('mark.thicker', () => sizeBy(1));
+  useAction('mark.thinner', () => sizeBy(-1));
   useAction('mark.fit', () => update({ camera: { ...session().camera, mode: 'fit' } }));
   useAction('mark.actual', () => zoom(() => 1));
   useAction('mark.closer', () => zoom((scale) => scale * 1.5));

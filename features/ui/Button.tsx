@@ -10,6 +10,8 @@ interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
   /** The key that does the same, shown at the right. */
   hint?: string;
   ref?: Ref<HTMLButtonElement>;
+  /** Where there is little room, the icon alone is seen. */
+  folds?: boolean;
 }
 
 const looks: Record<Look, string> = {
@@ -20,7 +22,8 @@ const looks: Record<Look, string> = {
   danger: 'border-brick bg-card text-brick hover:bg-tint',
 };
 
-export function Button({ look = 'plain', icon, hint, children, className, ...rest }: Props) {
+export function Button(props: Props) {
+  const { look = 'plain', icon, hint, folds, children, className, ...rest } = props;
   return (
     <button
       type="button"
@@ -33,7 +36,7 @@ export function Button({ look = 'plain', icon, hint, children, className, ...res
       {...rest}
     >
       {icon}
-      {children}
+      {folds ? <span className="max-[900px]:sr-only">{children}</span> : children}
       {hint && (
         <span className="contents max-[1100px]:hidden">
           <Key>{hint}</Key>

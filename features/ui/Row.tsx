@@ -1,5 +1,5 @@
 import { Toolbar } from 'radix-ui';
-import type { ReactElement, ReactNode } from 'react';
+import type { ComponentProps, ReactElement, ReactNode } from 'react';
 
 interface Props {
   label: string;
@@ -21,9 +21,11 @@ export function Row({ label, vertical = false, className, children }: Props) {
   );
 }
 
-/** A button of a row. */
-export const Item = ({ children }: { children: ReactElement }) => (
-  <Toolbar.Button asChild>{children}</Toolbar.Button>
+/** A button of a row; what opens something beside it hands its own properties through. */
+export const Item = ({ children, ...rest }: ComponentProps<typeof Toolbar.Button>) => (
+  <Toolbar.Button asChild {...rest}>
+    {children}
+  </Toolbar.Button>
 );
 
 /** A link of a row. */

@@ -127,7 +127,9 @@ describe('numbers', () => {
     expect(await values()).toEqual([1, 2]);
     await app.keys('g');
     await click(100, 150);
+    await app.moreSettings();
     await app.type('First', '7');
+    await app.keys(Key.ESCAPE);
     expect(await values()).toEqual([7, 8]);
   }, 60_000);
 });
@@ -194,8 +196,10 @@ test('a mark that would not be seen gets an edge; the figure is shown; it can be
   await app.keys('a');
   await drag(100, 100, 300, 220);
   expect((await marking.marksOf(id))[0]).toMatchObject({ halo: '#000000' });
+  await app.moreSettings();
   await app.sees('1.0:1');
   await app.click('Stands out');
+  await app.keys(Key.ESCAPE);
   expect((await marking.marksOf(id))[0]).not.toHaveProperty('halo');
 }, 60_000);
 

@@ -115,9 +115,10 @@ describe('free shape', () => {
     expect(pixelAt(pixels, 2, pixels.height - 3)[3]).toBe(0);
     expect(pixelAt(pixels, 300, 20)[3]).toBe(255);
     await app.keys('k');
+    await app.moreSettings();
     const choice = await app.driver.findElement(By.xpath("//label[contains(., 'Shape')]//select"));
     await choice.sendKeys('Oval');
-    await app.keys(Key.ENTER);
+    await app.keys(Key.ESCAPE, Key.ENTER);
     await app.until('an oval', async () => {
       const now = (await getShot(id)).document.view;
       return now.shape?.kind === 'oval';

@@ -182,9 +182,10 @@ describe('arranging', () => {
     await app.keys('b');
     await drag(50, 50, 200, 150);
     await app.click('Blue');
+    await app.click('Fill');
     const fill = await browser.driver.findElement(By.css('[role="toolbar"][aria-label="Fill"]'));
     await fill.findElement(By.css('[aria-label="Yellow"]')).click();
-    await (await app.named('Line')).click().catch(() => undefined);
+    await app.keys(Key.ESCAPE);
     expect((await marksOf(id))[0]).toMatchObject({ colour: '#0072B2', fill: '#F0E442' });
     await blank();
     await app.keys('b');

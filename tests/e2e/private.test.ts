@@ -129,11 +129,7 @@ test('the words of a region are copied as text; hidden ones are not among them',
   await app.keys('.');
   await app.drag(stage, await at(10, 10), await at(640, 210));
   const field = By.css('textarea[aria-label="Words of the region"]');
-  await app.until(
-    'words',
-    async () => (await browser.driver.findElements(field)).length > 0,
-    60_000,
-  );
+  await app.click('Show the words:', 60_000);
   const text = await (await browser.driver.findElement(field)).getAttribute('value');
   expect(text).toContain('Paid with 4242 4242 4242 4242');
   expect(text).toContain('Two packets of sea holly');

@@ -271,11 +271,14 @@ test('what was read in the background serves Copy words and Find private at once
   await app.openShot(ids['Read before'] ?? '');
   await app.keys('.');
   await app.click('All words of the picture');
+  await app.click('Show the words:');
   await app.until('the words', async () => {
-    const [field] = await browser.driver.findElements(By.css('[aria-label="Words of the region"]'));
+    const [field] = await browser.driver.findElements(
+      By.css('textarea[aria-label="Words of the region"]'),
+    );
     return field !== undefined && (await valueOf(field)) === 'wren@fernhollow.example hollow';
   });
-  await app.keys('f');
+  await app.keys(Key.ESCAPE, 'f');
   await app.sees('1 × E-mail address');
   await app.keys(Key.ESCAPE);
   // Another revision was not read: nothing stored may speak of it.

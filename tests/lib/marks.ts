@@ -231,6 +231,36 @@ const written: readonly MarkInput[] = [
     thickness: 14,
   })),
   {
+    id: 'strew',
+    kind: 'pen',
+    tip: 'strew',
+    strewn: 'heart',
+    points: Array.from({ length: 12 }, (_, k) => [280 + k * 14.3, 330 + Math.cos(k) * 20, k / 12]),
+    colour: '#CC79A7',
+    thickness: 7,
+  },
+  {
+    id: 'faded-box',
+    kind: 'box',
+    ...{ x: 300, y: 90, width: 120, height: 70 },
+    colour: '#0072B2',
+    outline: 12,
+    fill: '#F0E442',
+    opacity: 0.4,
+  },
+  {
+    id: 'faded-highlighter',
+    kind: 'highlighter',
+    points: [
+      [60, 250, 0.5],
+      [340, 262, 0.5],
+      [80, 270, 0.5],
+    ],
+    colour: '#F0E442',
+    thickness: 24,
+    opacity: 0.55,
+  },
+  {
     id: 'straight',
     kind: 'highlighter',
     points: [

@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { baseShape } from '../base';
+import { seenShape } from '../base';
 import type { MarkKind } from '../contract';
 import { bentFromPath, bentKind } from '../shared/bentKind';
 import { bentShape } from '../shared/bentMark';
 
 export const arrowSchema = z.strictObject({
-  ...baseShape,
+  ...seenShape,
   kind: z.literal('arrow'),
   ...bentShape,
 });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { contains, inflate } from '../../geometry/rect';
 import { roundedPath } from '../../paint/paths';
-import { baseShape, pick } from '../base';
+import { seenShape, pick } from '../base';
 import type { MarkKind } from '../contract';
 import { enclosedWords, wordsColour, wordsFromStyle, wordsRect } from '../shared/enclosed';
 import { rectKind } from '../shared/rectKind';
@@ -10,7 +10,7 @@ import { aboutMiddle, turnable, turnedShape } from '../shared/turnable';
 import { paintWordsIn, wordsShape } from '../shared/words';
 
 export const boxSchema = z.strictObject({
-  ...baseShape,
+  ...seenShape,
   kind: z.literal('box'),
   ...rectShape,
   ...wordsShape,

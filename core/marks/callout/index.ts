@@ -4,14 +4,14 @@ import { colour, coordinate, extent, pointSchema } from '../../contracts/shapes'
 import { add } from '../../geometry/point';
 import { growth, uprightRect } from '../../geometry/mapping';
 import { centre, contains, inflate, union } from '../../geometry/rect';
-import { applyStyle, baseShape, pick } from '../base';
+import { applyStyle, seenShape, pick } from '../base';
 import type { MarkKind } from '../contract';
 import { moveRect, pullRect, rectHandles, rectNumbers, withRectNumber } from '../shared/rectMark';
 import { paintWordsIn, shortened, sizedWords, wordSettings, wordsShape } from '../shared/words';
 import { balloonPath } from './balloon';
 
 export const calloutSchema = z.strictObject({
-  ...baseShape,
+  ...seenShape,
   kind: z.literal('callout'),
   x: coordinate,
   y: coordinate,
@@ -40,6 +40,7 @@ export const callout: MarkKind<CalloutMark> = {
   group: 'Say',
   schema: calloutSchema,
   blend: 'normal',
+  fades: true,
   made: () => 'drag',
   settings,
   create(id, path, style) {

@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { baseShape, pick } from '../base';
+import { seenShape, pick } from '../base';
 import type { MarkKind, StrokePoint } from '../contract';
 import { strokeKind } from '../shared/strokeKind';
 import { smoothPath, storedPoints, strokeShape } from '../shared/strokeMark';
 
 export const highlighterSchema = z.strictObject({
-  ...baseShape,
+  ...seenShape,
   kind: z.literal('highlighter'),
   ...strokeShape,
   /** Drawn along a line of text. */
@@ -33,6 +33,7 @@ export const highlighter: MarkKind<HighlighterMark> = {
   group: 'Draw',
   schema: highlighterSchema,
   blend: 'multiply',
+  fades: true,
   settings,
   create: (id, path, style) => ({
     id,

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { distance } from '../../geometry/point';
-import { baseShape } from '../base';
+import { seenShape } from '../base';
 import type { MarkKind } from '../contract';
 import { bentFromPath, bentKind } from '../shared/bentKind';
 import { bentShape } from '../shared/bentMark';
 
-export const lineSchema = z.strictObject({ ...baseShape, kind: z.literal('line'), ...bentShape });
+export const lineSchema = z.strictObject({ ...seenShape, kind: z.literal('line'), ...bentShape });
 export type LineMark = z.infer<typeof lineSchema>;
 
 /** A line is an arrow whose tool starts without heads; the Marks list tells the two apart. */

@@ -9,13 +9,13 @@ import { inflate, union, type Rect } from '../../geometry/rect';
 import { ovalPath, roundedPath } from '../../paint/paths';
 import type { Surface } from '../../paint/surface';
 import { fillText, layoutText, type TextBlock } from '../../paint/textLayout';
-import { applyStyle, baseShape, pick } from '../base';
+import { applyStyle, seenShape, pick } from '../base';
 import type { MarkKind, MarkTools } from '../contract';
 import { countings } from '../names';
 import { written } from './counting';
 
 export const numberSchema = z.strictObject({
-  ...baseShape,
+  ...seenShape,
   kind: z.literal('number'),
   at: pointSchema,
   /** What it points to by a line; null for none. */
@@ -71,6 +71,7 @@ export const number: MarkKind<NumberMark> = {
   group: 'Point',
   schema: numberSchema,
   blend: 'normal',
+  fades: true,
   made: () => 'drag',
   settings,
   create(id, path, style) {

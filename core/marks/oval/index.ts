@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { centre } from '../../geometry/rect';
 import { ovalPath } from '../../paint/paths';
-import { baseShape, pick } from '../base';
+import { seenShape, pick } from '../base';
 import type { MarkKind } from '../contract';
 import { enclosedWords, wordsColour, wordsFromStyle, wordsRect } from '../shared/enclosed';
 import { rectKind } from '../shared/rectKind';
@@ -10,7 +10,7 @@ import { aboutMiddle, turnable, turnedShape } from '../shared/turnable';
 import { paintWordsIn, wordsShape } from '../shared/words';
 
 export const ovalSchema = z.strictObject({
-  ...baseShape,
+  ...seenShape,
   kind: z.literal('oval'),
   ...rectShape,
   ...wordsShape,

@@ -1,21 +1,35 @@
 import { z } from 'zod';
 import { inflate } from '../../geometry/rect';
-import { applyStyle, baseShape, pick } from '../base';
+import { applyStyle, seenShape, pick } from '../base';
 import type { MarkKind } from '../contract';
 import { tips } from '../names';
 import { strokeKind } from '../shared/strokeKind';
-import { storedPoints, strokeExtent, strokeShape } from '../shared/strokeMark';
+import { storedPoints, strokeExtent, strokeHit, strokeShape } from '../shared/strokeMark';
+import { firstStrewn, stampLabels, strewable } from '../stamp/names';
+import { strewReach } from './strew';
 import { paintTip } from './tips';
 
 export const penSchema = z.strictObject({
-  ...baseShape,
+  ...seenShape,
   kind: z.literal('pen'),
   tip: z.enum(tips),
+  /** What the tip Strew scatters. */
+  strewn: z.enum(strewable).optional(),
   ...strokeShape,
 });
 export type PenMark = z.infer<typeof penSchema>;
 
-const settings = ['tip', 'colour', 'thickness'] as const;
+const settings = ['tip', 'strewn', 'colour', 'thickness'] as const;
+
+/** Only what strews has something to strew. */
+function withTip(mark: PenMark, stamp = mark.strewn): PenMark {
+  const { strewn: _, ...bare } = mark;
+  return mark.tip === 'strew' ? { ...bare, strewn: stamp ?? firstStrewn } : bare;
+}
+
+/** How far its paint reaches from its points, pixels. */
+const reachOf = ({ tip, thickness }: PenMark): number =>
+  tip === 'strew' ? strewReach(thickness) : thickness * 0.75 + 2;
 
 /** A stroke by hand, stored as its points, so that tip and thickness can be changed at any time. */
 export const pen: MarkKind<PenMark> = {
@@ -25,18 +39,29 @@ export const pen: MarkKind<PenMark> = {
   group: 'Draw',
   schema: penSchema,
   blend: 'normal',
+  fades: true,
   settings,
-  create: (id, path, style) => ({
-    id,
-    kind: 'pen',
-    tip: style.tip,
-    points: storedPoints(path),
-    colour: style.colour,
-    thickness: style.thickness,
+  create: (id, path, style) =>
+    withTip(
+      {
+        id,
+        kind: 'pen',
+        tip: style.tip,
+        points: storedPoints(path),
+        colour: style.colour,
+        thickness: style.thickness,
+      },
+      style.strewn,
+    ),
+  bounds: (mark) => inflate(strokeExtent(mark), reachOf(mark)),
+  hit: (mark, at, tolerance) =>
+    strokeHit(mark, at, tolerance + (mark.tip === 'strew' ? mark.thickness : 0)),
+  restyle: (mark, { strewn, ...style }) => withTip(applyStyle(mark, style), strewn),
+  styleOf: (mark) => ({
+    ...pick(mark, ['tip', 'colour', 'thickness']),
+    strewn: mark.strewn ?? firstStrewn,
   }),
-  bounds: (mark) => inflate(strokeExtent(mark), mark.thickness * 0.75 + 2),
-  restyle: applyStyle,
-  styleOf: (mark) => pick(mark, settings),
   paint: paintTip,
-  describe: (mark) => `${mark.tip}, ${mark.thickness} px`,
+  describe: (mark) =>
+    `${mark.strewn ? `strewn ${stampLabels[mark.strewn].toLowerCase()}` : mark.tip}, ${mark.thickness} px`,
 };

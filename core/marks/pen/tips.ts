@@ -1,4 +1,4 @@
-import { distance, type Point } from '../../geometry/point';
+import type { Point } from '../../geometry/point';
 import { inflate, outerPixels } from '../../geometry/rect';
 import { ovalPath } from '../../paint/paths';
 import type { Surface } from '../../paint/surface';
@@ -8,16 +8,15 @@ import type { RgbaPixels } from '../../raster/pixels';
 import type { PaintTools } from '../contract';
 import { smoothPath, strokeExtent } from '../shared/strokeMark';
 import type { PenMark } from '.';
-
-interface Dab extends Point {
-  pressure: number;
-}
+import { alongStroke, type Dab } from './along';
+import { paintStrew } from './strew';
 
 export function paintTip(surface: Surface, mark: PenMark, tools: PaintTools): void {
   surface.fillStyle = mark.colour;
   if (mark.tip === 'felt') paintFelt(surface, mark);
   else if (mark.tip === 'nib') paintNib(surface, mark);
   else if (mark.tip === 'chalk') paintChalk(surface, mark, tools);
+  else if (mark.tip === 'strew') paintStrew(surface, mark);
   else paintSpeckle(surface, mark);
 }
 
@@ -38,42 +37,6 @@ function paintFelt(surface: Surface, mark: PenMark): void {
   smoothPath(surface, mark.points);
   surface.stroke();
 }
-
-/** Places along the smoothed stroke, at most `step` pixels apart. */
-function alongStroke(mark: PenMark, step: number): Dab[] {
-  const all = mark.points.map(([x, y, pressure]): Dab => ({ x, y, pressure }));
-  const [first] = all;
-  if (!first) return [];
-  const dabs: Dab[] = [first];
-  let from = first;
-  const curve = (c: Dab, to: Dab) => {
-    const length = distance(from, c) + distance(c, to);
-    const count = Math.max(1, Math.ceil(length / step));
-    for (let i = 1; i <= count; i += 1) {
-      const t = i / count;
-      const mix = (a: number, b: number, d: number) =>
-        a * (1 - t) ** 2 + 2 * b * t * (1 - t) + d * t * t;
-      dabs.push({
-        x: mix(from.x, c.x, to.x),
-        y: mix(from.y, c.y, to.y),
-        pressure: mix(from.pressure, c.pressure, to.pressure),
-      });
-    }
-    from = to;
-  };
-  for (let i = 1; i < all.length; i += 1) {
-    const corner = all[i] ?? first;
-    const next = all[i + 1];
-    curve(corner, next ? halfway(corner, next) : corner);
-  }
-  return dabs;
-}
-
-const halfway = (a: Dab, b: Dab): Dab => ({
-  x: (a.x + b.x) / 2,
-  y: (a.y + b.y) / 2,
-  pressure: (a.pressure + b.pressure) / 2,
-});
 
 /** A broad nib held at 45°: thick across it, thin along it, and thicker with pressure. */
 function paintNib(surface: Surface, mark: PenMark): void {

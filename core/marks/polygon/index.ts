@@ -3,14 +3,14 @@ import { z } from 'zod';
 import { pathOf } from '../../contracts/shapes';
 import { distanceToPolyline, type Point } from '../../geometry/point';
 import { boundsOf, inflate, type Rect } from '../../geometry/rect';
-import { applyStyle, baseShape, pick } from '../base';
+import { applyStyle, seenShape, pick } from '../base';
 import type { MarkKind } from '../contract';
 import { paintEnclosing, rectNumbers, rectShape, rectStyle } from '../shared/rectMark';
 
 const { colour, outline, fill, fillOpacity, dashed } = rectShape;
 
 export const polygonSchema = z.strictObject({
-  ...baseShape,
+  ...seenShape,
   kind: z.literal('polygon'),
   points: pathOf(2, 500),
   colour,
@@ -43,6 +43,7 @@ export const polygon: MarkKind<PolygonMark> = {
   group: 'Enclose',
   schema: polygonSchema,
   blend: 'normal',
+  fades: true,
   made: () => 'points',
   settings,
   create: (id, path, style) => ({

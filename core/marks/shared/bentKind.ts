@@ -39,6 +39,7 @@ export const bentKind = <M extends MarkBase & BentMark>() =>
   ({
     group: 'Point',
     blend: 'normal',
+    fades: true,
     made: () => 'drag',
     settings,
     tooSmall: (mark) => distance(mark.from, mark.to) < 4,

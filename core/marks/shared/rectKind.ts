@@ -18,6 +18,7 @@ export const rectKind = <M extends MarkBase & RectMark>() =>
   ({
     group: 'Enclose',
     blend: 'normal',
+    fades: true,
     made: () => 'drag',
     tooSmall: rectTooSmall,
     bounds: rectBounds,

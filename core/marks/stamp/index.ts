@@ -1,22 +1,21 @@
 import { z } from 'zod';
-import { readableOn } from '../../colour/colour';
 import { colour, coordinate, extent } from '../../contracts/shapes';
 import { contains, inflate, type Rect } from '../../geometry/rect';
 import { growth, storedAngle } from '../../geometry/mapping';
 import { isGrip, pullGrip } from '../../geometry/resize';
-import { ovalPath, roundedPath } from '../../paint/paths';
+import { roundedPath } from '../../paint/paths';
 import type { Surface } from '../../paint/surface';
 import { fillText, layoutText } from '../../paint/textLayout';
-import { applyStyle, baseShape, pick } from '../base';
+import { applyStyle, seenShape, pick } from '../base';
 import type { MarkKind, MarkTools } from '../contract';
 import { moveRect, rectHandles, rectNumbers } from '../shared/rectMark';
 import { line } from '../../contracts/text';
 import { aboutMiddle, turnable, turnedShape } from '../shared/turnable';
-import { drawings, type Drawing } from './drawings';
+import { paintDrawing } from './paint';
 import { stampLabels, stampNames } from './names';
 
 export const stampSchema = z.strictObject({
-  ...baseShape,
+  ...seenShape,
   kind: z.literal('stamp'),
   stamp: z.enum(stampNames),
   x: coordinate,
@@ -31,7 +30,6 @@ export const stampSchema = z.strictObject({
 export type StampMark = z.infer<typeof stampSchema>;
 
 const settings = ['stamp', 'colour', 'size'] as const;
-const GRID = 24;
 
 const middle = (r: Rect) => ({ x: r.x + r.width / 2, y: r.y + r.height / 2 });
 
@@ -58,6 +56,7 @@ const uprightStamp: MarkKind<StampMark> = {
   group: 'Say',
   schema: stampSchema,
   blend: 'normal',
+  fades: true,
   made: () => 'place',
   settings,
   create(id, path, style) {
@@ -110,7 +109,7 @@ const uprightStamp: MarkKind<StampMark> = {
   styleOf: (mark) => ({ ...pick(mark, ['stamp', 'colour']), size: mark.width }),
   paint(surface, mark, tools) {
     if (mark.stamp === 'key') paintCap(surface, mark, tools);
-    else paintDrawing(surface, mark, drawings[mark.stamp]);
+    else paintDrawing(surface, mark.stamp, mark);
   },
   words: {
     read: (mark) => mark.text,
@@ -158,75 +157,4 @@ function paintCap(surface: Surface, mark: StampMark, tools: MarkTools): void {
   const block = layoutText(tools.shaper, mark.text || 'Esc', font);
   const x = top.x + (top.width - block.width) / 2;
   fillText(surface, block, x, top.y + (top.height - block.height) / 2, '#1C2B2A');
-}
-
-function paintDrawing(surface: Surface, mark: StampMark, drawing: Drawing): void {
-  const { turned } = drawing;
-  const quarters = turned?.quarters ?? 0;
-  const shown = turned && turned.of !== 'key' ? drawings[turned.of] : drawing;
-  const scale = mark.width / GRID;
-  const place = (x: number, y: number): [number, number] => {
-    let [u, v] = [x - GRID / 2, y - GRID / 2];
-    for (let i = 0; i < quarters; i += 1) [u, v] = [-v, u];
-    return [mark.x + (u + GRID / 2) * scale, mark.y + (v + GRID / 2) * scale];
-  };
-  const trace = (points: readonly number[]) => {
-    for (let i = 0; i + 1 < points.length; i += 2) {
-      const at = place(points[i] ?? 0, points[i + 1] ?? 0);
-      if (i === 0) surface.moveTo(...at);
-      else surface.lineTo(...at);
-    }
-  };
-  paintGround(surface, mark, shown, trace);
-  const on = shown.ground ? readableOn(mark.colour) : mark.colour;
-  surface.strokeStyle = on;
-  surface.fillStyle = on;
-  surface.lineWidth = (shown.ground ? 2.4 : 2.6) * scale;
-  surface.lineCap = 'round';
-  surface.lineJoin = 'round';
-  for (const points of shown.lines ?? []) {
-    surface.beginPath();
-    trace(points);
-    surface.stroke();
-  }
-  for (const [x, y, width, height] of shown.rounds ?? []) {
-    const [left, top] = place(x, y);
-    surface.beginPath();
-    ovalPath(surface, { x: left, y: top, width: width * scale, height: height * scale });
-    surface.stroke();
-  }
-  for (const [x, y, r] of shown.dots ?? []) {
-    const [cx, cy] = place(x, y);
-    surface.beginPath();
-    const side = 2 * r * scale;
-    ovalPath(surface, { x: cx - side / 2, y: cy - side / 2, width: side, height: side });
-    surface.fill();
-  }
-}
-
-function paintGround(
-  surface: Surface,
-  mark: StampMark,
-  { ground, shape }: Drawing,
-  trace: (points: readonly number[]) => void,
-): void {
-  if (!ground) return;
-  surface.fillStyle = mark.colour;
-  surface.strokeStyle = mark.colour;
-  surface.lineJoin = 'round';
-  surface.lineWidth = (1.4 * mark.width) / GRID;
-  surface.beginPath();
-  if (ground === 'disc') {
-    ovalPath(surface, inflate(mark, -mark.width / GRID));
-  } else if (ground === 'triangle') {
-    trace([12, 2.4, 22.4, 20.8, 1.6, 20.8]);
-    surface.closePath();
-  } else {
-    for (const points of shape ?? []) {
-      trace(points);
-      surface.closePath();
-    }
-  }
-  surface.fill();
-  if (ground !== 'disc') surface.stroke();
 }

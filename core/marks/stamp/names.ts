@@ -31,6 +31,13 @@ export const stampNames = [
 ] as const;
 export type StampName = (typeof stampNames)[number];
 
+/** What a pen can strew: every stamp but the one with words on it. */
+export const strewable = stampNames.filter(
+  (name): name is Exclude<StampName, 'key'> => name !== 'key',
+);
+
+export const firstStrewn = 'star' satisfies StampName;
+
 export const stampLabels: Record<StampName, string> = {
   tick: 'Tick',
   cross: 'Cross',

@@ -5,14 +5,14 @@ import { growth, rotated, storedAngle } from '../../geometry/mapping';
 import { centre, contains, inflate, type Rect } from '../../geometry/rect';
 import { roundedPath } from '../../paint/paths';
 import { fillText, type TextBlock } from '../../paint/textLayout';
-import { applyStyle, baseShape, pick } from '../base';
+import { applyStyle, seenShape, pick } from '../base';
 import type { MarkKind, MarkTools } from '../contract';
 import { rectFromPath } from '../shared/rectMark';
 import { turnable, turnedShape } from '../shared/turnable';
 import { layoutWords, shortened, sizedWords, wordSettings, wordsShape } from '../shared/words';
 
 export const textSchema = z.strictObject({
-  ...baseShape,
+  ...seenShape,
   kind: z.literal('text'),
   /** Top left corner of the words; the plate reaches beyond it by the padding. */
   x: coordinate,
@@ -51,6 +51,7 @@ const uprightText: MarkKind<TextMark> = {
   group: 'Say',
   schema: textSchema,
   blend: 'normal',
+  fades: true,
   made: () => 'place',
   settings,
   create(id, path, style) {

@@ -1,74 +1,101 @@
 import { Check, X } from 'lucide-react';
+import { useState } from 'react';
 import { readableOn } from '@/core/colour/colour';
 import { colourName, markColours } from '@/core/colour/markColours';
 import { classes } from '../../ui/classes';
+import { Pop } from '../../ui/Pop';
 import { Item, Row } from '../../ui/Row';
-import { rememberColour, useOwnColours } from '../styles';
+import { useOwnColours } from '../styles';
+import { AnyColour, ByValue } from './AnyColour';
 
-interface ColoursProps {
+interface Props {
   label: string;
   value: string | null;
-  /** The name of having none, where that is possible. */
-  none?: string;
-  extra?: string;
-  onNone?: () => void;
-  onChange: (hex: string) => void;
+  /** Takes a colour; says what is wrong where it cannot. */
+  onChange: (hex: string, opacity?: number) => string | void;
 }
 
-/** The eight of the mark colours, perhaps none, and any other. */
-export function Colours({ label, value, none, extra, onNone, onChange }: ColoursProps) {
-  const { own: kept } = useOwnColours();
-  const offered: string[] = [...(extra ? [extra] : []), ...markColours.map((c) => c.hex), ...kept];
-  const own = value !== null && !offered.includes(value);
+/** The colours that are offered besides `extra`: the eight, and the person's own. */
+function useOffered(extra: readonly string[] = []): string[] {
+  const { own } = useOwnColours();
+  return [...extra, ...markColours.map((c) => c.hex), ...own];
+}
+
+/** The colour of the mark, on the strip itself. */
+export function Colours({ label, value, onChange }: Props) {
+  const offered = useOffered();
+  const isOwn = value !== null && !offered.includes(value);
   return (
     <Row label={label} className="flex items-center gap-1">
-      {label !== 'Colour' && <span className="mr-1 text-soft">{label}</span>}
-      {none && <Swatch hex={null} name={none} chosen={value === null} onClick={() => onNone?.()} />}
       {offered.map((hex) => (
-        <Swatch
-          key={hex}
-          hex={hex}
-          name={hex === '#FFFFFF' ? 'White' : colourName(hex)}
-          chosen={hex === value}
-          onClick={() => onChange(hex)}
-        />
+        <Swatch key={hex} hex={hex} chosen={hex === value} onClick={() => onChange(hex)} />
       ))}
-      <label
-        title="Another colour"
-        className={classes(
-          'relative grid size-6 place-items-center overflow-hidden rounded-full border border-edge text-[11px]',
-          own && 'ring-2 ring-petrol ring-offset-1 ring-offset-card',
-        )}
-        style={own ? { background: value, color: readableOn(value) } : undefined}
-      >
-        <span aria-hidden>…</span>
-        <Item>
-          <input
-            type="color"
-            aria-label={`${label}: another colour`}
-            value={value ?? '#FFFFFF'}
-            onChange={(event) => onChange(event.target.value.toUpperCase())}
-            // Kept once the picker is left, not at every colour on its way.
-            onBlur={(event) => own && rememberColour(event.target.value.toUpperCase())}
-            className="absolute inset-0 size-full cursor-pointer opacity-0"
-          />
-        </Item>
-      </label>
+      <AnyColour label={label} value={value} shown={isOwn} onChange={onChange} />
     </Row>
   );
 }
 
-function Swatch({
-  hex,
-  name,
-  chosen,
-  onClick,
-}: {
+interface SecondProps extends Props {
+  /** The name of having none. */
+  none: string;
+  onNone: () => void;
+}
+
+const WHITE = '#FFFFFF';
+
+/** A second colour, of a filling or an edge: one button on the strip, the choice beside it. */
+export function SecondColour({ label, value, none, onNone, onChange }: SecondProps) {
+  const [open, setOpen] = useState(false);
+  const offered = useOffered([WHITE]);
+  return (
+    <Pop
+      label={label}
+      open={open}
+      onOpen={setOpen}
+      trigger={
+        <button
+          type="button"
+          className="flex h-7 items-center gap-2 rounded-full border border-edge bg-card pr-1 pl-3 hover:bg-tint"
+        >
+          {label}
+          <span className="sr-only">: {value === null ? none : nameOf(value)}</span>
+          <span
+            aria-hidden
+            className="grid size-5 place-items-center rounded-full border border-edge"
+            style={value ? { background: value } : undefined}
+          >
+            {value === null && <X size={12} strokeWidth={1.75} />}
+          </span>
+        </button>
+      }
+    >
+      <Row label={label} className="mb-3 flex items-center gap-1">
+        <Swatch hex={null} name={none} chosen={value === null} onClick={onNone} />
+        {offered.map((hex) => (
+          <Swatch key={hex} hex={hex} chosen={hex === value} onClick={() => onChange(hex)} />
+        ))}
+      </Row>
+      <ByValue
+        label={label}
+        value={value}
+        isOwn={value !== null && !offered.includes(value)}
+        onChange={onChange}
+        onDone={() => setOpen(false)}
+      />
+    </Pop>
+  );
+}
+
+const nameOf = (hex: string): string => (hex === WHITE ? 'White' : colourName(hex));
+
+interface SwatchProps {
   hex: string | null;
-  name: string;
+  name?: string;
   chosen: boolean;
   onClick: () => void;
-}) {
+}
+
+function Swatch({ hex, name = nameOf(hex ?? WHITE), chosen, onClick }: SwatchProps) {
   return (
     <Item>
       <button

@@ -1,19 +1,21 @@
-import { Fragment, useMemo } from 'react';
-import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
+import { formatFixed } from '../../ui/format';
+import { useMemo } from 'react';
+import { kindOf, opacityOf, type Mark, type MarkName } from '@/core/marks/registry';
 import { canStandOut } from '@/core/shot/standsOut';
 import { setStyle } from '../actions';
 import { Button } from '../../ui/Button';
+import { FoldedRow, type Folding } from '../../ui/FoldedRow';
 import { nextAfterOther } from '../lastNumber';
 import { shownMarks, update, useSession } from '../session';
 import { contrastOf } from '../standsOut';
 import { useStyles } from '../styles';
 import { factsOf, isMarkTool } from '../tools';
-import { CropSettings } from './CropSettings';
-import { ColourSettings, EraserSettings, MeasureSettings, WordsSettings } from './HandToolSettings';
+import { CropEnd, useCropItems } from './cropItems';
 import { Press } from './controls';
-import { RailSettings } from './RailSettings';
+import { useColourItems, useEraserItems, useMeasureItems, useWordsItems } from './handToolItems';
+import { useRailItems } from './railItems';
 import { settings } from './settings';
-import { TurnSettings } from './TurnSettings';
+import { SquareEnd, useTurnItems } from './turnItems';
 
 const isHide = (name: MarkName): boolean => kindOf(name).group === 'Hide';
 
@@ -37,7 +39,7 @@ function StandsOut({ on, mark }: { on: boolean; mark: Mark | undefined }) {
           className="font-measure text-[13px] text-soft"
           title="Contrast with what is below; an edge is added when it is too low"
         >
-          {`${ratio.toFixed(1)}:1`}
+          {`${formatFixed(ratio, 1)}:1`}
         </span>
       )}
     </span>
@@ -52,45 +54,72 @@ function GoOn() {
   return <Button onClick={() => setStyle({ first: next })}>{`Go on from ${next}`}</Button>;
 }
 
-/** Above the picture: the settings of the tool in hand, or of the selected mark. */
+/** The settings of a mark, or of the tool that makes it. */
+function useMarkItems(first: Mark | undefined, name: MarkName | null): Folding[] {
+  const styles = useStyles();
+  if (!name) return [];
+  const style = {
+    ...styles[name],
+    ...(first && { ...kindOf(first).styleOf(first), opacity: opacityOf(first) }),
+  };
+  const own = isPicture(first)
+    ? [{ key: 'cut', node: <CutSwitch /> }]
+    : kindOf(name).settings.map((field) => ({ key: field, node: settings[field](style) }));
+  const stands = first ? canStandOut(first) : !isHide(name);
+  return [
+    ...own,
+    ...(kindOf(name).fades ? [{ key: 'opacity', node: settings.opacity(style) }] : []),
+    ...(name === 'number' ? [{ key: 'go on', node: <GoOn /> }] : []),
+    ...(stands
+      ? [
+          {
+            key: 'stands out',
+            node: <StandsOut on={first ? !first.plain : style.standsOut} mark={first} />,
+          },
+        ]
+      : []),
+  ];
+}
+
+/** Above the picture: the settings of the tool in hand, or of the selected mark; always one line. */
 export function Strip() {
   const tool = useSession((s) => s.tool);
   const chosen = useSession((s) => s.selection);
   const history = useSession((s) => s.history);
   const live = useSession((s) => s.live);
-  const styles = useStyles();
   const first = shownMarks({ history, live }).find((mark) => mark.id === chosen[0]);
   const name: MarkName | null = first?.kind ?? (isMarkTool(tool) ? tool : null);
-  const style = name && { ...styles[name], ...(first && kindOf(first).styleOf(first)) };
   const label = first ? kindOf(first).label : factsOf(tool).label;
+  const markItems = useMarkItems(first, name);
+  const rail = useRailItems();
+  const tools = {
+    crop: useCropItems(),
+    turn: useTurnItems(),
+    eraser: useEraserItems(),
+    measure: useMeasureItems(),
+    words: useWordsItems(),
+    colour: useColourItems(),
+  };
+  const hand = Object.entries(tools).flatMap(([of, items]) => (of === tool ? items : []));
+  const hint = !name && tool !== 'crop' && tool !== 'turn' && factsOf(tool).hint;
   return (
     <div
       role="toolbar"
       aria-label={`Settings of ${label}`}
-      className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-card px-3.5 py-1.5"
+      className="flex h-[46px] shrink-0 items-center gap-x-4 border-b border-line bg-card px-3.5"
     >
-      <span className="font-name">{label}</span>
-      <RailSettings />
-      {tool === 'crop' && <CropSettings />}
-      {tool === 'turn' && <TurnSettings />}
-      {tool === 'eraser' && <EraserSettings />}
-      {tool === 'measure' && <MeasureSettings />}
-      {tool === 'words' && <WordsSettings />}
-      {tool === 'colour' && <ColourSettings />}
-      {name &&
-        style &&
-        !isPicture(first) &&
-        kindOf(name).settings.map((field) => (
-          <Fragment key={field}>{settings[field](style)}</Fragment>
-        ))}
-      {isPicture(first) && <CutSwitch />}
-      {name === 'number' && <GoOn />}
-      {name && style && (first ? canStandOut(first) : !isHide(name)) && (
-        <StandsOut on={first ? !first.plain : style.standsOut} mark={first} />
-      )}
-      {!name && tool !== 'crop' && tool !== 'turn' && (
-        <span className="text-soft">{factsOf(tool).hint}</span>
-      )}
+      <span className="min-w-0 shrink truncate font-name">{label}</span>
+      <FoldedRow
+        label="More settings"
+        items={[
+          ...rail,
+          ...hand,
+          ...markItems,
+          ...(hint ? [{ key: 'hint', node: <span className="text-soft">{hint}</span> }] : []),
+        ]}
+      />
+      {tool === 'crop' && <CropEnd />}
+      {tool === 'turn' && <SquareEnd />}
     </div>
   );
 }

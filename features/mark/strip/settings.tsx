@@ -1,30 +1,23 @@
 import type { ReactNode } from 'react';
-import { stampLabels, stampNames } from '@/core/marks/stamp/names';
+import { stampLabels, stampNames, strewable } from '@/core/marks/stamp/names';
 import { pointerShapeLabels, pointerShapes } from '@/core/marks/piece/shapes';
 import type { Style } from '@/core/marks/style';
 import { NumberInput } from '../../ui/NumberInput';
 import { Range } from '../../ui/Range';
-import { setStyle } from '../actions';
-import { Colours } from './Colours';
+import { fadesNow, setStyle } from '../actions';
+import { extents, type SizeField } from '../sizeInHand';
+import { Colours, SecondColour } from './Colours';
 import { Choice, Press } from './controls';
 
 type Show = (style: Style) => ReactNode;
 type Of<T> = { [K in keyof Style]: Style[K] extends T ? K : never }[keyof Style];
 
 const range =
-  (
-    field: Of<number>,
-    label: string,
-    min: number,
-    max: number,
-    more: { step?: number; unit?: string; width?: string } = {},
-  ): Show =>
+  (field: SizeField | 'corner' | 'softness', more: { unit?: string; width?: string } = {}): Show =>
   (style) => (
     <Range
-      label={label}
+      {...extents[field]}
       value={style[field]}
-      min={min}
-      max={max}
       {...more}
       onChange={(value) => setStyle({ [field]: value })}
     />
@@ -78,27 +71,36 @@ const choice =
 const colours =
   (field: 'fill' | 'plate' | 'rim', label: string, none: string): Show =>
   (style) => (
-    <Colours
+    <SecondColour
       label={label}
       value={style[field]}
       none={none}
-      extra="#FFFFFF"
       onNone={() => setStyle({ [field]: null })}
-      onChange={(value) => setStyle({ [field]: value })}
+      onChange={(value, opacity) => {
+        if (opacity !== undefined && field !== 'fill') return `${label} has no opacity of its own.`;
+        setStyle({ [field]: value, ...(opacity !== undefined && { fillOpacity: opacity }) });
+      }}
     />
   );
 
 /** How each setting is shown; a kind of mark lists those it uses. */
 export const settings: Record<keyof Style, Show> = {
   colour: (style) => (
-    <Colours label="Colour" value={style.colour} onChange={(colour) => setStyle({ colour })} />
+    <Colours
+      label="Colour"
+      value={style.colour}
+      onChange={(colour, opacity) => {
+        if (opacity !== undefined && !fadesNow()) return 'This covers what is below it whole.';
+        setStyle({ colour, ...(opacity !== undefined && { opacity }) });
+      }}
+    />
   ),
   fill: colours('fill', 'Fill', 'No fill'),
   plate: colours('plate', 'Plate', 'No plate'),
   rim: colours('rim', 'Border', 'No border'),
-  thickness: range('thickness', 'Thickness', 1, 60),
-  outline: range('outline', 'Line', 0, 60),
-  corner: range('corner', 'Corners', 0, 60, { width: 'w-14' }),
+  thickness: range('thickness'),
+  outline: range('outline'),
+  corner: range('corner', { width: 'w-14' }),
   fillOpacity: (style) => style.fill && percent('fillOpacity', 'Fill strength', 5, 100)(style),
   heads: choice('heads', 'Heads', [
     ['none', 'No head'],
@@ -120,9 +122,18 @@ export const settings: Record<keyof Style, Show> = {
     ['nib', 'Nib'],
     ['chalk', 'Chalk'],
     ['speckle', 'Speckle'],
+    ['strew', 'Strew'],
   ]),
+  strewn: (style) =>
+    style.tip === 'strew' &&
+    choice(
+      'strewn',
+      'Strewn',
+      strewable.map((name) => [name, stampLabels[name]] as const),
+    )(style),
+  opacity: percent('opacity', 'Opacity', 5, 100),
   straight: press('straight', 'Along a line'),
-  textSize: number('textSize', 'Size', 6, 400),
+  textSize: number('textSize', extents.textSize.label, extents.textSize.min, extents.textSize.max),
   bold: press('bold', 'Bold'),
   face: choice('face', 'Face', [
     ['plain', 'Plain'],
@@ -143,14 +154,14 @@ export const settings: Record<keyof Style, Show> = {
     ['roman', 'I II III'],
   ]),
   first: number('first', 'First', 0, 9999, true),
-  size: range('size', 'Size', 12, 200),
+  size: range('size'),
   dimming: percent('dimming', 'Strength', 10, 95),
-  softness: range('softness', 'Soft edge', 0, 60, { width: 'w-14' }),
+  softness: range('softness', { width: 'w-14' }),
   hole: choice('hole', 'Shape', [
     ['box', 'Box'],
     ['oval', 'Oval'],
   ]),
-  zoom: range('zoom', 'Enlarged', 1.5, 8, { step: 0.5, unit: ' ×' }),
+  zoom: range('zoom', { unit: ' ×' }),
   sharp: press('sharp', 'Sharp pixels'),
   stamp: choice(
     'stamp',
@@ -163,7 +174,7 @@ export const settings: Record<keyof Style, Show> = {
     ['oval', 'Oval'],
     ['free', 'By hand'],
   ]),
-  strength: range('strength', 'Strength', 2, 60),
+  strength: range('strength'),
   paintOut: choice('paintOut', 'With', [
     ['across', 'What is around it'],
     ['colour', 'One colour'],

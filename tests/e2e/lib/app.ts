@@ -57,7 +57,7 @@ export class App {
   }
 
   /** A control by its accessible name, of any kind; else a button or link that begins so. */
-  async named(name: string, within = ''): Promise<WebElement> {
+  async named(name: string, within = '', wait = WAIT): Promise<WebElement> {
     const quoted = JSON.stringify(name);
     const exact = `[@aria-label=${quoted} or normalize-space(.)=${quoted} or @title=${quoted}]`;
     const begins = `[starts-with(normalize-space(.), ${quoted})]`;
@@ -67,10 +67,14 @@ export class App {
       `${within}//*[@id=//label${begins}/@for]`,
     ];
     let found: WebElement | undefined;
-    await this.until(`no control named ${name}`, async () => {
-      for (const way of ways) found ??= (await this.driver.findElements(By.xpath(way)))[0];
-      return found !== undefined;
-    });
+    await this.until(
+      `no control named ${name}`,
+      async () => {
+        for (const way of ways) found ??= (await this.driver.findElements(By.xpath(way)))[0];
+        return found !== undefined;
+      },
+      wait,
+    );
     if (!found) throw new Error(`no control named ${name}`);
     return found;
   }
@@ -83,10 +87,15 @@ export class App {
     return this.driver.wait(until.elementLocated(By.xpath(xpath)), WAIT, `no field ${label}`);
   }
 
-  async click(name: string): Promise<void> {
-    const control = await this.named(name);
+  async click(name: string, wait = WAIT): Promise<void> {
+    const control = await this.named(name, '', wait);
     await this.until(`${name} can be pressed`, () => control.isEnabled());
     await control.click();
+  }
+
+  /** Opens what does not fit on Mark's strip. */
+  async moreSettings(): Promise<void> {
+    if (await this.has('[aria-label="More settings"]')) await this.click('More settings');
   }
 
   /** Chooses from a list by the beginning of an option's words; letters would be shortcuts. */

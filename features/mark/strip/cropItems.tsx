@@ -1,5 +1,6 @@
-import { Check } from 'lucide-react';
+import { Check, X } from 'lucide-react';
 import { Button } from '../../ui/Button';
+import type { Folding } from '../../ui/FoldedRow';
 import { NumberInput } from '../../ui/NumberInput';
 import { cropWhole, endCrop, setCropping, setCropRatio, setShape } from '../crop';
 import { useSession } from '../session';
@@ -58,28 +59,44 @@ function RatioChoice() {
   );
 }
 
-/** The numbers of the crop, its shape, and the way out. */
-export function CropSettings() {
+/** The numbers of the crop and its shape. */
+export function useCropItems(): Folding[] {
   const crop = useSession((s) => s.cropping);
-  if (!crop) return null;
-  return (
-    <>
-      {(['x', 'y', 'width', 'height'] as const).map((field) => (
+  if (!crop) return [];
+  return [
+    ...(['x', 'y', 'width', 'height'] as const).map((field) => ({
+      key: `crop ${field}`,
+      node: (
         <NumberInput
-          key={field}
           label={{ x: 'Left', y: 'Top', width: 'Width', height: 'Height' }[field]}
           value={crop[field]}
           onCommit={(value) => setCropping({ ...crop, [field]: value })}
         />
-      ))}
-      <RatioChoice />
-      <ShapeChoice />
-      <Button onClick={cropWhole}>Whole frame</Button>
-      <Button hint="Esc" onClick={() => endCrop(false)}>
+      ),
+    })),
+    { key: 'crop ratio', node: <RatioChoice /> },
+    { key: 'crop shape', node: <ShapeChoice /> },
+    { key: 'crop whole', node: <Button onClick={cropWhole}>Whole frame</Button> },
+  ];
+}
+
+/** The ways out of cropping: never folded away. */
+export function CropEnd() {
+  const cropping = useSession((s) => s.cropping !== null);
+  if (!cropping) return null;
+  return (
+    <>
+      <Button
+        folds
+        aria-keyshortcuts="Escape"
+        icon={<X size={16} strokeWidth={1.75} />}
+        onClick={() => endCrop(false)}
+      >
         Leave it
       </Button>
       <Button
-        hint="Enter"
+        folds
+        aria-keyshortcuts="Enter"
         icon={<Check size={16} strokeWidth={1.75} />}
         onClick={() => endCrop(true)}
       >
