@@ -13,3 +13,14 @@ export const text = (most: number) =>
 /** One line of text: control characters are refused. */
 export const line = (most: number) =>
   text(most).refine((value) => !/[\u0000-\u001f\u007f]/.test(value), 'holds a control character');
+
+/** The text as a line that `line` takes: what no line holds becomes a space, what is too long is cut. */
+export const asLine = (text: string, most: number): string =>
+  text
+    .toWellFormed()
+    .replaceAll('\ufffd', ' ')
+    .replace(/[\u0000-\u001f\u007f]/g, ' ')
+    .slice(0, most)
+    .toWellFormed()
+    .replaceAll('\ufffd', '')
+    .trim();

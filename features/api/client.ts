@@ -26,6 +26,7 @@ import {
   type Likeness,
   type SmallestWords,
 } from '@/core/contracts/likeness';
+import { phoneSchema } from '@/core/contracts/phone';
 import { linkSchema, linksSchema, type Link, type LinkInput } from '@/core/contracts/link';
 import { nameInDisposition } from '@/core/naming/disposition';
 import { mailDropSchema, type Dropped, type MailInput } from '@/core/contracts/mail';
@@ -289,6 +290,9 @@ export const api = {
     read(linkSchema, `${shotPath(id)}/links`, sent('POST', input)),
   openedLinks: async (): Promise<Link[]> => (await read(linksSchema, '/api/links')).links,
   takeBack: (id: string) => ask(`/api/links/${id}`, { method: 'DELETE' }),
+  phone: () => read(phoneSchema, '/api/phone'),
+  makePhoneAddress: () => read(phoneSchema, '/api/phone', sent('POST', {})),
+  withdrawPhoneAddress: (id: string) => ask(`/api/phone/${id}`, { method: 'DELETE' }),
   /** A message as a file, with what it is called. */
   mail: async (id: string, input: MailInput): Promise<{ blob: Blob; name: string }> => {
     const answer = await ask(`${shotPath(id)}/mail`, sent('POST', input));

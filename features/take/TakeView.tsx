@@ -15,6 +15,7 @@ import { Countdown } from './Countdown';
 import { DeskStage } from './DeskStage';
 import { DisplayStage } from './DisplayStage';
 import { LastTaken } from './LastTaken';
+import { PhoneChip } from './phone/PhoneChip';
 import { Routines } from './Routines';
 import { ScreenStage } from './ScreenStage';
 import { changeWay, readSettings, useSettings } from './settingsStore';
@@ -74,6 +75,12 @@ export function TakeView() {
               icon={<ClipboardPaste {...icon} />}
               label="Paste"
               onClick={() => void pasteIn(openInMark)}
+            />
+            <PhoneChip
+              openInMark={openInMark}
+              chip={(phone, label, onClick) => (
+                <Chip icon={phone} label={label} onClick={onClick} />
+              )}
             />
             <input
               ref={picker}

@@ -5,7 +5,7 @@ import { seenBy, type Seen } from './links';
 const headers = {
   'Cache-Control': 'no-store',
   'Content-Security-Policy':
-    "default-src 'none'; img-src data:; style-src 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'none'",
+    "default-src 'none'; img-src data:; style-src 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'",
   'Cross-Origin-Resource-Policy': 'same-origin',
   'Cross-Origin-Opener-Policy': 'same-origin',
   'Referrer-Policy': 'no-referrer',
@@ -20,16 +20,24 @@ export interface LinkAnswer {
   body: Uint8Array;
 }
 
-const html = (status: number, body: string): LinkAnswer => ({
+/**
+ * A page of the second door, begun up to its title.
+ * @param forms the policy for forms: none go anywhere unless said
+ */
+export const html = (status: number, body: string, forms = "form-action 'none'"): LinkAnswer => ({
   status,
-  headers: { ...headers, 'Content-Type': 'text/html; charset=utf-8' },
+  headers: {
+    ...headers,
+    'Content-Security-Policy': `${headers['Content-Security-Policy']}; ${forms}`,
+    'Content-Type': 'text/html; charset=utf-8',
+  },
   body: Buffer.from(
     `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${body}`,
     'utf8',
   ),
 });
 
-const STYLE =
+export const STYLE =
   '<style>:root{color-scheme:light dark}body{margin:0;padding:24px;background:#efece3;color:#1c2b2a;font:16px/1.5 sans-serif}' +
   'main{max-width:1200px;margin:auto}img{max-width:100%;height:auto;box-shadow:0 2px 14px #0003}h1{font-size:20px}' +
   '@media(prefers-color-scheme:dark){body{background:#151b1a;color:#e9e6dc}}</style></head><body><main>';

@@ -7,7 +7,7 @@ import { env } from '../env';
 import { notFound } from '../http/fault';
 import { plainPicture } from '../keep/encode';
 import { getPaintable, getShot } from '../shots/rows';
-import { openBase } from './listener';
+import { openBase } from './base';
 
 /** 128 bits, so that nobody finds a link by trying. */
 const TOKEN_BYTES = 16;

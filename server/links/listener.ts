@@ -1,28 +1,14 @@
-import { createServer, type Server } from 'node:http';
-import { networkInterfaces } from 'node:os';
+import { createServer, type IncomingMessage, type Server } from 'node:http';
 import pLimit from 'p-limit';
 import { Fault } from '../http/fault';
-import { answerLink } from './answer';
+import { answerPhone } from '../phone/door';
+import { door } from './base';
+import { answerLink, type LinkAnswer } from './answer';
 
-/** The second listener serves nothing but links, to other machines; it runs only when Setup says so. */
-interface Held {
-  rezzikLinks?: { server: Server; port: number } | null;
-}
-/** Start-up and requests may load this file each for themselves; the listener is one. */
-const held = globalThis as Held;
-
-/** The first address of this computer that others can reach. */
-function ownAddress(): string {
-  const all = Object.values(networkInterfaces()).flatMap((list) => list ?? []);
-  return all.find((one) => one.family === 'IPv4' && !one.internal)?.address ?? '127.0.0.1';
-}
-
-/** Where others reach links; null while the listener is closed. */
-export const openBase = (): string | null => {
-  const { rezzikLinks } = held;
-  return rezzikLinks ? `http://${ownAddress()}:${rezzikLinks.port}` : null;
-};
-
+/**
+ * The second listener shows links to other machines and takes a picture from a phone, nothing else;
+ * it runs only when Setup says so.
+ */
 /** One change of the listener at a time: two at once could leave it where nobody asked for it. */
 const oneAtATime = pLimit(1);
 
@@ -35,12 +21,12 @@ const oneAtATime = pLimit(1);
  */
 export function openLinks<T>(port: number | null, write: () => Promise<T>): Promise<T> {
   return oneAtATime(async () => {
-    const before = held.rezzikLinks ?? null;
+    const before = door.rezzikLinks ?? null;
     const same = (before?.port ?? null) === port;
     const after = same ? before : port === null ? null : { server: await listen(port), port };
     try {
       const written = await write();
-      held.rezzikLinks = after;
+      door.rezzikLinks = after;
       if (!same && before) close(before.server);
       return written;
     } catch (error) {
@@ -56,25 +42,35 @@ function close(server: Server): void {
   server.closeAllConnections();
 }
 
+/** A phone may take so long to send its picture, ms; whoever only asks has far less. */
+const SENDING = 300_000;
+
+/** Two kinds of address and no more: what a link shows, and where a phone sends its one picture. */
+function answerOf(path: string, request: IncomingMessage): Promise<LinkAnswer> {
+  const asks = request.method === 'GET' || request.method === 'HEAD';
+  if (path.startsWith('/p/') && (asks || request.method === 'POST')) {
+    return answerPhone(path, request);
+  }
+  const known = asks && path.startsWith('/v/');
+  return answerLink(known ? path : '/v/none', { look: request.method === 'HEAD' });
+}
+
 async function listen(port: number): Promise<Server> {
   const server = createServer((request, response) => {
     const path = (request.url ?? '').split('?')[0] ?? '';
-    const allowed = request.method === 'GET' || request.method === 'HEAD';
-    answerLink(allowed && path.startsWith('/v/') ? path : '/v/none', {
-      look: request.method === 'HEAD',
-    }).then(
+    answerOf(path, request).then(
       ({ status, headers, body }) => {
-        response.writeHead(status, headers);
+        response.writeHead(status, { ...headers, Connection: 'close' });
         response.end(request.method === 'HEAD' ? undefined : body);
       },
       () => {
-        response.writeHead(500);
+        if (!response.headersSent) response.writeHead(500);
         response.end();
       },
     );
   });
   // Others may be slow, but not for ever.
-  server.requestTimeout = 15_000;
+  server.requestTimeout = SENDING;
   server.headersTimeout = 10_000;
   server.maxConnections = 50;
   await new Promise<void>((resolve, reject) => {

@@ -1,4 +1,5 @@
 import { limits } from '@/core/contracts/limits';
+import { asLine } from '@/core/contracts/text';
 import { Fault } from '../http/fault';
 import type { Form } from '../http/form';
 import { storeShot } from './store';
@@ -10,10 +11,7 @@ export async function storeShared(form: Form, now = new Date()): Promise<string[
     throw new Fault(400, 'no-picture', 'There is no picture in what was shared.');
   const ids: string[] = [];
   for (const file of files) {
-    const fileName = file.name
-      .replace(/[\u0000-\u001f\u007f]/g, ' ')
-      .slice(0, limits.nameLength)
-      .trim();
+    const fileName = asLine(file.name, limits.nameLength);
     const { id } = await storeShot({
       picture: file.bytes,
       provenance: {

@@ -1,4 +1,6 @@
 import { create } from 'zustand';
+import { limits } from '@/core/contracts/limits';
+import { asLine } from '@/core/contracts/text';
 import type { Source, Stilled } from './contract';
 
 interface CameraStore {
@@ -84,7 +86,7 @@ async function still(): Promise<Stilled> {
     provenance: {
       source: 'camera',
       takenAt: new Date().toISOString(),
-      display: label.replace(/[\u0000-\u001f\u007f]/g, ' ').slice(0, 300),
+      display: asLine(label, limits.nameLength),
     },
   };
 }

@@ -1,5 +1,6 @@
 import type { Provenance, SourceName } from '@/core/contracts/provenance';
 import { limits } from '@/core/contracts/limits';
+import { asLine } from '@/core/contracts/text';
 import { untouched } from '@/core/shot/document';
 import { beginEntry, noteOutcome } from '../../trail/trail';
 import { remember } from '../../outbox/memory';
@@ -20,14 +21,6 @@ function titleOf(file: File, way: Way): string {
     : stem.slice(0, limits.titleLength);
 }
 
-/** Characters that a title may not hold; a file's name may. */
-
-const clean = (text: string): string =>
-  text.replace(
-    /[\u0000-\u001f\u007f]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g,
-    ' ',
-  );
-
 /** Brings pictures in, one shot each; a single one is opened in Mark when `open` says so. */
 export async function bringIn(files: readonly File[], way: Way, open: boolean): Promise<void> {
   if (files.length === 0) {
@@ -40,7 +33,7 @@ export async function bringIn(files: readonly File[], way: Way, open: boolean): 
 
 async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
   const id = crypto.randomUUID();
-  const title = clean(titleOf(file, way));
+  const title = asLine(titleOf(file, way), limits.titleLength);
   beginEntry(id, title, new Date().toISOString());
   const key = `file ${id}`;
   if (file.size > limits.pictureBytes) {
@@ -56,7 +49,7 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
   const provenance: Provenance = {
     source: way,
     takenAt: new Date().toISOString(),
-    fileName: clean(file.name).slice(0, limits.nameLength) || undefined,
+    fileName: asLine(file.name, limits.nameLength) || undefined,
   };
   try {
     await untilSafe(id, putInOutbox({ id, title, picture: file, provenance }));

@@ -1,0 +1,12 @@
+import { openBase } from '@/server/links/base';
+import { route } from '@/server/http/route';
+import { lastOffer, makeOffer } from '@/server/phone/offers';
+
+const answer = () => Response.json({ open: openBase() !== null, offer: lastOffer() });
+
+export const GET = route(() => Promise.resolve(answer()));
+
+export const POST = route(() => {
+  makeOffer();
+  return Promise.resolve(answer());
+});
