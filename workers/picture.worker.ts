@@ -5,7 +5,9 @@ import type { HeldPicture } from '@/core/contracts/pictures';
 import { toBase64 } from '@/core/raster/base64';
 import type { Turn } from '@/core/contracts/shapes';
 import { isTurned, turnedPixels } from '@/core/shot/turn';
+import { contrastsBelow } from '@/core/paint/contrasts';
 import { paintShot } from '@/core/paint/painter';
+import type { Surface } from '@/core/paint/surface';
 import { bitmap, sheet } from './bitmap';
 import { loadShaper } from './loadShaper';
 
@@ -48,7 +50,32 @@ async function paint(frame: ImageBitmap, document: ShotDocument) {
 /** A piece larger than that is no longer something lying on a picture. */
 const MOST_PIECE_PIXELS = 16_000_000;
 
+/** The picture that contrasts are asked of, kept while its shot is open; and how it is drawn. */
+let held: { key: number; picture: ImageBitmap; draw: (to: Surface) => void } | null = null;
+
 const worker = {
+  /** Keeps a picture for `contrasts`, in place of the one before. */
+  hold(key: number, picture: ImageBitmap): void {
+    held?.picture.close();
+    held = { key, picture, draw: (to) => to.drawImage(picture, 0, 0) };
+  },
+
+  letGo(): void {
+    held?.picture.close();
+    held = null;
+  },
+
+  /** The contrasts of some marks of a shot with what is below them; null where another picture is held. */
+  async contrasts(
+    key: number,
+    { marks, view, pictures }: ShotDocument,
+    ids: readonly string[],
+  ): Promise<Map<string, number | null> | null> {
+    const tools = { shaper: await loadShaper(), bitmap, sheet };
+    if (held?.key !== key) return null;
+    return contrastsBelow({ marks, view, pictures, drawFrame: held.draw, tools }, new Set(ids));
+  },
+
   /** A whole frame as PNG, lossless. */
   async encode(frame: ImageBitmap): Promise<Blob> {
     const { canvas, surface } = cpuCanvas(frame.width, frame.height);

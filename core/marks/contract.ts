@@ -28,7 +28,8 @@ export interface PaintTools extends MarkTools {
 
 export interface Sheet {
   surface: Surface;
-  read: () => RgbaPixels;
+  /** Its pixels, or those of a part of it: whole pixels within it. */
+  read: (part?: Rect) => RgbaPixels;
   /** It as something another surface can draw. */
   image: unknown;
 }

@@ -59,3 +59,12 @@ test('a new order, and marks that change the whole view, ask for everything', ()
   expect(changedRegion([a], [a, dim], tools)).toBeNull();
   expect(changedRegion([a, b], [a, b], tools)).toMatchObject({ width: 0, height: 0 });
 });
+
+test('a name and a lock are not seen: nothing is painted anew', () => {
+  const renamed = everyMark.map((mark, i) =>
+    i === 3 ? { ...mark, name: 'New', locked: true } : mark,
+  );
+  expect(changedRegion(everyMark, renamed, tools)).toMatchObject({ width: 0, height: 0 });
+  const off = everyMark.map((mark, i) => (i === 3 ? { ...mark, off: true } : mark));
+  expect(changedRegion(everyMark, off, tools)?.width).toBeGreaterThan(0);
+});

@@ -9,8 +9,8 @@ const MOST = 24;
 const HIDE_REACH = 26;
 
 /**
- * Where a picture differs after some of its marks changed, in frame pixels; null when that is not
- * known and all of it must be painted.
+ * Where a picture differs after some of its marks changed, in frame pixels: of no size where nothing
+ * that is seen changed; null when that is not known and all of it must be painted.
  */
 export function changedRegion(
   before: readonly Mark[],
@@ -19,6 +19,7 @@ export function changedRegion(
 ): Rect | null {
   const changed = changedMarks(before, after);
   if (!changed || changed.length > MOST) return null;
+  if (changed.length === 0) return { x: 0, y: 0, width: 0, height: 0 };
   if (changed.some((mark) => kindOf(mark).everywhere)) return null;
   const own = (mark: Mark) => inflate(markBounds(mark, tools), HALO + 1);
   let region = union(changed.map(own));
@@ -41,6 +42,19 @@ export function changedRegion(
   return region;
 }
 
+/** Whether two states of a mark are painted alike: its name and its lock are not seen. */
+function looksSame(a: Mark | undefined, b: Mark | undefined): boolean {
+  if (a === b) return true;
+  if (!a || !b) return false;
+  const unseen = { name: undefined, locked: undefined };
+  const [one, other]: Record<string, unknown>[] = [
+    { ...a, ...unseen },
+    { ...b, ...unseen },
+  ];
+  const keys = new Set([...Object.keys(one ?? {}), ...Object.keys(other ?? {})]);
+  return [...keys].every((key) => one?.[key] === other?.[key]);
+}
+
 /** Marks that are gone, new or other than before, in both forms; null when their order changed. */
 function changedMarks(before: readonly Mark[], after: readonly Mark[]): Mark[] | null {
   const now = new Map(after.map((mark) => [mark.id, mark]));
@@ -49,7 +63,7 @@ function changedMarks(before: readonly Mark[], after: readonly Mark[]): Mark[] |
   const kept = after.filter((mark) => had.has(mark.id));
   if (stayed.some((mark, i) => kept[i]?.id !== mark.id)) return null;
   return [
-    ...before.filter((mark) => now.get(mark.id) !== mark),
-    ...after.filter((mark) => had.get(mark.id) !== mark),
+    ...before.filter((mark) => !looksSame(now.get(mark.id), mark)),
+    ...after.filter((mark) => !looksSame(had.get(mark.id), mark)),
   ];
 }

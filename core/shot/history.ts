@@ -59,6 +59,17 @@ export function changeOn(
   return { document: joined.document, steps, position: steps.length };
 }
 
+/**
+ * Adds to the last step what belongs to it and was only known later; it is undone with it. Where
+ * nothing was done, or something was undone since, the history stays as it is.
+ */
+export function amend(history: History, recipe: (draft: ShotDocument) => void): History {
+  const last = history.steps[history.position - 1];
+  return last && history.position === history.steps.length
+    ? changeOn(history, last.label, recipe)
+    : history;
+}
+
 /** Of several replacements at one path only the last counts. */
 function withoutRepeats(patches: Step['patches']): Step['patches'] {
   if (patches.some((patch) => patch.op !== 'replace')) return patches;

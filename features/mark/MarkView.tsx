@@ -34,6 +34,7 @@ import { keepUsual } from './keepUsual';
 import { useMarkKeys } from './useMarkKeys';
 import { useDroppedPictures } from './pieces';
 import { PrivateThings } from './PrivateThings';
+import { allStandOut, stopStandingOut } from './standsOut';
 import { stopLooking, usePrivate } from './privateStore';
 import { stopWords } from './wordsOut';
 import { TagsOf } from '../tags/TagsOf';
@@ -46,6 +47,7 @@ export function MarkView({ id }: { id: string }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const reload = useCallback(() => {
+    stopStandingOut();
     stopStoring();
     closeSession();
     setRound((n) => n + 1);
@@ -59,6 +61,7 @@ export function MarkView({ id }: { id: string }) {
       wanted = false;
       stopLooking();
       stopWords();
+      stopStandingOut();
       stopStoring();
       closeSession();
     };
@@ -252,9 +255,13 @@ async function holdInView(): Promise<void> {
 }
 
 async function copy(): Promise<void> {
-  const { frame, history, id } = session();
+  const { frame, id } = session();
+  const painted = async () => {
+    await allStandOut();
+    return paintPng(frame, session().history.document);
+  };
   try {
-    await copyPicture(paintPng(frame, history.document));
+    await copyPicture(painted());
     notify({
       key: `copied ${id}`,
       tone: 'good',

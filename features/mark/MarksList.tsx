@@ -1,6 +1,7 @@
 import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import {
   useCallback,
+  useDeferredValue,
   useEffect,
   useLayoutEffect,
   useRef,
@@ -18,7 +19,8 @@ import { Several } from './Several';
 
 /** All marks from the lowest to the topmost, with everything the picture offers, by keyboard. */
 export function MarksList() {
-  const { marks } = useSession((s) => s.history.document);
+  // The picture comes first; rows follow as soon as there is time.
+  const marks = useDeferredValue(useSession((s) => s.history.document.marks));
   const chosen = useSession((s) => s.selection[0]);
   /** The row that the Tab key comes to. */
   const stop = marks.find((mark) => mark.id === chosen)?.id ?? marks[0]?.id;

@@ -1,9 +1,9 @@
-import { Circle, Line, Rect as KonvaRect } from 'react-konva';
+import { Circle, Line, Rect as KonvaRect, Shape } from 'react-konva';
 import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
 import { CUT } from '@/core/marks/piece';
 import type { Handle } from '@/core/marks/contract';
-import { kindOf, type Mark } from '@/core/marks/registry';
+import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
 import { markById, marks as storedMarks } from './actions';
 import { toScreen, type Camera } from './camera';
 import { pressGroup, pressHandle } from './gesture';
@@ -21,20 +21,39 @@ export function SelectionHandles({ camera }: { camera: Camera }) {
   const live = useSession((s) => s.live);
   const history = useSession((s) => s.history);
   const shaper = useSession((s) => s.shaper);
-  const chosen = shownMarks({ history, live }).filter((mark) => selection.includes(mark.id));
+  const ids = new Set(selection);
+  const chosen = shownMarks({ history, live }).filter((mark) => ids.has(mark.id));
   const only = chosen.length === 1 && !editing ? chosen[0] : undefined;
   return (
     <>
-      {chosen.map((mark) => (
-        <Frame key={mark.id} camera={camera} r={kindOf(mark).bounds(mark, { shaper })} />
-      ))}
+      <Frames camera={camera} all={chosen.map((mark) => markBounds(mark, { shaper }))} />
       {only && !only.locked && <OneMark mark={only} camera={camera} />}
       {chosen.length > 1 && <Together chosen={chosen} camera={camera} />}
     </>
   );
 }
 
-function Frame({ camera, r, strong = false }: { camera: Camera; r: Rect; strong?: boolean }) {
+/** Thin outlines, as one shape: five hundred of them would each be asked for what it is. */
+function Frames({ camera, all }: { camera: Camera; all: readonly Rect[] }) {
+  return (
+    <Shape
+      stroke={themeColour('petrol')}
+      strokeWidth={1}
+      dash={[4, 3]}
+      listening={false}
+      sceneFunc={(context, shape) => {
+        context.beginPath();
+        for (const r of all) {
+          const at = toScreen(camera, r);
+          context.rect(at.x, at.y, r.width * camera.scale, r.height * camera.scale);
+        }
+        context.strokeShape(shape);
+      }}
+    />
+  );
+}
+
+function Frame({ camera, r }: { camera: Camera; r: Rect }) {
   const at = toScreen(camera, r);
   return (
     <KonvaRect
@@ -43,8 +62,7 @@ function Frame({ camera, r, strong = false }: { camera: Camera; r: Rect; strong?
       width={r.width * camera.scale}
       height={r.height * camera.scale}
       stroke={themeColour('petrol')}
-      strokeWidth={strong ? 1.5 : 1}
-      dash={strong ? [] : [4, 3]}
+      strokeWidth={1.5}
       listening={false}
     />
   );
@@ -77,7 +95,7 @@ function Together({ chosen, camera }: { chosen: readonly Mark[]; camera: Camera 
   const ids = new Set(chosen.map((mark) => mark.id));
   return (
     <>
-      <Frame camera={camera} r={group.box} strong />
+      <Frame camera={camera} r={group.box} />
       {groupHandles(group).map((handle) => (
         <Grip
           key={handle.id}

@@ -40,7 +40,8 @@ function GroupNumbers() {
   const history = useSession((s) => s.history);
   const live = useSession((s) => s.live);
   const selection = useSession((s) => s.selection);
-  const { box } = groupOf(shownMarks({ history, live }).filter((m) => selection.includes(m.id)));
+  const ids = new Set(selection);
+  const { box } = groupOf(shownMarks({ history, live }).filter((m) => ids.has(m.id)));
   return (
     <div className="mt-1 grid w-full grid-cols-2 gap-1.5">
       {(['x', 'y', 'width', 'height'] as const).map((field) => (

@@ -175,6 +175,7 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
   const painter = useMemo(() => new LivePaint(), []);
   const drawFrame = frameDrawer(picture);
   const fine = useAtRest(camera);
+  const settled = useAtRest(marks);
   const paint = (context: Konva.Context) => {
     // konva wraps the canvas; the painter needs the real one, for the same pixels as everywhere.
     const target = context._context;
@@ -199,6 +200,7 @@ function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: S
         sight: { scale: camera.scale * window.devicePixelRatio, seen: seenBy(camera, size) },
       },
       fine,
+      settled,
     };
     painter.paint(target, sight, editing ? [] : live);
   };

@@ -3,7 +3,7 @@ import { STATUS_SLOT } from '../shell/statusSlot';
 import { useEffect, useMemo } from 'react';
 import { toHex } from '@/core/colour/colour';
 import { contains, union } from '@/core/geometry/rect';
-import { kindOf } from '@/core/marks/registry';
+import { markBounds } from '@/core/marks/registry';
 import { usePointer } from './pointerStore';
 import { shownMarks, useSession, type StoredState } from './session';
 
@@ -88,9 +88,10 @@ function SelectionSize() {
   const selection = useSession((s) => s.selection);
   const shaper = useSession((s) => s.shaper);
   const marks = shownMarks({ history, live });
-  const chosen = marks.filter((m) => selection.includes(m.id) || live.includes(m));
+  const wanted = new Set([...selection, ...live.map((m) => m.id)]);
+  const chosen = marks.filter((m) => wanted.has(m.id));
   if (chosen.length === 0) return null;
-  const r = union(chosen.map((mark) => kindOf(mark).bounds(mark, { shaper })));
+  const r = union(chosen.map((mark) => markBounds(mark, { shaper })));
   return (
     <span>
       {Math.round(r.width)} × {Math.round(r.height)} px

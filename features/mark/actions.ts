@@ -19,7 +19,11 @@ export const setTitle = (title: string): void => update({ title });
 
 export const marks = (): readonly Mark[] => session().history.document.marks;
 export const markById = (id: string): Mark | undefined => marks().find((m) => m.id === id);
-export const selectedMarks = (): Mark[] => session().selection.flatMap((id) => markById(id) ?? []);
+/** In the order in which they were chosen. */
+export function selectedMarks(): Mark[] {
+  const byId = new Map(marks().map((mark) => [mark.id, mark]));
+  return session().selection.flatMap((id) => byId.get(id) ?? []);
+}
 
 export const select = (ids: readonly string[]): void => update({ selection: ids, editing: null });
 
@@ -79,7 +83,7 @@ export function addMark(mark: Mark): void {
     return;
   }
   const plain = useStyles.getState()[mark.kind].standsOut ? {} : { plain: true };
-  const seen = standingOut({ ...mark, ...plain });
+  const [seen = mark] = standingOut([{ ...mark, ...plain }]);
   changeDocument(`Add ${kindOf(mark).label.toLowerCase()}`, (draft) => {
     draft.marks.push(seen);
   });
@@ -106,7 +110,7 @@ export function addInMiddle(name: MarkName, shown: Rect): void {
 
 /** Replaces marks by changed ones of the same ids. */
 export function replaceMarks(changed: readonly Mark[], label: string, joins = ''): void {
-  const byId = new Map(changed.map((mark) => [mark.id, standingOut(mark)]));
+  const byId = new Map(standingOut(changed).map((mark) => [mark.id, mark]));
   update({ live: [] });
   changeDocument(
     label,
@@ -170,8 +174,12 @@ export function setOnMark(
   id: string,
   change: Partial<Pick<Mark, 'name' | 'off' | 'locked'>> & { uncovered?: boolean | undefined },
 ): void {
-  const mark = markById(id);
-  if (mark) replaceMarks([{ ...mark, ...change }], 'Change a mark');
+  changeDocument('Change a mark', (draft) => {
+    const at = draft.marks.findIndex((mark) => mark.id === id);
+    const mark = draft.marks[at];
+    // Nothing that is seen of it changes, or all of it: its contrast stays.
+    if (mark) draft.marks[at] = { ...mark, ...change };
+  });
 }
 
 export function setNumber(id: string, field: string, value: number): void {

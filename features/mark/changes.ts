@@ -33,6 +33,15 @@ export function changeDocument(
   storeSoon();
 }
 
+/** Adds to the last step what belongs to it, in silence. */
+export function amendDocument(recipe: (draft: ShotDocument) => void): void {
+  const before = session().history;
+  const after = history.amend(before, recipe);
+  if (after === before) return;
+  update({ history: after });
+  storeSoon();
+}
+
 function saidOf(label: string): string {
   const { length } = session().history.document.marks;
   return `${label}. ${length === 1 ? '1 mark' : `${length} marks`} now.`;

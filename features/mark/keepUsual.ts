@@ -3,6 +3,7 @@ import { whenStored } from '../outbox/outbox';
 import { recall } from '../outbox/memory';
 import { notify } from '../shell/noticeStore';
 import { session } from './session';
+import { allStandOut } from './standsOut';
 import { whenSettled } from './storing';
 
 /** Keeps the open shot in the default folder, with its last change, without leaving Mark. */
@@ -12,6 +13,7 @@ export async function keepUsual(): Promise<void> {
   try {
     // A shot that was just taken may still be on its way.
     if (recall(id)) await Promise.race([whenStored(id), api.shot(id)]).catch(() => whenStored(id));
+    await allStandOut();
     await whenSettled(id);
     const { folders } = await api.folders();
     const folder = folders.find((f) => f.isDefault);

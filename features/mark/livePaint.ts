@@ -11,6 +11,7 @@ import { PaintScene } from '@/core/paint/scene';
 import type { Surface } from '@/core/paint/surface';
 import { traceView } from '@/core/shot/viewShape';
 import type { Camera } from './camera';
+import { changedAmong, MANY, movedAlike } from './together';
 
 /** What is to be seen. */
 export interface Sight {
@@ -34,11 +35,21 @@ export interface Sight {
   tools: PaintTools;
   /** Smooth scaling of the frame; rough while the sight still changes, which is much faster. */
   fine: boolean;
+  /** The marks have not changed for a moment. */
+  settled: boolean;
 }
 
 interface Sheet {
   canvas: HTMLCanvasElement;
   blend: GlobalCompositeOperation;
+}
+
+/** Many marks that move together: what is below them, and they themselves, painted once. */
+interface Group {
+  from: readonly Mark[];
+  sight: Sight;
+  base: HTMLCanvasElement;
+  sheets: readonly Sheet[];
 }
 
 /** From this enlargement on, pixels are shown as squares. */
@@ -53,6 +64,7 @@ export class LivePaint {
   private above: Sheet[] = [];
   /** What the sheets show. */
   private shown: Sight | null = null;
+  private group: Group | null = null;
 
   /** Paints the sight onto `target`, the live marks in place of their stored selves. */
   paint(target: CanvasRenderingContext2D, sight: Sight, live: readonly Mark[]): void {
@@ -60,6 +72,8 @@ export class LivePaint {
       this.paintMoved(target, this.shown, sight);
       return;
     }
+    if (this.paintTogether(target, sight, live)) return;
+    this.group = null;
     const scene = sceneOf(sight, live);
     this.prepare(sight, scene);
     target.save();
@@ -71,17 +85,60 @@ export class LivePaint {
     const tools = { ...sight.tools, live: true };
     for (const mark of live) paintMark(target, mark, tools, scene);
     target.restore();
-    this.paintAbove(target);
+    paintSheets(target, this.above);
   }
 
-  private paintAbove(target: CanvasRenderingContext2D, place: DOMMatrix2DInit = {}): void {
+  /**
+   * Many marks on their way, under the pointer or by keys: painted once and shifted, so that what
+   * they hide or enlarge is as it was until they rest. False where that is not what happens.
+   */
+  private paintTogether(
+    target: CanvasRenderingContext2D,
+    sight: Sight,
+    live: readonly Mark[],
+  ): boolean {
+    const moving = live.length > 0 ? live : this.nudged(sight);
+    if (!moving || moving.length < MANY) return false;
+    const known = this.group && sameLook(this.group.sight, sight) ? this.group : null;
+    const by = known && movedAlike(known.from, moving, sight.tools);
+    const group = by ? known : this.groupOf(sight, moving, live.length > 0);
+    if (!group) return false;
+    this.group = group;
+    const { x, y } = by ?? movedAlike(group.from, moving, sight.tools) ?? { x: 0, y: 0 };
+    const scale = sight.camera.scale * sight.dots;
     target.save();
-    target.setTransform(place);
-    for (const sheet of this.above) {
-      target.globalCompositeOperation = sheet.blend;
-      target.drawImage(sheet.canvas, 0, 0);
-    }
+    target.setTransform(1, 0, 0, 1, 0, 0);
+    target.drawImage(group.base, 0, 0);
     target.restore();
+    paintSheets(target, group.sheets, { e: x * scale, f: y * scale });
+    return true;
+  }
+
+  /** The marks that keys moved since the sheets were painted; null where it is not only that. */
+  private nudged(sight: Sight): readonly Mark[] | null {
+    const from = this.group?.sight ?? this.shown;
+    if (sight.settled || !from || !sameLook(from, sight)) return null;
+    return changedAmong(from.marks, sight.marks);
+  }
+
+  /** @param live they are not among the marks of the sight, else they are as they were painted last */
+  private groupOf(sight: Sight, moving: readonly Mark[], live: boolean): Group | null {
+    const ids = new Set(moving.map((mark) => mark.id));
+    const from = live ? moving : (this.shown?.marks ?? []).filter((mark) => ids.has(mark.id));
+    if (!movedAlike(from, moving, sight.tools)) return null;
+    const rest = sight.marks.filter((mark) => !ids.has(mark.id));
+    const base = sheetOf(sight);
+    const below = { ...sight, marks: rest };
+    paintBelow(context(base), below, rest, sceneOf(below, []));
+    // Two sheets, whatever lies over what: many would take longer to lay than marks to paint.
+    const tints = (mark: Mark) => kindOf(mark).blend === 'multiply';
+    const ordered = [...from.filter(tints), ...from.filter((mark) => !tints(mark))];
+    const sheets = sheetsAbove(
+      sight,
+      ordered,
+      sceneOf({ ...sight, marks: [...rest, ...from] }, []),
+    );
+    return { from, sight: live ? sight : (this.shown ?? sight), base, sheets };
   }
 
   /** While the camera moves, the sheets move with it; what comes into sight is painted at rest. */
@@ -101,7 +158,7 @@ export class LivePaint {
     target.setTransform(place);
     target.drawImage(this.below, 0, 0);
     target.restore();
-    this.paintAbove(target, place);
+    paintSheets(target, this.above, place);
   }
 
   private prepare(sight: Sight, scene: PaintScene): void {
@@ -114,11 +171,7 @@ export class LivePaint {
     const at = cutAt(sight);
     const cut = at < 0 ? sight.marks.length : at;
     this.below = sheetOf(sight, this.below);
-    const surface = context(this.below);
-    enter(surface, sight);
-    drawFrame(surface, sight);
-    scene.drawHidden(surface, sight.active === null ? {} : { except: sight.active });
-    for (const mark of sight.marks.slice(0, cut)) paintMark(surface, mark, sight.tools, scene);
+    paintBelow(context(this.below), sight, sight.marks.slice(0, cut), scene);
     this.above = sheetsAbove(sight, sight.marks.slice(cut + 1), scene);
   }
 
@@ -127,6 +180,7 @@ export class LivePaint {
     if (cutAt(sight) >= 0 || !this.below) return false;
     const region = changedRegion(before, sight.marks, sight.tools);
     if (!region) return false;
+    if (region.width === 0) return true;
     const { camera, dots } = sight;
     const scale = camera.scale * dots;
     const surface = context(this.below);
@@ -154,6 +208,33 @@ export class LivePaint {
     surface.restore();
     return true;
   }
+}
+
+/** The frame with what is hidden and some marks on it. */
+function paintBelow(
+  surface: CanvasRenderingContext2D,
+  sight: Sight,
+  marks: readonly Mark[],
+  scene: PaintScene,
+): void {
+  enter(surface, sight);
+  drawFrame(surface, sight);
+  scene.drawHidden(surface, sight.active === null ? {} : { except: sight.active });
+  for (const mark of marks) paintMark(surface, mark, sight.tools, scene);
+}
+
+function paintSheets(
+  target: CanvasRenderingContext2D,
+  sheets: readonly Sheet[],
+  place: DOMMatrix2DInit = {},
+): void {
+  target.save();
+  target.setTransform(place);
+  for (const sheet of sheets) {
+    target.globalCompositeOperation = sheet.blend;
+    target.drawImage(sheet.canvas, 0, 0);
+  }
+  target.restore();
 }
 
 /** Where the active mark lies among the others; −1 while it is not among them yet. */

@@ -1,6 +1,6 @@
 import type { Mark } from '@/core/marks/registry';
 import type { PaintTools } from '@/core/marks/contract';
-import { PaintScene } from '@/core/paint/scene';
+import { PaintScene, type Sources } from '@/core/paint/scene';
 import type { Surface } from '@/core/paint/surface';
 import { bitmap, sheet } from '@/workers/bitmap';
 import { session } from './session';
@@ -13,17 +13,21 @@ export function frameDrawer(picture: ImageBitmap): (surface: Surface) => void {
   return known;
 }
 
-/** What the open shot's marks, or others in their place, are painted on. */
-export function sceneOf(marks?: readonly Mark[]): { tools: PaintTools; scene: PaintScene } {
+/** What the open shot's marks, or others in their place, are painted of. */
+export function sourcesOf(marks?: readonly Mark[]): Sources {
   const { history, picture, shaper } = session();
   const { document } = history;
-  const tools = { shaper, bitmap, sheet };
-  const scene = new PaintScene({
+  return {
     marks: marks ?? document.marks,
     view: document.view,
     pictures: document.pictures,
     drawFrame: frameDrawer(picture),
-    tools,
-  });
-  return { tools, scene };
+    tools: { shaper, bitmap, sheet },
+  };
+}
+
+/** What the open shot's marks are painted on. */
+export function sceneOf(): { tools: PaintTools; scene: PaintScene } {
+  const sources = sourcesOf();
+  return { tools: sources.tools, scene: new PaintScene(sources) };
 }

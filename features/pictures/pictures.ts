@@ -37,3 +37,27 @@ export const turnFrame = (frame: ImageBitmap, turn: Turn): Promise<ImageBitmap> 
 /** A picture as a document holds it, and whether it had to be made smaller for that. */
 export const packPiece = (picture: ImageBitmap): Promise<{ held: HeldPicture; shrunk: boolean }> =>
   ask(async (worker) => worker.pack(await handOver(picture)));
+
+let lastKey = 0;
+
+/** A picture as the worker keeps it, to be asked for contrasts again and again. */
+export class WatchedPicture {
+  private readonly key = (lastKey += 1);
+  private readonly there: Promise<void>;
+
+  constructor(readonly picture: ImageBitmap) {
+    this.there = ask(async (worker) => worker.hold(this.key, await handOver(picture)));
+    this.there.catch(() => undefined);
+  }
+
+  /** The contrasts of some marks with what is below them; null where another picture took its place. */
+  async contrasts(
+    document: ShotDocument,
+    ids: readonly string[],
+  ): Promise<Map<string, number | null> | null> {
+    await this.there;
+    return ask((worker) => worker.contrasts(this.key, document, ids));
+  }
+}
+
+export const letGoPicture = (): Promise<void> => ask((worker) => worker.letGo());

@@ -40,10 +40,12 @@ export function sheet(width: number, height: number): Sheet {
   return {
     surface,
     image: canvas,
-    read: () => ({
-      data: new Uint8ClampedArray(surface.getImageData(0, 0, width, height).data),
-      width,
-      height,
+    read: (part = { x: 0, y: 0, width, height }) => ({
+      data: new Uint8ClampedArray(
+        surface.getImageData(part.x, part.y, part.width, part.height).data,
+      ),
+      width: part.width,
+      height: part.height,
     }),
   };
 }

@@ -188,6 +188,33 @@ test('a distance read off', async () => {
   counts('A distance read off');
 }, 60_000);
 
+test('the thickness of an arrow drawn before', async () => {
+  const arrow = {
+    ...{ id: 'a', kind: 'arrow', from: { x: 20, y: 20 }, to: { x: 200, y: 90 } },
+    ...{ colour: '#D55E00', thickness: 6, heads: 'end' },
+  };
+  const view = { crop: { x: 0, y: 0, width: 300, height: 200 } };
+  const document = JSON.stringify({ version: 1, view, marks: [arrow] });
+  const id = await sendShot(await plainPng(300, 200, '#FFFFFF'), 'Arrow', { document });
+  await app.openShot(id);
+  await hand.does(async () => (await browser.driver.findElement(By.css('[data-row]'))).click());
+  await hand.does(() =>
+    browser.driver.executeScript(
+      `
+      const place = arguments[0].getBoundingClientRect();
+      arguments[0].dispatchEvent(new WheelEvent('wheel', {
+        bubbles: true, cancelable: true, altKey: true, deltaY: -100,
+        clientX: place.left + 200, clientY: place.top + 200,
+      }));`,
+      stage(),
+    ),
+  );
+  await app.sees('Thickness 7 px');
+  await app.stored();
+  expect((await getShot(id)).document.marks[0]).toMatchObject({ thickness: 7 });
+  counts('The thickness of an arrow drawn before');
+}, 60_000);
+
 test('a window by typing its name', async () => {
   await hand.key(Key.F6);
   await browser.driver.wait(until.elementLocated(By.css('[data-testid="still"]')), WAIT);

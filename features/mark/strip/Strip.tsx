@@ -1,5 +1,4 @@
 import { formatFixed } from '../../ui/format';
-import { useMemo } from 'react';
 import { kindOf, opacityOf, type Mark, type MarkName } from '@/core/marks/registry';
 import { canStandOut } from '@/core/shot/standsOut';
 import { setStyle } from '../actions';
@@ -7,7 +6,7 @@ import { Button } from '../../ui/Button';
 import { FoldedRow, type Folding } from '../../ui/FoldedRow';
 import { nextAfterOther } from '../lastNumber';
 import { shownMarks, update, useSession } from '../session';
-import { contrastOf } from '../standsOut';
+import { useContrast } from '../standsOut';
 import { useStyles } from '../styles';
 import { factsOf, isMarkTool } from '../tools';
 import { CropEnd, useCropItems } from './cropItems';
@@ -30,7 +29,7 @@ function CutSwitch() {
 
 /** The switch for the edge, and how well the mark can be seen without it. */
 function StandsOut({ on, mark }: { on: boolean; mark: Mark | undefined }) {
-  const ratio = useMemo(() => (mark ? contrastOf(mark) : null), [mark]);
+  const ratio = useContrast(mark);
   return (
     <span className="flex items-center gap-2">
       <Press label="Stands out" on={on} onChange={(standsOut) => setStyle({ standsOut })} />

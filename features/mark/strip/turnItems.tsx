@@ -75,16 +75,6 @@ function useTurning(): Folding[] {
       key: 'turn degrees',
       node: <NumberInput label="Degrees" value={turn.angle} min={-45} max={45} onCommit={angle} />,
     },
-    {
-      key: 'turn corners',
-      node: (
-        <Button icon={<Scan size={16} strokeWidth={1.75} />} onClick={startSquaring}>
-          Pull four corners square
-        </Button>
-      ),
-    },
-    ...size('width', 'Width'),
-    ...size('height', 'Height'),
     ...(isTurned(turn)
       ? [
           {
@@ -97,6 +87,16 @@ function useTurning(): Folding[] {
           },
         ]
       : []),
+    {
+      key: 'turn corners',
+      node: (
+        <Button icon={<Scan size={16} strokeWidth={1.75} />} onClick={startSquaring}>
+          Pull four corners square
+        </Button>
+      ),
+    },
+    ...size('width', 'Width'),
+    ...size('height', 'Height'),
     {
       key: 'turn hint',
       node: <span className="text-soft">Or drag along a line that should be level.</span>,
