@@ -193,6 +193,9 @@ interface ChipProps {
 }
 
 function Chip({ label, icon, current, onClick }: ChipProps) {
+  // Ways to bring a picture in are no sources: their pictures say enough where there is little room.
+  const brings = current === undefined;
+  const narrow = brings ? 'max-[1439px]:sr-only' : !current && 'max-[1180px]:sr-only';
   return (
     <Item>
       <button
@@ -206,7 +209,7 @@ function Chip({ label, icon, current, onClick }: ChipProps) {
         )}
       >
         {icon}
-        <span className={classes('truncate', !current && 'max-[1180px]:sr-only')}>{label}</span>
+        <span className={classes('truncate', narrow)}>{label}</span>
       </button>
     </Item>
   );

@@ -14,6 +14,7 @@ import { letIn, whyNot } from './offers';
 const MB = Math.floor(limits.pictureBytes / 1_000_000);
 
 const FORM =
+  '<style>input,button{font:inherit;min-height:48px;max-width:100%}button{padding:0 28px;border:1px solid;border-radius:7px;background:#f2b233;color:#1c2b2a;font-weight:bold}</style>' +
   '<h1>Send a picture to the computer</h1>' +
   '<form method="post" enctype="multipart/form-data">' +
   '<p><label for="p">Photograph something, or choose a picture.</label></p>' +

@@ -27,6 +27,8 @@ export function PhoneDialog({ openInMark, onClose }: Props) {
     arrived(offer.shot, openInMark);
     onClose();
   }, [offer, openInMark, onClose]);
+  // What is in it has the focus from the start.
+  if (!offer && !problem) return null;
   const close = () => {
     stopWaiting(last.current);
     onClose();
