@@ -4,8 +4,8 @@ import type { Focused } from './press';
 export const apart =
   '[role="dialog"], [role="alertdialog"], [role="menu"], [role="listbox"], [data-takes-keys]';
 
-/** An open dialog that everything else waits for. */
-export const modal = '[data-modal][data-state="open"]';
+/** An open dialog or menu that everything else waits for. */
+export const modal = '[data-modal][data-state="open"], [role="menu"][data-state="open"]';
 
 /** Input types that are no fields of words. */
 const pressed = ['button', 'submit', 'reset', 'checkbox', 'file', 'color', 'image'];

@@ -30,6 +30,7 @@ import { session, update, useSession } from './session';
 import { sizeBy } from './sizeInHand';
 import { SizeShown } from './SizeShown';
 import { SquareHandles } from './SquareHandles';
+import { StageMenu } from './StageMenu';
 import { TextField } from './TextField';
 import { Touches } from './touch';
 import { TrueUpChip } from './TrueUpChip';
@@ -70,6 +71,8 @@ export function Stage() {
     const { editing, tool } = session();
     event.currentTarget.setPointerCapture(event.pointerId);
     space.current?.focus({ preventScroll: true });
+    // A finger was nowhere before.
+    usePointer.setState({ at: toFrame(resolved, place(event)) });
     const meant = touches.press(event, place(event), event.timeStamp);
     if (meant === 'pinch') abandon();
     if (meant !== 'draw') return;
@@ -105,48 +108,50 @@ export function Stage() {
   return (
     <div className="grid min-h-0 grow grid-cols-[20px_1fr] grid-rows-[20px_1fr] bg-desk">
       <Rulers camera={resolved} size={size} view={view} />
-      <div
-        ref={space}
-        role="application"
-        aria-label="Picture. The Marks list does by keyboard all that is done here by pointer."
-        tabIndex={0}
-        data-testid="stage"
-        data-parts={parts}
-        data-of={id}
-        data-home
-        className="relative min-h-0 min-w-0 touch-none overflow-hidden"
-        style={{
-          cursor: panning
-            ? 'grab'
-            : tool === 'grab'
-              ? 'default'
-              : tool === 'text'
-                ? 'text'
-                : 'crosshair',
-        }}
-        onPointerDown={down}
-        onPointerMove={move}
-        onPointerUp={up}
-        onPointerCancel={up}
-        onPointerLeave={() => usePointer.setState({ at: null })}
-        onDoubleClick={(event) => openUnder(toFrame(resolved, place(event)), resolved.scale)}
-      >
-        {size.width > 0 && (
-          <KonvaStage width={size.width} height={size.height}>
-            <Picture camera={resolved} shown={shown} size={size} />
-            <Layer>
-              <RailView camera={resolved} />
-              <SelectionHandles camera={resolved} />
-              <CropHandles camera={resolved} />
-              <SquareHandles camera={resolved} />
-              <Overlays camera={resolved} />
-            </Layer>
-          </KonvaStage>
-        )}
-        <TextField camera={resolved} />
-        <TrueUpChip />
-        <SizeShown />
-      </div>
+      <StageMenu>
+        <div
+          ref={space}
+          role="application"
+          aria-label="Picture. The Marks list does by keyboard all that is done here by pointer."
+          tabIndex={0}
+          data-testid="stage"
+          data-parts={parts}
+          data-of={id}
+          data-home
+          className="relative min-h-0 min-w-0 touch-none overflow-hidden"
+          style={{
+            cursor: panning
+              ? 'grab'
+              : tool === 'grab'
+                ? 'default'
+                : tool === 'text'
+                  ? 'text'
+                  : 'crosshair',
+          }}
+          onPointerDown={down}
+          onPointerMove={move}
+          onPointerUp={up}
+          onPointerCancel={up}
+          onPointerLeave={() => usePointer.setState({ at: null })}
+          onDoubleClick={(event) => openUnder(toFrame(resolved, place(event)), resolved.scale)}
+        >
+          {size.width > 0 && (
+            <KonvaStage width={size.width} height={size.height}>
+              <Picture camera={resolved} shown={shown} size={size} />
+              <Layer>
+                <RailView camera={resolved} />
+                <SelectionHandles camera={resolved} />
+                <CropHandles camera={resolved} />
+                <SquareHandles camera={resolved} />
+                <Overlays camera={resolved} />
+              </Layer>
+            </KonvaStage>
+          )}
+          <TextField camera={resolved} />
+          <TrueUpChip />
+          <SizeShown />
+        </div>
+      </StageMenu>
     </div>
   );
 }

@@ -72,7 +72,7 @@ export function Card({ shot, ...props }: CardProps & { shot: ShotSummary }) {
         className={classes(
           'absolute top-2 left-2 grid size-7 place-items-center rounded-[6px] border border-edge bg-card',
           several.length === 0 &&
-            'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100',
+            'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 [@media(hover:none)]:opacity-100',
         )}
       >
         <span className="sr-only">Choose {shot.title} among several</span>

@@ -1,5 +1,11 @@
 import { Tooltip } from 'radix-ui';
-import { useEffect, useRef, useState, type ButtonHTMLAttributes, type ReactNode } from 'react';
+import {
+  useEffect,
+  useState,
+  type ButtonHTMLAttributes,
+  type ReactNode,
+  type SyntheticEvent,
+} from 'react';
 import { flushSync } from 'react-dom';
 import { classes } from './classes';
 
@@ -15,18 +21,14 @@ const LANDMARKS = '[role="dialog"], main, header, footer, aside, nav';
 /** A button with a picture only; its name shows on hover and focus. */
 export function IconButton({ label, hint, children, className, ...rest }: Props) {
   const [open, setOpen] = useState(false);
-  const button = useRef<HTMLButtonElement>(null);
   const [place, setPlace] = useState<HTMLElement | null>(null);
-  const change = (next: boolean) => {
-    setPlace(button.current?.closest<HTMLElement>(LANDMARKS) ?? null);
-    setOpen(next);
-  };
+  const note = ({ currentTarget }: SyntheticEvent<HTMLElement>) =>
+    setPlace(currentTarget.closest<HTMLElement>(LANDMARKS));
   useEffect(() => (open ? closeOnEscape(() => setOpen(false)) : undefined), [open]);
   return (
-    <Tooltip.Root open={open} onOpenChange={change}>
-      <Tooltip.Trigger asChild>
+    <Tooltip.Root open={open} onOpenChange={setOpen}>
+      <Tooltip.Trigger asChild onFocus={note} onPointerEnter={note}>
         <button
-          ref={button}
           type="button"
           aria-label={label}
           aria-keyshortcuts={hint}

@@ -243,6 +243,26 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
       },
     ],
     [
+      'Mark, what can be done with a mark',
+      async () => {
+        await app.openShot(shot);
+        await (await browser.driver.findElement(By.css('[data-row]'))).click();
+        await browser.driver.executeScript(
+          `document.querySelector('[data-testid="stage"]').dispatchEvent(
+            new MouseEvent('contextmenu', { bubbles: true, cancelable: true, clientX: 400, clientY: 300 }));`,
+        );
+        await app.until('the menu', () => app.has('[role="menu"]'));
+      },
+    ],
+    [
+      'From a phone',
+      async () => {
+        await app.take();
+        await app.click('From a phone');
+        await app.sees('The second door is closed');
+      },
+    ],
+    [
       'the trail',
       async () => {
         await app.openShot(shot);

@@ -35,7 +35,7 @@ export function WithMore({ label, place, children }: Props) {
             type="button"
             tabIndex={-1}
             aria-label={label}
-            className="grid size-7 shrink-0 place-items-center rounded-[6px] opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 hover:bg-tint data-[state=open]:opacity-100"
+            className="grid size-7 shrink-0 place-items-center rounded-[6px] opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 hover:bg-tint data-[state=open]:opacity-100 [@media(hover:none)]:opacity-100"
           >
             <Ellipsis size={16} strokeWidth={1.75} />
           </button>
