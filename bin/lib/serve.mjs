@@ -143,7 +143,6 @@ export async function serve({ name, demo = false, mode = 'start' }) {
     stdio: ['ignore', 'ignore', 'pipe'],
   });
   const lastWords = heard(app.stderr);
-  writeFileSync(runningFile(data), JSON.stringify({ starter: process.pid, app: app.pid }));
   let asked = false;
   let stopping = null;
   const stop = () =>
@@ -158,6 +157,8 @@ export async function serve({ name, demo = false, mode = 'start' }) {
       void stop();
     });
   }
+  // Only now: whoever reads who is running may end us at once.
+  writeFileSync(runningFile(data), JSON.stringify({ starter: process.pid, app: app.pid }));
   const ended = new Promise((resolve) => app.once('close', resolve));
   void ended.then(stop);
   let withoutDatabase = false;
