@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
 import { z } from 'zod';
 import { App, getPixels, getShot, plainPng } from '@/tests/e2e/lib/app';
 import { openBrowser, type Browser } from '@/tests/e2e/lib/browser';
@@ -22,7 +23,9 @@ beforeAll(async () => {
   mkdirSync(data, { recursive: true });
   own = await start();
   process.env.REZZIK_URL = own.url;
-  browser = await openBrowser();
+  browser = await openBrowser({
+    args: ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'],
+  });
   app = new App(browser.driver);
   await allowClipboard(browser);
 });
@@ -85,6 +88,28 @@ test('Take opens, a picture is pasted, marked and held; all of it comes once the
   expect((await getPixels(id, 'frame')).width).toBe(120);
   await app.until('nothing waits', async () => (await app.held('outbox', 'true')) === 0);
   expect(await shots()).toHaveLength(1);
+});
+
+test.each([
+  ['Camera', 'Open the camera', 'camera'],
+  ['Shared screen', 'Share a screen', 'screen'],
+])('a picture of the source %s is taken without a server, too', async (chip, open, source) => {
+  const { port } = own;
+  const before = (await shots()).length;
+  await app.go('/take');
+  await own.end('SIGKILL');
+  await app.go('/take');
+  await app.click(chip);
+  await app.click(open);
+  await app.until('it is live', () =>
+    run<boolean>('arguments[0]((document.querySelector("video")?.currentTime ?? 0) > 0.1)'),
+  );
+  await app.keys('1', Key.ENTER);
+  const id = await app.marked();
+  await app.until('it waits', async () => (await app.held('outbox', 'true')) === 1);
+  own = await start(port);
+  await app.until('it came', async () => (await shots()).length === before + 1, 60_000);
+  expect((await getShot(id)).provenance.source).toBe(source);
 });
 
 test('no picture is among what it holds', async () => {
