@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type Server } from 'node:http';
 import pLimit from 'p-limit';
 import { Fault } from '../http/fault';
 import { answerPhone } from '../phone/door';
-import { door } from './base';
+import { door, noteAddress } from './base';
 import { answerLink, type LinkAnswer } from './answer';
 
 /**
@@ -23,6 +23,7 @@ export function openLinks<T>(port: number | null, write: () => Promise<T>): Prom
   return oneAtATime(async () => {
     const before = door.rezzikLinks ?? null;
     const same = (before?.port ?? null) === port;
+    if (port !== null) await noteAddress();
     const after = same ? before : port === null ? null : { server: await listen(port), port };
     try {
       const written = await write();

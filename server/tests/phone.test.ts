@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import { spawnSync } from 'node:child_process';
 import { connect } from 'node:net';
+import { networkInterfaces } from 'node:os';
 import sharp from 'sharp';
 import * as oneRoute from '@/app/api/phone/[id]/route';
 import * as phoneRoute from '@/app/api/phone/route';
@@ -136,6 +138,17 @@ describe('one picture of a phone', () => {
     expect((await send(path)).status).toBe(200);
     expect(await sql()`select 1 from shots`).toHaveLength(1);
     await sql()`truncate shots cascade`;
+  });
+
+  test('the address is the one by which this computer goes out', async () => {
+    const { offer } = await offered();
+    const host = new URL(offer?.address ?? '').hostname;
+    // Source: ip-route(8), asked for the way to an address of documentation (RFC 5737).
+    const way = spawnSync('ip', ['-4', 'route', 'get', '192.0.2.1'], { encoding: 'utf8' }).stdout;
+    const source = / src (\S+)/.exec(way)?.[1];
+    const own = Object.values(networkInterfaces()).flatMap((list) => list ?? []);
+    if (source) expect(host).toBe(source);
+    else expect(own.map((one) => one.address)).toContain(host);
   });
 
   test('a name of odd characters and great length is no trouble', async () => {

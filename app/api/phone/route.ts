@@ -1,4 +1,4 @@
-import { openBase } from '@/server/links/base';
+import { noteAddress, openBase } from '@/server/links/base';
 import { route } from '@/server/http/route';
 import { lastOffer, makeOffer } from '@/server/phone/offers';
 
@@ -6,7 +6,8 @@ const answer = () => Response.json({ open: openBase() !== null, offer: lastOffer
 
 export const GET = route(() => Promise.resolve(answer()));
 
-export const POST = route(() => {
+export const POST = route(async () => {
+  await noteAddress();
   makeOffer();
-  return Promise.resolve(answer());
+  return answer();
 });
