@@ -1,3 +1,4 @@
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript';
 import tseslint from 'typescript-eslint';
 import importX from 'eslint-plugin-import-x';
 import reactHooks from 'eslint-plugin-react-hooks';
@@ -35,6 +36,10 @@ export default tseslint.config(
       parserOptions: { project: './tsconfig.json', tsconfigRootDir: import.meta.dirname },
     },
     plugins: { 'import-x': importX },
+    settings: {
+      'import-x/resolver-next': [createTypeScriptImportResolver({ project: './tsconfig.json' })],
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts', '.tsx'] },
+    },
     rules: {
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/consistent-type-imports': 'error',
@@ -48,8 +53,14 @@ export default tseslint.config(
         { checksVoidReturn: { attributes: false } },
       ],
       'import-x/no-restricted-paths': ['error', { zones, basePath: import.meta.dirname }],
+      'import-x/no-cycle': ['error', { ignoreExternal: true }],
       eqeqeq: 'error',
     },
+  },
+  {
+    // Tests stand above all layers: they ask routes, paint and drive whatever they hold to account.
+    files: ['**/*.test.ts', '**/tests/**'],
+    rules: { 'import-x/no-restricted-paths': 'off', 'import-x/no-cycle': 'off' },
   },
   {
     files: ['core/**/*.ts'],

@@ -7,7 +7,7 @@ import type { RgbaPixels } from '../raster/pixels';
 import type { Surface } from '../paint/surface';
 import type { Outline } from '../raster/mask';
 import type { Look } from './hide/looks';
-import type { WordsField } from './shared/words';
+import type { WordsField } from './shared/wordsField';
 import type { Style } from './style';
 
 /** What a mark needs from outside to measure and paint itself. */

@@ -3,7 +3,7 @@ import type { ShapeName } from '../contracts/way';
 import type { ViewShape } from '../contracts/shapes';
 import { distance, type Point } from '../geometry/point';
 import { bottom, boundsOf, right, type Rect } from '../geometry/rect';
-import { loopPoints } from '../shot/loop';
+import { loopPoints } from '../geometry/loop';
 import { cropAround } from '../shot/viewShape';
 
 /** Drawing a free shape on a stilled picture, as a state and what each action makes of it. */

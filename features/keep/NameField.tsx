@@ -4,7 +4,7 @@ import type { Shot } from '@/core/contracts/shot';
 import { nameFactsOf } from '@/core/naming/nameFacts';
 import { nameFrom, patternProblem } from '@/core/naming/pattern';
 import { leaveByKey } from '../keys/focus';
-import { PatternHelp } from '../setup/PatternHelp';
+import { PatternHelp } from './PatternHelp';
 
 interface Props {
   shot: Shot;

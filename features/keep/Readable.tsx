@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { SmallestWords } from '@/core/contracts/likeness';
 import type { Shot } from '@/core/contracts/shot';
 import { api } from '../api/client';
-import { useSettings } from '../take/settingsStore';
+import { useSettings } from '../settings/settingsStore';
 import { Button } from '../ui/Button';
 
 interface Props {

@@ -1,5 +1,5 @@
 import { flushSync } from 'react-dom';
-import { apart, focusedKind, followFocus, modal, wasReached } from './focus';
+import { apart, focusedKind, followFocus, modal, passing, wasReached } from './focus';
 import { keyFromEvent, takesItself } from './press';
 
 /** Says false when the key was not meant for it after all. */
@@ -41,10 +41,16 @@ function commitTyping(target: EventTarget | null): void {
     flushSync(() => target.blur());
 }
 
+/** A sheet of settings lets keys through to its view, all but the one that closes it. */
+function keepsKeys(target: Element, key: string): boolean {
+  const around = target.closest(apart);
+  return around !== null && (key === 'Escape' || !around.matches(passing));
+}
+
 function hear(event: KeyboardEvent): void {
   if (event.defaultPrevented || event.isComposing) return;
   const { target } = event;
-  if (target instanceof Element && target.closest(apart)) return;
+  if (target instanceof Element && keepsKeys(target, event.key)) return;
   // The view behind a dialog rests, wherever the focus went meanwhile.
   if (document.querySelector(modal)) return;
   const key = keyFromEvent(event);

@@ -4,6 +4,9 @@ import type { Focused } from './press';
 export const apart =
   '[role="dialog"], [role="alertdialog"], [role="menu"], [role="listbox"], [data-takes-keys]';
 
+/** What lies over a view and yet belongs to it: its settings that are not on the strip itself. */
+export const passing = '[data-passes-keys]';
+
 /** An open dialog or menu that everything else waits for. */
 export const modal = '[data-modal][data-state="open"], [role="menu"][data-state="open"]';
 

@@ -1,4 +1,4 @@
-import { useSettings } from '../take/settingsStore';
+import { useSettings } from '../settings/settingsStore';
 import { actionFacts, keyOf, type ActionName } from './actions';
 import type { Act } from './dispatch';
 import { modifier, useKey } from './useKey';

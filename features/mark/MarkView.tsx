@@ -2,7 +2,6 @@ import { Copy, Download, PanelRight, PictureInPicture2, Redo2, Undo2 } from 'luc
 import { useCallback, useEffect, useState } from 'react';
 import { canRedo, canUndo } from '@/core/shot/history';
 import { messageOf } from '../api/client';
-import { copyPicture } from '../pictures/clipboard';
 import { paintPng } from '../pictures/pictures';
 import { followLink, navigate } from '../shell/navigate';
 import { notify } from '../shell/noticeStore';
@@ -17,7 +16,8 @@ import { ShotName } from '../names/ShotName';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { setTitle } from './actions';
 import { redo, undo } from './changes';
-import { copyMarks, pasteMarks } from './arrange';
+import { pasteMarks } from './arrange';
+import { copyChosen, copyShot } from './copying';
 import { Description } from './Description';
 import { DropRest } from './DropRest';
 import { KeptAround } from './KeptAround';
@@ -34,7 +34,7 @@ import { keepUsual } from './keepUsual';
 import { useMarkKeys } from './useMarkKeys';
 import { useDroppedPictures } from './pieces';
 import { PrivateThings } from './PrivateThings';
-import { allStandOut, stopStandingOut } from './standsOut';
+import { stopStandingOut } from './standsOut';
 import { stopLooking, usePrivate } from './privateStore';
 import { stopWords } from './wordsOut';
 import { TagsOf } from '../tags/TagsOf';
@@ -170,8 +170,8 @@ function MarkThread() {
   useAction('mark.copy', () => {
     // Words that were selected on the page are what is meant.
     if (window.getSelection()?.toString()) return false;
-    if (session().selection.length === 0) void copy();
-    else copyMarks().catch((error: unknown) => notCopied(error));
+    if (session().selection.length === 0) void copyShot();
+    else void copyChosen();
   });
   useAction('mark.paste', () => void pasteMarks());
   useAction('keep.usual', () => void keepUsual());
@@ -220,7 +220,7 @@ function MarkThread() {
                 folds
                 hint={keyLabel(keys.copy)}
                 icon={<Copy {...icon} />}
-                onClick={() => void copy()}
+                onClick={() => void copyShot()}
               >
                 Copy
               </Button>
@@ -251,34 +251,5 @@ async function holdInView(): Promise<void> {
     tone: 'bad',
     title: 'No small window could be opened',
     lines: ['The browser keeps pages from opening windows. Allow it for this page and try again.'],
-  });
-}
-
-async function copy(): Promise<void> {
-  const { frame, id } = session();
-  const painted = async () => {
-    await allStandOut();
-    return paintPng(frame, session().history.document);
-  };
-  try {
-    await copyPicture(painted());
-    notify({
-      key: `copied ${id}`,
-      tone: 'good',
-      title: 'Copied',
-      lines: ['Paste the picture anywhere.'],
-    });
-  } catch (error) {
-    notCopied(error);
-  }
-}
-
-function notCopied(error: unknown): void {
-  notify({
-    key: `copied ${session().id}`,
-    tone: 'bad',
-    title: 'Not copied',
-    lines: [messageOf(error)],
-    action: { label: 'Try again', act: () => void copy() },
   });
 }

@@ -156,8 +156,7 @@ function useFocusKept(list: RefObject<HTMLUListElement | null>, marks: readonly 
   useEffect(() => {
     const note = () => {
       const row = document.activeElement?.closest('li');
-      place.current =
-        row && list.current?.contains(row) ? [...list.current.children].indexOf(row) : -1;
+      place.current = row && list.current?.contains(row) ? Number(row.dataset.index) : -1;
     };
     document.addEventListener('focusin', note);
     return () => document.removeEventListener('focusin', note);

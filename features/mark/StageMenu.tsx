@@ -12,7 +12,8 @@ import {
   setOnMark,
   shiftInOrder,
 } from './actions';
-import { copyMarks, pasteMarks } from './arrange';
+import { pasteMarks } from './arrange';
+import { copyChosen } from './copying';
 import { abandon } from './gesture';
 import { usePointer } from './pointerStore';
 import { session, update } from './session';
@@ -65,7 +66,7 @@ function WithMark({ id }: { id: string }) {
   const locked = markById(id)?.locked ?? false;
   return (
     <>
-      <Entry action="mark.copy" onSelect={() => void copyMarks()}>
+      <Entry action="mark.copy" onSelect={() => void copyChosen()}>
         Copy
       </Entry>
       <Entry action="mark.duplicate" onSelect={duplicateSelected}>

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { limits } from '@/core/contracts/limits';
-import type { WordsField } from '@/core/marks/shared/words';
+import type { WordsField } from '@/core/marks/shared/wordsField';
 import { kindOf, wordsOf, type Mark } from '@/core/marks/registry';
 import { giveKeysBack } from '../keys/focus';
 import { endWords, markById } from './actions';

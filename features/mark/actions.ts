@@ -10,7 +10,7 @@ import { applyCrop, startCrop } from './crop';
 import { session, update, type Tool } from './session';
 import { rememberStyle, useStyles } from './styles';
 import { isMarkTool } from './tools';
-import { rememberTool } from './handTools';
+import { rememberTool } from './lastTool';
 import { newId } from './newId';
 import { standingOut } from './standsOut';
 

@@ -5,9 +5,9 @@ import { messageOf } from '../api/client';
 import { notify } from '../shell/noticeStore';
 import { marks, select } from './actions';
 import { changeDocument } from './changes';
+import { colourGoesTo } from './lastTool';
 import { sceneOf } from './scene';
 import { update } from './session';
-
 import { rememberColour, rememberStyle } from './styles';
 
 /** Removes marks in one step. */
@@ -44,19 +44,11 @@ export function colourAt(at: Point): string | null {
   return a === 0 ? null : toHex({ r, g, b });
 }
 
-/** The tool that was in hand before Pick colour; it gets the colour. */
-let before: MarkName | null = null;
-export const rememberTool = (tool: MarkName): void => {
-  before = tool;
-};
-
-/** The tool that a picked colour is given to; none when no tool was in hand before. */
-export const colourGoesTo = (): MarkName | null => before;
-
 /** Copies the colour under a place and gives it to the tool before. */
 export async function pickColour(at: Point): Promise<void> {
   const colour = colourAt(at);
   if (!colour) return;
+  const before = colourGoesTo();
   if (before) rememberStyle(before, { colour });
   rememberColour(colour);
   update({ picked: colour });

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { DisplayAnswer } from '@/core/contracts/display';
 import { api } from '../api/client';
-import { changeSettings, readSettings, useSettings } from '../take/settingsStore';
+import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { Toggle } from '../ui/Toggle';
 
 /** Whether the screen of this computer may be read, and what Rezzik finds there. */

@@ -3,7 +3,7 @@ import { useEffect, useState, type KeyboardEvent } from 'react';
 import { allActions, conflicts, fixedKeys, keyOf, type ActionFacts } from '../keys/actions';
 import { keyFromEvent } from '../keys/press';
 import { keyLabel } from '../keys/useAction';
-import { changeSettings, readSettings, useSettings } from '../take/settingsStore';
+import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';

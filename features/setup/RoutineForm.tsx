@@ -13,7 +13,7 @@ import { clashesOf, fixedKeys } from '../keys/actions';
 import { keyFromEvent } from '../keys/press';
 import { keyLabel } from '../keys/useAction';
 import { kinds } from '../take/kinds';
-import { useSettings } from '../take/settingsStore';
+import { useSettings } from '../settings/settingsStore';
 import { sources } from '../take/takeStore';
 import { Leaves } from '../take/Leaves';
 import { ThenSteps } from '../take/Then';

@@ -11,7 +11,7 @@ import {
   sourceLabel,
   useRoutines,
 } from '../take/routineStore';
-import { readSettings, useSettings } from '../take/settingsStore';
+import { readSettings, useSettings } from '../settings/settingsStore';
 import { Button } from '../ui/Button';
 import { IconButton } from '../ui/IconButton';
 import { Key } from '../ui/Key';

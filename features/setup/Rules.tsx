@@ -7,7 +7,7 @@ import { OptionFields } from '../keep/OptionFields';
 import { Size } from '../keep/Size';
 import { factsFor, useFormats } from '../keep/useFormats';
 import { NumberInput } from '../ui/NumberInput';
-import { PatternHelp } from './PatternHelp';
+import { PatternHelp } from '../keep/PatternHelp';
 
 export const fieldLook =
   'h-9 w-full rounded-[7px] border border-edge bg-card px-2.5 aria-invalid:border-brick';

@@ -4,7 +4,7 @@ import type { Dropped } from '@/core/contracts/mail';
 import type { Programs } from '@/core/contracts/program';
 import type { Remote, Sending } from '@/core/contracts/remote';
 import { api, messageOf } from '../api/client';
-import { readSettings } from '../take/settingsStore';
+import { readSettings } from '../settings/settingsStore';
 import { actThen } from '../ui/act';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';

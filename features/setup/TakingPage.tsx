@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { changeSettings, readSettings, useSettings } from '../take/settingsStore';
+import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { Toggle } from '../ui/Toggle';
 
 /** Countdown, sound and notice, each on or off. */

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Reading } from '@/core/contracts/search';
 import { api } from '../api/client';
-import { changeSettings, readSettings, useSettings } from '../take/settingsStore';
+import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { Button } from '../ui/Button';
 import { formatCount } from '../ui/format';
 import { Toggle } from '../ui/Toggle';

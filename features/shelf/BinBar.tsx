@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { changeSettings, useSettings } from '../take/settingsStore';
+import { changeSettings, useSettings } from '../settings/settingsStore';
 import { Confirm } from '../ui/Confirm';
 
 const rules: readonly [string, string][] = [

@@ -3,7 +3,7 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
 import type { Waiting } from '../outbox/outbox';
-import { useSettings } from '../take/settingsStore';
+import { useSettings } from '../settings/settingsStore';
 import { formatDay } from '../ui/format';
 import { useSize } from '../ui/useSize';
 import { Card, type CardProps } from './Card';

@@ -1,4 +1,4 @@
-import { changeSettings, useSettings } from '../take/settingsStore';
+import { changeSettings, useSettings } from '../settings/settingsStore';
 import { Radio, Radios } from '../ui/Radios';
 import { chosenLook, classes } from '../ui/classes';
 import { Calendar } from './days/Calendar';

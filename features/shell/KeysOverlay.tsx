@@ -3,7 +3,7 @@ import { allActions, keyOf, type ActionGroup } from '../keys/actions';
 import { keyLabel, useAction } from '../keys/useAction';
 import { modifier } from '../keys/useKey';
 import { useRoutines } from '../take/routineStore';
-import { useSettings } from '../take/settingsStore';
+import { useSettings } from '../settings/settingsStore';
 import { Key } from '../ui/Key';
 import { Modal } from '../ui/Modal';
 import { followLink, usePath } from './navigate';

@@ -11,7 +11,7 @@ import { startSending } from '../outbox/sender';
 import { PrintView } from '../print/PrintView';
 import { SetupView } from '../setup/SetupView';
 import { ShelfView } from '../shelf/ShelfView';
-import { followSettings, readSettings } from '../take/settingsStore';
+import { followSettings, readSettings } from '../settings/settingsStore';
 import { SmallControl } from '../small/SmallControl';
 import { TakeView } from '../take/TakeView';
 import { RoutineKeys } from '../take/RoutineKeys';

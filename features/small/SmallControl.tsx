@@ -7,7 +7,7 @@ import { useOutbox } from '../outbox/outbox';
 import { navigate } from '../shell/navigate';
 import { kinds } from '../take/kinds';
 import { describeWay, readRoutines, runRoutine, useRoutines } from '../take/routineStore';
-import { changeWay, useSettings } from '../take/settingsStore';
+import { changeWay, useSettings } from '../settings/settingsStore';
 import { cancelTake, startTake, useTake } from '../take/takeStore';
 import { Button } from '../ui/Button';
 import { useSmall } from './smallWindow';

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useSettings } from './settingsStore';
+import { useSettings } from '../settings/settingsStore';
 import { useTake } from './takeStore';
 
 /** Seconds left, out of the way in a corner: the desk stays usable. Can be hidden in Setup. */

@@ -8,7 +8,7 @@ import { useSize } from '../ui/useSize';
 import { Problem } from '../ui/Problem';
 import { deskPart, deskSource, useDesk } from './sources/desk';
 import { DisplayMap } from './DisplayMap';
-import { changeWay, useSettings } from './settingsStore';
+import { changeWay, useSettings } from '../settings/settingsStore';
 
 const cursors = { arrow: 'default', text: 'text', hand: 'pointer' } as const;
 

@@ -5,7 +5,7 @@ import { messageOf } from '../api/client';
 import { Button } from '../ui/Button';
 import { useSize } from '../ui/useSize';
 import { DisplayMap } from './DisplayMap';
-import { changeSettings, changeWay, useSettings } from './settingsStore';
+import { changeSettings, changeWay, useSettings } from '../settings/settingsStore';
 import { displaySource, readDisplay, useDisplay } from './sources/display';
 
 const EVERY = 2000;

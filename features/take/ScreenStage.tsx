@@ -1,7 +1,7 @@
 import { MonitorUp, MonitorX } from 'lucide-react';
 import { Button } from '../ui/Button';
 import { LiveVideo } from './LiveVideo';
-import { useSettings } from './settingsStore';
+import { useSettings } from '../settings/settingsStore';
 import { startSharing, stopSharing, useScreen } from './sources/screen';
 
 /** The shared screen, live; shared once, it serves every further take. */

@@ -14,7 +14,7 @@ import { Radio, Radios } from '../ui/Radios';
 import { Toggle } from '../ui/Toggle';
 import { ago } from '../ui/format';
 import { kindFacts, kinds, type KindFacts } from './kinds';
-import { changeSettings, changeWay, useSettings } from './settingsStore';
+import { changeSettings, changeWay, useSettings } from '../settings/settingsStore';
 import type { Abilities } from './sources/contract';
 import { useDisplay } from './sources/display';
 import { askPointer, useScreen } from './sources/screen';

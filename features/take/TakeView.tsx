@@ -18,7 +18,7 @@ import { LastTaken } from './LastTaken';
 import { PhoneChip } from './phone/PhoneChip';
 import { Routines } from './Routines';
 import { ScreenStage } from './ScreenStage';
-import { changeWay, readSettings, useSettings } from './settingsStore';
+import { changeWay, readSettings, useSettings } from '../settings/settingsStore';
 import { bringIn, clipboardFiles, filesIn } from './sources/files';
 import { TakePanel } from './TakePanel';
 import { useLaunch } from './useLaunch';

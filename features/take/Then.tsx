@@ -4,7 +4,7 @@ import { followLink } from '../shell/navigate';
 import { chosenLook, classes } from '../ui/classes';
 import { Item, Row } from '../ui/Row';
 import { Leaves } from './Leaves';
-import { changeWay, useSettings } from './settingsStore';
+import { changeWay, useSettings } from '../settings/settingsStore';
 import { sameStep, useOffers, type Offer } from './thenSteps';
 
 interface StepsProps {

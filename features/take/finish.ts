@@ -12,11 +12,11 @@ import { navigate } from '../shell/navigate';
 import { amend, dismiss, notify, useNotices } from '../shell/noticeStore';
 import { countOne } from '../names/dayCount';
 import { beginEntry, changeEntry, noteOutcome, outcomeKey, type Outcome } from '../trail/trail';
-import { useSettings } from './settingsStore';
+import { useSettings } from '../settings/settingsStore';
 import { playShutter } from './sound';
 import type { Stilled } from './sources/contract';
 import { doStep, failing, type Handed } from './steps';
-import type { Choice } from './takeStore';
+import type { Choice } from './choice';
 import { stepLabel } from './thenSteps';
 
 export interface Taken {
@@ -25,8 +25,9 @@ export interface Taken {
   png: Promise<Blob>;
   choice: Choice;
   then: readonly ThenStep[];
-  /** How it was taken, to take again. */
+  /** How it was taken, and what takes again that way. */
   way: Way;
+  again: (way: Way) => void;
 }
 
 function documentOf({ stilled, choice, way: { pointer } }: Taken): ShotDocument {
@@ -67,7 +68,7 @@ export function finishTake(taken: Taken): void {
   const marking = then.some((step) => step.do === 'mark');
   if (marking) navigate(`/shots/${id}`);
   if (settings.sound) playShutter();
-  if (settings.notice) showNotice(key, id, title, marking, way);
+  if (settings.notice) showNotice(key, id, title, marking, () => taken.again(way));
   if (choice.remark) tell(key, choice.remark);
   safe.catch((error: unknown) => {
     notify({
@@ -112,7 +113,13 @@ async function carryOut(key: string, step: ThenStep, shot: Handed): Promise<void
 export const tryAgain = (id: string, step: ThenStep): Promise<void> =>
   carryOut(`take ${id}`, step, { id, leaves: { format: null, size: null } });
 
-function showNotice(key: string, id: string, title: string, marking: boolean, way: Way): void {
+function showNotice(
+  key: string,
+  id: string,
+  title: string,
+  marking: boolean,
+  again: () => void,
+): void {
   notify({
     key,
     tone: 'good',
@@ -123,7 +130,7 @@ function showNotice(key: string, id: string, title: string, marking: boolean, wa
     second: {
       label: 'Throw away, take again',
       hint: 'Shift+T',
-      act: () => void throwAway(key, id, way),
+      act: () => void throwAway(key, id, again),
     },
   });
 }
@@ -158,14 +165,12 @@ async function arrive(key: string, id: string): Promise<void> {
 }
 
 /** Bins the shot and takes again, the same way. */
-async function throwAway(key: string, id: string, way: Way): Promise<void> {
+async function throwAway(key: string, id: string, again: () => void): Promise<void> {
   dismiss(key);
   changeEntry(id, { gone: true });
   navigate('/take');
   forget(id);
-  // Loaded here, since the store of Take itself leads to this file.
-  const { startTake } = await import('./takeStore');
-  startTake(way);
+  again();
   await whenStored(id)
     .then(() => api.bin(id))
     .catch(() => dropFromOutbox(id));

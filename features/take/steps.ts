@@ -12,7 +12,7 @@ import { copyPicture, copyText } from '../pictures/clipboard';
 import { paintPng } from '../pictures/pictures';
 import { saveBlob } from '../pictures/saveBlob';
 import { navigate } from '../shell/navigate';
-import { useSettings } from './settingsStore';
+import { useSettings } from '../settings/settingsStore';
 
 /** What a way says of the picture that leaves: its format and size. */
 export type Leaves = Pick<Way, 'format' | 'size'>;

@@ -1,5 +1,4 @@
 import { create } from 'zustand';
-import type { ViewShape } from '@/core/contracts/shapes';
 import type { Kind, TakenFrom, ThenStep, Way } from '@/core/contracts/way';
 import type { Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
@@ -7,8 +6,9 @@ import { messageOf } from '../api/client';
 import { navigate } from '../shell/navigate';
 import { encodeFrame } from '../pictures/pictures';
 import { prepareThumb } from '../pictures/thumbs';
+import type { Choice } from './choice';
 import { finishTake } from './finish';
-import { changeSettings, readSettings, useSettings } from './settingsStore';
+import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { cameraSource } from './sources/camera';
 import { deskSource } from './sources/desk';
 import { displaySource } from './sources/display';
@@ -27,19 +27,6 @@ export const sources: Record<TakenFrom, Source> = {
   screen: screenSource,
   camera: cameraSource,
 };
-
-/** What a person chose on a stilled picture. */
-export interface Choice {
-  crop: Rect;
-  /** Of a window: all of its place, also what is beyond the picture. */
-  place?: Rect;
-  shape?: ViewShape;
-  window?: StillWindow;
-  /** What a part is, as its program told. */
-  part?: string;
-  /** What to know about it: a part of a window that is off the display. */
-  remark?: string;
-}
 
 export interface Choosing {
   name: 'choosing';
@@ -290,6 +277,7 @@ export async function confirmTake(
     choice: own ? onOwn(choice, own) : choice,
     then,
     way: { ...way, kind },
+    again: startTake,
   });
   stilled.letGo?.();
 }

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { api } from '../api/client';
-import { readSettings } from './settingsStore';
+import { readSettings } from '../settings/settingsStore';
 import { chooseOnHeld, runRoutine } from './routineStore';
 import { bringIn } from './sources/files';
 

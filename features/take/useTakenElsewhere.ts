@@ -5,7 +5,7 @@ import { notify } from '../shell/noticeStore';
 import { beginEntry, noteOutcome } from '../trail/trail';
 import { useOutbox } from '../outbox/outbox';
 import { chooseOnHeld } from './routineStore';
-import { useSettings } from './settingsStore';
+import { useSettings } from '../settings/settingsStore';
 
 /** Takes made by a system key while Rezzik was out of sight: said here, and opened in Mark. */
 export function useTakenElsewhere(): void {

@@ -48,6 +48,7 @@ export function FoldedRow({ items, label }: Props) {
       ))}
       {folded.length > 0 && (
         <Pop
+          passesKeys
           label={label}
           className="flex max-w-[min(26rem,calc(100vw-2rem))] flex-wrap items-center gap-x-4 gap-y-2.5"
           trigger={

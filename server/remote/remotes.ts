@@ -10,10 +10,7 @@ import { optionsOf } from '../keep/formats/contract';
 import type { To } from './dav';
 import { RemoteProblem } from './problems';
 import { seal, unseal } from './sealed';
-import { tryOut } from './send';
-
-/** How a remote folder keeps a name from being taken twice: by a header, by moving, or not at all. */
-export type Guard = 'header' | 'move' | 'none';
+import { tryOut, type Guard } from './send';
 
 /** With its password, sealed, for the sender only. */
 const rowSchema = remoteSchema.omit({ caution: true }).extend({

@@ -4,7 +4,9 @@ import { davAt, type Dav, type To } from './dav';
 import type { Patience } from './exchange';
 import { namesIn } from './listing';
 import { inWords, problemOf, RemoteProblem } from './problems';
-import type { Guard } from './remotes';
+
+/** How a remote folder keeps a name from being taken twice: by a header, by moving, or not at all. */
+export type Guard = 'header' | 'move' | 'none';
 
 const MOST_NAMES = 1_000;
 /** The only answers that mean: it is stored (RFC 4918, §9.7; RFC 9110, §9.3.4). */

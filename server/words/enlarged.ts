@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { fromPixels } from '../keep/formats/raw';
 import type { Pixels } from '../paint/flatten';
-import type { Readable } from './recognise';
+import type { Readable } from './reader';
 
 /** Screens have small letters: they are read enlarged; larger than this less so. */
 const SCALE = 2;

@@ -2,6 +2,13 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { env } from '../env';
 import { isBusy } from './quiet';
 
+/** A picture as it is given to the recogniser: grey, enlarged, in a format that it reads. */
+export interface Readable {
+  picture: Uint8Array;
+  /** How much larger than the picture of the shot. */
+  scale: number;
+}
+
 const MOST_OUTPUT = 32_000_000;
 const TICK = 100;
 

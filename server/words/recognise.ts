@@ -1,16 +1,9 @@
 import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import type { Paragraph } from '@/core/recognition/words';
-import { runReader } from './reader';
+import { runReader, type Readable } from './reader';
 import { shippedRecognise } from './shipped';
 import { readTsv } from './tsv';
-
-/** A picture as it is given to the recogniser: grey, enlarged, in a format that it reads. */
-export interface Readable {
-  picture: Uint8Array;
-  /** How much larger than the picture of the shot. */
-  scale: number;
-}
 
 /** The whole paths are not fixed: a person may have a newer one of their own. */
 const PROGRAM = 'tesseract';

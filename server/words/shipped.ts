@@ -1,8 +1,7 @@
 import { join } from 'node:path';
 import { readBlocks } from '@/core/recognition/blocks';
 import type { Paragraph } from '@/core/recognition/words';
-import { runReader } from './reader';
-import type { Readable } from './recognise';
+import { runReader, type Readable } from './reader';
 
 /** The recogniser that ships with the app. @throws Error in words as `runReader` */
 export async function shippedRecognise(

@@ -18,17 +18,43 @@ async function size(width: number, height: number): Promise<void> {
   });
 }
 
+interface Places {
+  stage: string;
+  strip: number;
+  cut: number;
+}
+
 /** Where the picture is, and whether the strip above it is one line that holds what is on it. */
-const places = () =>
-  browser.driver.executeScript<{ stage: string; strip: number; cut: number }>(`
-    const box = document.querySelector('[data-testid="stage"]').getBoundingClientRect();
-    const strip = document.querySelector('[role="toolbar"][aria-label^="Settings of"]');
-    const { height } = strip?.getBoundingClientRect() ?? { height: 46 };
-    return {
-      stage: [box.x, box.y, box.width, box.height].join(' '),
-      strip: height,
-      cut: strip ? strip.scrollWidth - strip.clientWidth : 0,
-    };`);
+const LOOK = `const look = () => {
+  const box = document.querySelector('[data-testid="stage"]').getBoundingClientRect();
+  const strip = document.querySelector('[role="toolbar"][aria-label^="Settings of"]');
+  const { height } = strip?.getBoundingClientRect() ?? { height: 46 };
+  return {
+    stage: [box.x, box.y, box.width, box.height].join(' '),
+    strip: height,
+    cut: strip ? strip.scrollWidth - strip.clientWidth : 0,
+  };
+};`;
+const places = () => browser.driver.executeScript<Places>(`${LOOK} return look();`);
+
+/** Presses keys one after the other where the focus is; what is to be seen in the frame after each. */
+const seenAfter = (keys: readonly string[]) =>
+  browser.driver.executeAsyncScript<[string, Places][]>(
+    `${LOOK}
+     const [keys, done] = arguments;
+     const frame = () => new Promise((next) => requestAnimationFrame(() => setTimeout(next)));
+     (async () => {
+       const seen = [];
+       for (const key of keys) {
+         const on = document.activeElement ?? document.body;
+         on.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+         await frame();
+         seen.push([key, look()]);
+       }
+       done(seen);
+     })();`,
+    keys,
+  );
 
 describe('the picture stays where it is', () => {
   test.each([
@@ -44,19 +70,13 @@ describe('the picture stays where it is', () => {
       if (listed && width < 1180) await app.click('Show marks and map');
       await app.atRest();
       const { stage } = await places();
-      const still = async (what: string) =>
-        expect([what, await places()]).toEqual([what, { stage, strip: 46, cut: 0 }]);
-      for (const key of tools) {
-        await app.keys(key);
-        await still(`tool ${key}`);
-      }
-      await app.keys(Key.ESCAPE, 'w', 'p');
-      await still('the rail');
-      await app.keys(Key.ESCAPE, 'g');
-      if (listed) await browser.driver.findElement(By.css('[data-row]')).click();
-      for (const mark of listed ? everyMark : []) {
-        await still(mark.id);
-        await app.keys(Key.ARROW_DOWN);
+      const still = { stage, strip: 46, cut: 0 };
+      const keys = [...tools, 'Escape', 'w', 'p', 'Escape', 'g'];
+      expect(await seenAfter(keys)).toEqual(keys.map((key) => [key, still]));
+      if (listed) {
+        await browser.driver.findElement(By.css('[data-row]')).click();
+        const down = everyMark.map(() => 'ArrowDown');
+        expect(await seenAfter(down)).toEqual(down.map((key) => [key, still]));
       }
       if (listed && width < 1180) await app.click('Hide marks and map');
       await size(1280, 800);
@@ -97,7 +117,11 @@ test('what does not fit on the strip is behind one button, and works there', asy
   await app.click('More settings');
   const corners = await app.named('Corners');
   await corners.sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
-  await app.keys(Key.ESCAPE);
+  // A key acts from there as from anywhere, and Esc only closes.
+  await app.keys('o');
+  expect(await app.has('[role="toolbar"][aria-label="Settings of Oval"]')).toBe(true);
+  await app.keys('b', Key.ESCAPE);
+  expect(await app.has('[role="toolbar"][aria-label="Settings of Box"]')).toBe(true);
   expect(await app.has('[role="slider"][aria-label="Corners"]')).toBe(false);
   expect((await marking.marksOf(id))[0]).toMatchObject({ kind: 'box', corner: 2 });
   await size(1280, 800);
@@ -275,14 +299,15 @@ describe('the Marks list', () => {
       ...{ width: 20, height: 15, colour: '#0072B2', outline: 2 },
     });
 
-  test('five hundred scroll with the column; all are reached by the arrow keys; settings are whole', async () => {
-    await marking.open(Array.from({ length: 500 }, (_, i) => box(i)));
+  test('five thousand scroll with the column; all are reached by keys; settings are whole', async () => {
+    const far = { ...box(2_499), x: 550, y: 370 } as Mark;
+    await marking.open(Array.from({ length: 5_000 }, (_, i) => (i === 2_499 ? far : box(i))));
     const seen = await browser.driver.executeScript<[number, number, number]>(`
       const list = document.querySelector('section[aria-label="Marks"] ul');
       return [list.scrollHeight - list.clientHeight, list.children.length, list.clientHeight];`);
     expect(seen[0]).toBe(0);
     expect(seen[1]).toBeLessThan(80);
-    expect(seen[2]).toBeGreaterThan(500 * 30);
+    expect(seen[2]).toBeGreaterThan(5_000 * 30);
     await browser.driver.findElement(By.css('[data-mark="b0"]')).click();
     await app.keys(...Array.from({ length: 60 }, () => Key.ARROW_DOWN));
     expect(await browser.driver.executeScript('return document.activeElement?.dataset.mark')).toBe(
@@ -292,14 +317,22 @@ describe('the Marks list', () => {
       browser.driver.executeScript<boolean>(`
         const row = document.querySelector('[data-mark][aria-pressed="true"]').closest('li');
         const [r, c] = [row, row.closest('aside')].map((e) => e.getBoundingClientRect());
-        return row.getAttribute('aria-setsize') === '500' && !!row.querySelector('input')
+        return row.getAttribute('aria-setsize') === '5000' && !!row.querySelector('input')
           && r.top >= c.top - 1 && r.bottom <= c.bottom + 1;`);
     await app.until('its settings are wholly seen', whole);
     // One that is far off, chosen on the picture.
     await app.keys('g');
-    const { x, y } = box(449) as Extract<Mark, { kind: 'box' }>;
-    await marking.click(x, y + 7);
+    await marking.click(550, 378);
     await app.until('the settings of the other, too', whole);
+    // One that goes hands the focus to the one that follows.
+    await browser.driver.findElement(By.css('[data-mark="b2499"]')).click();
+    await app.keys(Key.DELETE);
+    await app.until(
+      'the next one',
+      async () =>
+        (await browser.driver.executeScript('return document.activeElement?.dataset.mark')) ===
+        'b2500',
+    );
   }, 90_000);
 
   test('one visible command takes all marks away, but not the locked; undo brings them back', async () => {

@@ -20,7 +20,7 @@ import {
   withRectNumber,
 } from '../shared/rectMark';
 import { ovalPoints } from '../../geometry/oval';
-import { loopPoints } from '../../shot/loop';
+import { loopPoints } from '../../geometry/loop';
 import type { Style } from '../style';
 import { areaNames, type AreaName } from './areaNames';
 import type { Look } from './looks';

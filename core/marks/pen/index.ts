@@ -1,23 +1,12 @@
-import { z } from 'zod';
 import { inflate } from '../../geometry/rect';
-import { applyStyle, seenShape, pick } from '../base';
+import { applyStyle, pick } from '../base';
 import type { MarkKind } from '../contract';
-import { tips } from '../names';
 import { strokeKind } from '../shared/strokeKind';
-import { storedPoints, strokeExtent, strokeHit, strokeShape } from '../shared/strokeMark';
-import { firstStrewn, stampLabels, strewable } from '../stamp/names';
+import { storedPoints, strokeExtent, strokeHit } from '../shared/strokeMark';
+import { firstStrewn, stampLabels } from '../stamp/names';
+import { penSchema, type PenMark } from './schema';
 import { strewReach } from './strew';
 import { paintTip } from './tips';
-
-export const penSchema = z.strictObject({
-  ...seenShape,
-  kind: z.literal('pen'),
-  tip: z.enum(tips),
-  /** What the tip Strew scatters. */
-  strewn: z.enum(strewable).optional(),
-  ...strokeShape,
-});
-export type PenMark = z.infer<typeof penSchema>;
 
 const settings = ['tip', 'strewn', 'colour', 'thickness'] as const;
 

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { distanceToPolyline } from '../../geometry/point';
-import { penSchema, pen, type PenMark } from '.';
+import { pen } from '.';
+import { penSchema, type PenMark } from './schema';
 import { MOST_STREWN, strewn, strewReach } from './strew';
 
 const stroke = (points: [number, number, number][], thickness = 6, id = 's'): PenMark =>

@@ -3,7 +3,7 @@ import type { Surface } from '../../paint/surface';
 import { randomFrom, seedOf } from '../../random/random';
 import { firstStrewn } from '../stamp/names';
 import { paintDrawing } from '../stamp/paint';
-import type { PenMark } from '.';
+import type { PenMark } from './schema';
 import { alongStroke } from './along';
 
 /** More are not strewn, however long the stroke: they lie further apart then. */

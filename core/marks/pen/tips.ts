@@ -1,3 +1,4 @@
+import { polygonHull } from 'd3-polygon';
 import type { Point } from '../../geometry/point';
 import { inflate, outerPixels } from '../../geometry/rect';
 import { ovalPath } from '../../paint/paths';
@@ -7,7 +8,7 @@ import { randomFrom, seedOf } from '../../random/random';
 import type { RgbaPixels } from '../../raster/pixels';
 import type { PaintTools } from '../contract';
 import { smoothPath, strokeExtent } from '../shared/strokeMark';
-import type { PenMark } from '.';
+import type { PenMark } from './schema';
 import { alongStroke, type Dab } from './along';
 import { paintStrew } from './strew';
 
@@ -68,25 +69,12 @@ function polygon(surface: Surface, points: readonly Point[]): void {
   surface.closePath();
 }
 
-/** Convex hull, always turning the same way, so that a nonzero fill joins them (Andrew 1979). */
-function hull(points: readonly Point[]): Point[] {
-  const sorted = [...points].sort((a, b) => a.x - b.x || a.y - b.y);
-  const cross = (o: Point, a: Point, b: Point) =>
-    (a.x - o.x) * (b.y - o.y) - (a.y - o.y) * (b.x - o.x);
-  const half = (all: readonly Point[]) => {
-    const chain: Point[] = [];
-    for (const p of all) {
-      for (;;) {
-        const [o, a] = [chain.at(-2), chain.at(-1)];
-        if (!o || !a || cross(o, a, p) > 0) break;
-        chain.pop();
-      }
-      chain.push(p);
-    }
-    return chain.slice(0, -1);
-  };
-  return [...half(sorted), ...half([...sorted].reverse())];
-}
+/** The convex hull; all turn the same way, so that a nonzero fill joins them. */
+const hull = (points: readonly Point[]): Point[] =>
+  (polygonHull(points.map(({ x, y }): [number, number] => [x, y])) ?? []).map(([x, y]) => ({
+    x,
+    y,
+  }));
 
 /** Dots of the spray for each pixel of the way, and their sides. */
 const SPRAY = { each: 0.5, least: 1, share: 0.06 };

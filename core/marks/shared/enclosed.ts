@@ -4,7 +4,8 @@ import type { MarkKind } from '../contract';
 import type { Style } from '../style';
 import { pick } from '../base';
 import type { RectMark } from './rectMark';
-import { wordSettings, type Words } from './words';
+import { wordSettings } from './words';
+import type { Words } from './wordsField';
 
 /** Space between the outline and the words inside. */
 const MARGIN = 6;

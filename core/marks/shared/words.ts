@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { limits } from '../../contracts/limits';
 import { text } from '../../contracts/text';
-import type { Point } from '../../geometry/point';
 import type { Rect } from '../../geometry/rect';
-import { faces, type Face, type FontStyle } from '../../paint/shaper';
+import { faces, type FontStyle } from '../../paint/shaper';
 import type { Surface } from '../../paint/surface';
-import { aligns, fillText, layoutText, type Align, type TextBlock } from '../../paint/textLayout';
+import { aligns, fillText, layoutText, type TextBlock } from '../../paint/textLayout';
 import type { MarkTools } from '../contract';
+import type { Words } from './wordsField';
 
 /** The look of words in a mark. */
 export const wordsShape = {
@@ -18,30 +18,7 @@ export const wordsShape = {
   lineSpacing: z.number().min(0.8).max(3).default(1.3),
 };
 
-export interface Words {
-  text: string;
-  textSize: number;
-  bold: boolean;
-  face: Face;
-  align: Align;
-  lineSpacing: number;
-}
-
 export const wordSettings = ['textSize', 'bold', 'face', 'align', 'lineSpacing'] as const;
-
-/** The field that words are typed into, lying where they will be; lengths are frame pixels. */
-export interface WordsField extends Omit<Words, 'text'> {
-  x: number;
-  y: number;
-  width: number;
-  /** Words stand in the middle of this height; absent when they hang from the top. */
-  height?: number;
-  padding: number;
-  colour: string;
-  ground: string | null;
-  /** Set when the words stand at an angle, in degrees. */
-  turned?: { angle: number; about: Point };
-}
 
 export const fontOf = ({ face, bold, textSize }: Omit<Words, 'text'>): FontStyle => ({
   face,

@@ -20,6 +20,7 @@ export function AnyColour({ label, value, shown, onChange }: Props) {
   const [open, setOpen] = useState(false);
   return (
     <Pop
+      passesKeys
       label={`${label}: another colour`}
       open={open}
       onOpen={setOpen}

@@ -49,6 +49,7 @@ export function SecondColour({ label, value, none, onNone, onChange }: SecondPro
   const offered = useOffered([WHITE]);
   return (
     <Pop
+      passesKeys
       label={label}
       open={open}
       onOpen={setOpen}

@@ -7,7 +7,8 @@ import type { Folding } from '../../ui/FoldedRow';
 import { Pop } from '../../ui/Pop';
 import { notify } from '../../shell/noticeStore';
 import { messageOf } from '../../api/client';
-import { colourGoesTo, eraseAll, kindsPresent } from '../handTools';
+import { eraseAll, kindsPresent } from '../handTools';
+import { colourGoesTo } from '../lastTool';
 import { useSession } from '../session';
 import { copyWordsOf, stopWords, useWordsOut } from '../wordsOut';
 

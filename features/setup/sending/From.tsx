@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { settingsPatchSchema } from '@/core/contracts/settings';
 import { leaveByKey } from '../../keys/focus';
-import { changeSettings, useSettings } from '../../take/settingsStore';
+import { changeSettings, useSettings } from '../../settings/settingsStore';
 import { Problem } from '../../ui/Problem';
 
 /** Who messages are from. */

@@ -1,4 +1,4 @@
-import { changeSettings, useSettings } from '../../take/settingsStore';
+import { changeSettings, useSettings } from '../../settings/settingsStore';
 import { NumberInput } from '../../ui/NumberInput';
 
 /** From which size on words are taken for readable. */

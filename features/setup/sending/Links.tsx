@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Link } from '@/core/contracts/link';
 import { api, messageOf } from '../../api/client';
 import { copyText } from '../../pictures/clipboard';
-import { storeSettings, useSettings } from '../../take/settingsStore';
+import { storeSettings, useSettings } from '../../settings/settingsStore';
 import { Button } from '../../ui/Button';
 import { formatMoment } from '../../ui/format';
 import { NumberInput } from '../../ui/NumberInput';

@@ -1,12 +1,12 @@
 import { Archive, Inbox } from 'lucide-react';
-import { useEffect, type ReactNode } from 'react';
+import { useEffect } from 'react';
 import { useOutbox } from '../../outbox/outbox';
-import { Item, Row } from '../../ui/Row';
-import { classes } from '../../ui/classes';
+import { Row } from '../../ui/Row';
 import { formatCount } from '../../ui/format';
-import { ask, useAsked, type Asked } from '../search/asked';
+import { useAsked } from '../search/asked';
 import { SavedSearches } from '../searches/SavedSearches';
 import { readSearches } from '../searches/searchStore';
+import { Place } from './Place';
 import { Tags } from './Tags';
 import { readTags } from '../../tags/tagStore';
 import { Sources } from './Sources';
@@ -63,38 +63,3 @@ export function Places({ total }: Props) {
     </nav>
   );
 }
-
-interface PlaceProps {
-  label: string;
-  icon?: ReactNode;
-  to: Partial<Asked>;
-  current: boolean;
-  count: string | null;
-}
-
-/** One place: a press asks for it. */
-export function Place({ label, icon, to, current, count }: PlaceProps) {
-  return (
-    <Item>
-      <button
-        type="button"
-        aria-pressed={current}
-        title={label}
-        onClick={() => ask(to, 'chosen')}
-        className={classes(
-          'flex h-8 w-full min-w-0 items-center gap-2 rounded-[6px] px-2 text-left',
-          current ? 'bg-petrol text-card' : 'hover:bg-tint',
-        )}
-      >
-        {icon}
-        <span className="min-w-0 grow truncate">{label}</span>
-        {count !== null && <span className="font-measure text-[13px]">{count}</span>}
-      </button>
-    </Item>
-  );
-}
-
-/** A heading of a group of places. */
-export const PlacesHeading = ({ children }: { children: ReactNode }) => (
-  <h2 className="mt-4 mb-1 px-2 font-name text-[15px]">{children}</h2>
-);

@@ -1,7 +1,7 @@
 import { sourceLabels, sourceNames } from '@/core/contracts/provenance';
 import { Row } from '../../ui/Row';
 import { useAsked } from '../search/asked';
-import { Place, PlacesHeading } from './Places';
+import { Place, PlacesHeading } from './Place';
 
 /** Where frames come from, each as a search. */
 export function Sources() {

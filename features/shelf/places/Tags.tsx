@@ -11,7 +11,7 @@ import { Confirm } from '../../ui/Confirm';
 import { formatCount } from '../../ui/format';
 import { Row } from '../../ui/Row';
 import { MenuItem, WithMore } from './Menu';
-import { Place, PlacesHeading } from './Places';
+import { Place, PlacesHeading } from './Place';
 import { Rename } from './Rename';
 import { ask, useAsked } from '../search/asked';
 import { readTags, useTags } from '../../tags/tagStore';

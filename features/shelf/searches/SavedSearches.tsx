@@ -6,7 +6,7 @@ import { announce } from '../../ui/announce';
 import { formatCount } from '../../ui/format';
 import { Row } from '../../ui/Row';
 import { Rename } from '../places/Rename';
-import { Place, PlacesHeading } from '../places/Places';
+import { Place, PlacesHeading } from '../places/Place';
 import { MenuItem, WithMore } from '../places/Menu';
 import { useAsked } from '../search/asked';
 import { readSearches, useSearches } from './searchStore';

@@ -18,7 +18,7 @@ import { snapTo } from '@/core/region/snap';
 import { visiblePart } from '@/core/region/windowChoice';
 import { Button } from '../../ui/Button';
 import { NumberInput } from '../../ui/NumberInput';
-import { useSettings } from '../settingsStore';
+import { useSettings } from '../../settings/settingsStore';
 import { choose, type Choosing } from '../takeStore';
 import { Footer, Said } from './Footer';
 import { Grip, Outline, scaled } from './Outline';

@@ -15,7 +15,7 @@ import {
 import { arrowStep, isArrow } from '@/core/region/selection';
 import { chosenLook, classes } from '../../ui/classes';
 import { Radio, Radios } from '../../ui/Radios';
-import { changeWay, useSettings } from '../settingsStore';
+import { changeWay, useSettings } from '../../settings/settingsStore';
 import { choose, type Choosing } from '../takeStore';
 import { Footer, Said } from './Footer';
 import { Grip, Outline } from './Outline';

@@ -9,7 +9,7 @@ import {
 } from '@/core/region/windowChoice';
 import { Toggle } from '../../ui/Toggle';
 import { classes } from '../../ui/classes';
-import { changeWay, useSettings } from '../settingsStore';
+import { changeWay, useSettings } from '../../settings/settingsStore';
 import type { StillWindow } from '../sources/contract';
 import { choose, chooseWindow, useTake, type Choosing } from '../takeStore';
 import { Footer, Said } from './Footer';

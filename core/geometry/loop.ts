@@ -1,5 +1,5 @@
 import simplify from 'simplify-js';
-import type { Point } from '../geometry/point';
+import type { Point } from './point';
 
 /** A freehand loop with few enough points to hold and to pull; within half a pixel of what was drawn. */
 export const loopPoints = (points: readonly Point[]): Point[] =>
