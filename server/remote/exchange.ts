@@ -8,7 +8,13 @@ import { secureSocket, speaksTls } from './secure';
 export interface Patience {
   silence: number;
   whole: number;
+  /** Bytes a millisecond that even a slow line carries; 50 where absent. */
+  line?: number;
 }
+
+/** So much of a body may lie in the buffers at both ends, bytes: for as long as that takes nothing is heard. */
+const MOST_UNDERWAY = 4_000_000;
+const SLOW_LINE = 50;
 
 export interface DavAnswer {
   status: number;
@@ -91,6 +97,13 @@ function answerTo(options: RequestOptions, { body, most, patience }: Exchange): 
     });
     // Covers the connection, too: until it stands nothing is heard either.
     request.setTimeout(patience.silence, () => request.destroy(new Error('silence')));
+    // Once it stands, what the systems at both ends hold of a body goes its way unheard.
+    const underway = Math.min(body?.length ?? 0, MOST_UNDERWAY) / (patience.line ?? SLOW_LINE);
+    request.once('socket', (socket) => {
+      const begun = () => request.setTimeout(patience.silence + underway);
+      if (socket.connecting) socket.once('connect', begun);
+      else begun();
+    });
     request.on('error', reject);
     request.end(body);
   });
