@@ -51,6 +51,8 @@ function hear(event: KeyboardEvent): void {
   if (event.defaultPrevented || event.isComposing) return;
   const { target } = event;
   if (target instanceof Element && keepsKeys(target, event.key)) return;
+  // An open sheet of settings is closed first, even when what had the focus in it is gone.
+  if (event.key === 'Escape' && document.querySelector(`${passing}[data-state="open"]`)) return;
   // The view behind a dialog rests, wherever the focus went meanwhile.
   if (document.querySelector(modal)) return;
   const key = keyFromEvent(event);

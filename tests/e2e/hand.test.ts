@@ -1,4 +1,4 @@
-import { describe, expect, test } from '@jest/globals';
+import { beforeEach, describe, expect, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
 import { markSchema, type Mark } from '@/core/marks/registry';
 import { everyMark } from '@/tests/lib/marks';
@@ -55,6 +55,9 @@ const seenAfter = (keys: readonly string[]) =>
      })();`,
     keys,
   );
+
+/** Whatever became of a test, the next one begins at the usual size. */
+beforeEach(() => size(1280, 800));
 
 describe('the picture stays where it is', () => {
   test.each([
