@@ -54,6 +54,7 @@ test.each([
   'he-IL',
   'fa-IR',
   'hi-IN',
+  'en-IN',
   'sv-SE',
   'pl-PL',
 ])('what %s writes is read as the same, with groups and without', (locale) => {
@@ -63,8 +64,6 @@ test.each([
   for (let i = 0; i < 300; i += 1) {
     const value = Math.round((next() - 0.5) * 10 ** (1 + (i % 6)) * 100) / 100;
     expect([value, numbers.read(numbers.write(value))]).toEqual([value, value]);
-    if (locale !== 'hi-IN') {
-      expect([value, numbers.read(grouped.format(value))]).toEqual([value, value]);
-    }
+    expect([value, numbers.read(grouped.format(value))]).toEqual([value, value]);
   }
 });

@@ -43,6 +43,8 @@ export function numbersOf(locale?: string): Written {
 const partOf = (format: Intl.NumberFormat, type: string): string | undefined =>
   format.formatToParts(1234.5).find((part) => part.type === type)?.value;
 
+/** Groups of three, or of two above the first thousand, as in India. */
+const GROUPS = /^[-+]?\d{1,3}(,\d{2,3})*,\d{3}$/;
 const NUMBER = /^[-+]?(\d+\.?\d*|\.\d+)$/;
 
 function readPlain(text: string, decimal: '.' | ','): number | null {
@@ -63,10 +65,7 @@ function withDot(text: string, decimal: '.' | ','): string | null {
   const group = others[0] ?? '';
   if ([...others].some((sign) => sign !== group)) return null;
   const whole = group === last ? text : text.slice(0, text.lastIndexOf(last));
-  const parts = whole.replace(/^[-+]/, '').split(group);
-  if (!/^\d{1,3}$/.test(parts[0] ?? '') || parts.slice(1).some((p) => !/^\d{3}$/.test(p))) {
-    return null;
-  }
+  if (!GROUPS.test(whole.replaceAll(group, ','))) return null;
   const joined = text.replaceAll(group, '');
   return group === last ? joined : joined.replace(last, '.');
 }

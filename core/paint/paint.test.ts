@@ -6,7 +6,9 @@ import type { PaintTools } from '../marks/contract';
 import { markSchema, type Mark } from '../marks/registry';
 import { untouched } from '../shot/document';
 import { paintShot } from './painter';
+import { PaintScene } from './scene';
 import type { Shaper } from './shaper';
+import type { Surface } from './surface';
 import { layoutText } from './textLayout';
 
 let shaper: Shaper;
@@ -148,6 +150,24 @@ describe('opacity', () => {
       const whole = (below * own) / 255;
       expect(Math.abs((half[i] ?? 0) - (whole + below) / 2)).toBeLessThanOrEqual(1);
     });
+  });
+
+  test('is seen whole by what reads pixels, however the whole is looked at', () => {
+    const below = { ...box({ opacity: 0.5 }), id: 'below' };
+    const view = { crop: { x: 0, y: 0, width: 40, height: 40 } };
+    const white = (to: Surface) => {
+      to.fillStyle = '#FFFFFF';
+      to.fillRect(0, 0, 40, 40);
+    };
+    const seen = (more: object) =>
+      new PaintScene({
+        ...{ marks: [below], view, drawFrame: white, pictures: undefined },
+        tools: { ...tools, ...more },
+      })
+        .below('', view.crop)
+        .data.join();
+    const far = { sight: { scale: 0.1, seen: { x: 30, y: 30, width: 5, height: 5 } } };
+    expect(seen(far)).toBe(seen({}));
   });
 
   test('is the same wherever the view begins', () => {

@@ -144,7 +144,9 @@ export class PaintScene implements Scene {
   }
 
   private paintedBelow(id: string, wanted: Rect): RgbaPixels {
-    const { tools, drawFrame, marks } = this.from;
+    const { drawFrame, marks } = this.from;
+    // Pixel by pixel and all of it, however the whole is looked at.
+    const { sight: _, ...tools } = this.from.tools;
     const { surface, read } = tools.sheet(wanted.width, wanted.height);
     surface.translate(-wanted.x, -wanted.y);
     surface.save();

@@ -1,10 +1,10 @@
-import { formatFixed } from '../ui/format';
 import { useEffect, useRef, useState } from 'react';
 import type { SmallestWords } from '@/core/contracts/likeness';
 import type { Shot } from '@/core/contracts/shot';
 import { api } from '../api/client';
 import { useSettings } from '../settings/settingsStore';
 import { Button } from '../ui/Button';
+import { formatFixed } from '../ui/format';
 
 interface Props {
   shot: Shot;

@@ -1,9 +1,9 @@
-import { formatFixed } from '../ui/format';
 import { useEffect, useRef, useState } from 'react';
 import type { Likeness } from '@/core/contracts/likeness';
 import type { Rect } from '@/core/geometry/rect';
 import type { Shot } from '@/core/contracts/shot';
 import { api, pictureQuery, type PictureWish } from '../api/client';
+import { formatFixed } from '../ui/format';
 
 const ENLARGED = 3;
 const PAUSE = 700;

@@ -34,7 +34,7 @@ import { keepUsual } from './keepUsual';
 import { useMarkKeys } from './useMarkKeys';
 import { useDroppedPictures } from './pieces';
 import { PrivateThings } from './PrivateThings';
-import { stopStandingOut } from './standsOut';
+import { forgetStandingOut, stopStandingOut } from './standsOut';
 import { stopLooking, usePrivate } from './privateStore';
 import { stopWords } from './wordsOut';
 import { TagsOf } from '../tags/TagsOf';
@@ -47,7 +47,7 @@ export function MarkView({ id }: { id: string }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const reload = useCallback(() => {
-    stopStandingOut();
+    forgetStandingOut();
     stopStoring();
     closeSession();
     setRound((n) => n + 1);

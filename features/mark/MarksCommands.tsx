@@ -18,7 +18,7 @@ export function MarksCommands({ focusRow }: { focusRow: (id: string) => void }) 
     addInMiddle(name, session().history.document.view.crop);
     const made = session().selection[0];
     // What was made has the focus: its row, unless its words are being typed.
-    if (made) requestAnimationFrame(() => focusRow(made));
+    if (made) focusRow(made);
   };
   const addable = isMarkTool(tool) ? tool : null;
   return (

@@ -30,10 +30,12 @@ export function MarksList() {
   const step = useCallback(
     (event: KeyboardEvent, id: string) => {
       if (event.target !== event.currentTarget) return;
-      const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-      if (!by || event.altKey || event.ctrlKey || event.metaKey) return;
+      if (event.altKey || event.ctrlKey || event.metaKey) return;
       const all = session().history.document.marks;
-      const next = all[all.findIndex((mark) => mark.id === id) + by];
+      const at = all.findIndex((mark) => mark.id === id);
+      const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: all.length - 1 }[event.key];
+      if (to === undefined) return;
+      const next = all[to];
       event.preventDefault();
       event.stopPropagation();
       if (!next) return;
@@ -76,7 +78,7 @@ export function MarksList() {
         </ul>
       )}
       <Several />
-      <MarksCommands focusRow={(id) => rowOf(list.current, id)?.focus()} />
+      <MarksCommands focusRow={(id) => focusSoon(() => rowOf(list.current, id))} />
     </section>
   );
 }
@@ -146,6 +148,15 @@ function useChosenInSight(
 
 const rowOf = (list: HTMLElement | null, id: string): HTMLElement | null =>
   list?.querySelector<HTMLElement>(`[data-mark="${id}"]`) ?? null;
+
+/** Rows follow the picture by a few frames: what was made has the focus as soon as it is there. */
+function focusSoon(row: () => HTMLElement | null, frames = 30): void {
+  requestAnimationFrame(() => {
+    const there = row();
+    if (there) there.focus();
+    else if (frames > 0) focusSoon(row, frames - 1);
+  });
+}
 
 /**
  * Whoever stands on a row that goes away is taken to the one that follows, and from the last one

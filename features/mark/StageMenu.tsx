@@ -3,20 +3,20 @@ import { useState, type ReactElement, type ReactNode } from 'react';
 import type { ActionName } from '../keys/actions';
 import { keyLabel, useKeyOf } from '../keys/useAction';
 import {
-  chooseTool,
   deleteSelected,
   duplicateSelected,
   markById,
   marks,
   select,
+  selectAll,
   setOnMark,
   shiftInOrder,
 } from './actions';
 import { pasteMarks } from './arrange';
 import { copyChosen } from './copying';
-import { abandon } from './gesture';
+import { abandon, gestureGoesOn } from './gesture';
 import { usePointer } from './pointerStore';
-import { session, update } from './session';
+import { fitView, session, useSession } from './session';
 import { markAt } from './under';
 
 /**
@@ -26,16 +26,20 @@ import { markAt } from './under';
 export function StageMenu({ children }: { children: ReactElement }) {
   const [on, setOn] = useState<string | null>(null);
   const [place, setPlace] = useState<HTMLElement | null>(null);
+  // A crop or corners that are being pulled come first.
+  const busy = useSession((s) => s.cropping !== null || s.squaring !== null);
   const open = (isOpen: boolean) => {
     if (!isOpen) return;
-    // A finger that rests has begun to draw.
-    abandon();
+    // A finger that rests has begun to draw; corners that were clicked stay.
+    if (gestureGoesOn()) abandon();
     setOn(markUnderHand());
     setPlace(document.querySelector('main'));
   };
   return (
     <ContextMenu.Root modal={false} onOpenChange={open}>
-      <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
+      <ContextMenu.Trigger asChild disabled={busy}>
+        {children}
+      </ContextMenu.Trigger>
       {/* Within the landmark of the picture. */}
       <ContextMenu.Portal container={place}>
         <ContextMenu.Content
@@ -54,8 +58,7 @@ export function StageMenu({ children }: { children: ReactElement }) {
 /** Selects what lies under the pointer; the key that opens menus means what is selected already. */
 function markUnderHand(): string | null {
   const { at, camera } = usePointer.getState();
-  const { selection, cropping, squaring } = session();
-  if (cropping || squaring) return null;
+  const { selection } = session();
   const under = at ? markAt(at, camera.scale)?.id : selection[0];
   if (!under) return null;
   if (!selection.includes(under)) select([under]);
@@ -94,20 +97,10 @@ function WithPicture() {
       <Entry action="mark.paste" onSelect={() => void pasteMarks()}>
         Paste marks
       </Entry>
-      <Entry
-        action="mark.all"
-        disabled={marks().length === 0}
-        onSelect={() => {
-          chooseTool('grab');
-          select(marks().flatMap((mark) => (mark.off || mark.locked ? [] : [mark.id])));
-        }}
-      >
+      <Entry action="mark.all" disabled={marks().length === 0} onSelect={selectAll}>
         Select all
       </Entry>
-      <Entry
-        action="mark.fit"
-        onSelect={() => update({ camera: { ...session().camera, mode: 'fit' } })}
-      >
+      <Entry action="mark.fit" onSelect={fitView}>
         Fit
       </Entry>
     </>

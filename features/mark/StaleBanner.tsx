@@ -33,7 +33,7 @@ export function StaleBanner({ onReload }: { onReload: () => void }) {
   const safe = 'Your version is held in this browser and not lost.';
   return (
     <div className="flex h-[46px] shrink-0 items-center gap-3 border-b border-line bg-card px-3.5">
-      <p role="alert" title={`${what} ${safe}`} className="min-w-0 grow leading-[18px]">
+      <p role="alert" title={`${problem ?? what} ${safe}`} className="min-w-0 grow leading-[18px]">
         <span className="block truncate font-bold text-brick">{problem ?? what}</span>
         <span className="block truncate text-[13px] text-soft">{safe}</span>
       </p>

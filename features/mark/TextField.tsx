@@ -89,6 +89,8 @@ function Field({ mark, first, place, camera }: Props) {
       }}
       onBlur={finish}
       onPointerDown={(event) => event.stopPropagation()}
+      // Words have the browser's own menu: spelling, pasting.
+      onContextMenu={(event) => event.stopPropagation()}
       onKeyDown={(event) => {
         if (event.key !== 'Escape' || event.nativeEvent.isComposing) return;
         event.preventDefault();

@@ -1,4 +1,3 @@
-import { formatFixed } from '../ui/format';
 import { X } from 'lucide-react';
 import { useKeyOf, keyLabel } from '../keys/useAction';
 import { Button } from '../ui/Button';
@@ -6,6 +5,7 @@ import { IconButton } from '../ui/IconButton';
 import { Key } from '../ui/Key';
 import { update, useSession } from './session';
 import { formLabels, trueUp } from './trueUp';
+import { formatFixed } from '../ui/format';
 
 /** After a stroke: what it may have been meant to be, the likeliest first, with how well it fits. */
 export function TrueUpChip() {

@@ -27,6 +27,12 @@ export function selectedMarks(): Mark[] {
 
 export const select = (ids: readonly string[]): void => update({ selection: ids, editing: null });
 
+/** Everything that can be taken hold of, by Grab. */
+export function selectAll(): void {
+  chooseTool('grab');
+  select(marks().flatMap((mark) => (mark.off || mark.locked ? [] : [mark.id])));
+}
+
 export function chooseTool(tool: Tool): void {
   const { cropping } = session();
   if (cropping && tool === 'crop') return;

@@ -3,15 +3,16 @@ import { copyPicture } from '../pictures/clipboard';
 import { paintPng } from '../pictures/pictures';
 import { notify } from '../shell/noticeStore';
 import { copyMarks } from './arrange';
-import { session } from './session';
+import { session, useMark } from './session';
 import { allStandOut } from './standsOut';
 
 /** The shot as it is now onto the clipboard. */
 export async function copyShot(): Promise<void> {
-  const { frame, id } = session();
+  const { frame, id, history } = session();
   const painted = async () => {
     await allStandOut();
-    return paintPng(frame, session().history.document);
+    const now = useMark.getState().session;
+    return paintPng(frame, (now?.id === id ? now : { history }).history.document);
   };
   try {
     await copyPicture(painted());
@@ -22,19 +23,22 @@ export async function copyShot(): Promise<void> {
       lines: ['Paste the picture anywhere.'],
     });
   } catch (error) {
-    notCopied(error);
+    notCopied(id, error, copyShot);
   }
 }
 
 /** The selected marks onto the clipboard. */
-export const copyChosen = (): Promise<void> => copyMarks().catch(notCopied);
+export async function copyChosen(): Promise<void> {
+  const { id } = session();
+  await copyMarks().catch((error: unknown) => notCopied(id, error, copyChosen));
+}
 
-function notCopied(error: unknown): void {
+function notCopied(id: string, error: unknown, again: () => Promise<void>): void {
   notify({
-    key: `copied ${session().id}`,
+    key: `copied ${id}`,
     tone: 'bad',
     title: 'Not copied',
     lines: [messageOf(error)],
-    action: { label: 'Try again', act: () => void copyShot() },
+    action: { label: 'Try again', act: () => void again() },
   });
 }

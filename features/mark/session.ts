@@ -130,6 +130,9 @@ export function update(change: Partial<Session>): void {
   useMark.setState(({ session: open }) => ({ session: open && { ...open, ...change } }));
 }
 
+/** All of the view is seen, and stays so. */
+export const fitView = (): void => update({ camera: { ...session().camera, mode: 'fit' } });
+
 /** Reads a part of the open session in a view; views are only shown while one is open. */
 export function useSession<T>(read: (session: Session) => T): T {
   return useMark((store) => {

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { kindOf, type MarkName } from '@/core/marks/registry';
+import { numbersOf } from '@/core/numbers/written';
 import type { Style } from '@/core/marks/style';
 import { announce } from '../ui/announce';
 import { markById, setStyle } from './actions';
@@ -65,7 +66,7 @@ export function sizeBy(by: 1 | -1): void {
   const value = stepped(field, style[field], by);
   if (value !== style[field]) setStyle({ [field]: value });
   const { label } = extents[field];
-  const words = field === 'zoom' ? `${value} ×` : `${value} px`;
+  const words = `${numbersOf().write(value)} ${field === 'zoom' ? '×' : 'px'}`;
   const across = field === 'thickness' || field === 'outline' ? value : null;
   useSizeShown.setState(({ shown }) => ({
     shown: { label, words, across, turn: (shown?.turn ?? 0) + 1 },

@@ -121,9 +121,16 @@ export async function allStandOut(): Promise<void> {
   lookNow();
 }
 
-/** The shot is left: nothing of it is kept here. */
+/** The shot is left: what was not looked at yet is, and nothing of it is kept here. */
 export function stopStandingOut(): void {
   lookNow();
+  forgetStandingOut();
+}
+
+/** What is open here is not what counts any more. */
+export function forgetStandingOut(): void {
+  clearTimeout(timer);
+  pending.clear();
   if (held) void letGoPicture().catch(() => undefined);
   held = null;
 }
@@ -133,12 +140,12 @@ const REST = 150;
 
 /** The contrast of a mark with what is below it, as soon as it rests. */
 export function useContrast(mark: Mark | undefined): number | null {
-  const [ratio, setRatio] = useState<number | null>(null);
+  const [known, setKnown] = useState<{ id: string; ratio: number | null } | null>(null);
   const means = mark !== undefined && hasContrast(mark);
   useEffect(() => {
     if (!mark || !means) return;
     let wanted = true;
-    const tell = (value: number | null) => wanted && setRatio(value);
+    const tell = (ratio: number | null) => wanted && setKnown({ id: mark.id, ratio });
     const ask = setTimeout(() => {
       if (isQuick([mark])) {
         tell(contrastHere(mark));
@@ -157,5 +164,5 @@ export function useContrast(mark: Mark | undefined): number | null {
       clearTimeout(ask);
     };
   }, [mark, means]);
-  return means ? ratio : null;
+  return means && known?.id === mark.id ? known.ratio : null;
 }

@@ -6,9 +6,9 @@ import {
   chooseTool,
   deleteSelected,
   duplicateSelected,
-  marks,
   nudge,
   select,
+  selectAll,
   shiftInOrder,
 } from './actions';
 import { redo, undo } from './changes';
@@ -20,7 +20,7 @@ import { closeCorners, takeCornerBack } from './corners';
 import { abandon, gestureGoesOn } from './gesture';
 import { usePointer } from './pointerStore';
 import { toggleRail } from './rail';
-import { session, update, type Tool } from './session';
+import { fitView, session, update, type Tool } from './session';
 import { sizeBy } from './sizeInHand';
 import { trueUp } from './trueUp';
 import { openNeighbour } from './neighbours';
@@ -38,10 +38,7 @@ export function useMarkKeys(): void {
   useAction('mark.duplicate', duplicateSelected);
   useAction('mark.rail', toggleRail);
   useAction('mark.trueUp', () => trueUp());
-  useAction('mark.all', () => {
-    chooseTool('grab');
-    select(marks().flatMap((mark) => (mark.off || mark.locked ? [] : [mark.id])));
-  });
+  useAction('mark.all', selectAll);
   useAction('mark.delete', () => {
     if (!takeCornerBack()) deleteSelected();
   });
@@ -53,7 +50,7 @@ export function useMarkKeys(): void {
   useAction('mark.back', () => session().selection.forEach((id) => shiftInOrder(id, -1)));
   useAction('mark.thicker', () => sizeBy(1));
   useAction('mark.thinner', () => sizeBy(-1));
-  useAction('mark.fit', () => update({ camera: { ...session().camera, mode: 'fit' } }));
+  useAction('mark.fit', fitView);
   useAction('mark.actual', () => zoom(() => 1));
   useAction('mark.closer', () => zoom((scale) => scale * 1.5));
   useAction('mark.further', () => zoom((scale) => scale / 1.5));

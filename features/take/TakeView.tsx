@@ -6,10 +6,10 @@ import { useAction } from '../keys/useAction';
 import { warmUp } from '../pictures/pictures';
 import { notify } from '../shell/noticeStore';
 import { Thread } from '../shell/Thread';
-import { chosenLook, classes } from '../ui/classes';
-import { Item, Row } from '../ui/Row';
+import { Row } from '../ui/Row';
 import { useKey } from '../keys/useKey';
 import { CameraStage } from './CameraStage';
+import { Chip } from './Chip';
 import { Chooser } from './choose/Chooser';
 import { Countdown } from './Countdown';
 import { DeskStage } from './DeskStage';
@@ -76,12 +76,7 @@ export function TakeView() {
               label="Paste"
               onClick={() => void pasteIn(openInMark)}
             />
-            <PhoneChip
-              openInMark={openInMark}
-              chip={(phone, label, onClick) => (
-                <Chip icon={phone} label={label} onClick={onClick} />
-              )}
-            />
+            <PhoneChip openInMark={openInMark} />
             <input
               ref={picker}
               type="file"
@@ -183,34 +178,4 @@ function SourceChip({ name, label, icon }: { name: TakenFrom; label: string; ico
     changeWay({ source: name });
   };
   return <Chip label={label} icon={icon} current={current} onClick={choose} />;
-}
-
-interface ChipProps {
-  label: string;
-  icon: ReactNode;
-  current?: boolean;
-  onClick: () => void;
-}
-
-function Chip({ label, icon, current, onClick }: ChipProps) {
-  // Ways to bring a picture in are no sources: their pictures say enough where there is little room.
-  const brings = current === undefined;
-  const narrow = brings ? 'max-[1439px]:sr-only' : !current && 'max-[1180px]:sr-only';
-  return (
-    <Item>
-      <button
-        type="button"
-        aria-pressed={current}
-        onClick={onClick}
-        title={label}
-        className={classes(
-          'inline-flex h-8 min-w-9 items-center gap-2 rounded-full border px-2.5 whitespace-nowrap',
-          chosenLook(current === true),
-        )}
-      >
-        {icon}
-        <span className={classes('truncate', narrow)}>{label}</span>
-      </button>
-    </Item>
-  );
 }

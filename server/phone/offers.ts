@@ -14,7 +14,7 @@ interface Offer {
   id: string;
   token: string;
   endsAt: number;
-  state: 'waiting' | 'arriving' | 'arrived' | 'withdrawn';
+  state: PhoneOffer['state'];
   problem: string | null;
   shot: string | null;
 }
@@ -28,17 +28,17 @@ function offers(now: number): Offer[] {
   return known;
 }
 
-const hasEnded = (offer: Offer, now: number): boolean =>
-  offer.state === 'withdrawn' || (offer.state === 'waiting' && now >= offer.endsAt);
+/** The state at a moment: one that still waits ends by itself. */
+const stateAt = ({ state, endsAt }: Offer, now: number): Offer['state'] =>
+  state === 'waiting' && now >= endsAt ? 'ended' : state;
 
 function told(offer: Offer, now: number): PhoneOffer {
   const { id, token, endsAt, problem, shot } = offer;
-  const state = hasEnded(offer, now) ? 'ended' : offer.state;
   return {
     ...{ id, problem, shot },
     address: `${openBase() ?? ''}/p/${token}`,
     endsAt: new Date(endsAt).toISOString(),
-    state: state === 'withdrawn' ? 'ended' : state,
+    state: stateAt(offer, now),
   };
 }
 
@@ -51,7 +51,7 @@ export function makeOffer(now = Date.now()): PhoneOffer {
       'The second door is closed. Open it in Setup › Sending, so that a phone can come in.',
     );
   }
-  for (const one of offers(now)) if (one.state === 'waiting') one.state = 'withdrawn';
+  for (const one of offers(now)) if (one.state === 'waiting') one.state = 'ended';
   const offer: Offer = {
     id: randomUUID(),
     token: randomBytes(TOKEN_BYTES).toString('base64url'),
@@ -74,26 +74,27 @@ export function lastOffer(now = Date.now()): PhoneOffer | null {
 export function withdrawOffer(id: string, now = Date.now()): void {
   const offer = offers(now).find((one) => one.id === id);
   if (!offer) throw notFound('address for a phone');
-  if (offer.state === 'waiting') offer.state = 'withdrawn';
+  if (offer.state === 'waiting') offer.state = 'ended';
 }
 
 const same = (a: string, b: string): boolean =>
   a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
 
+const find = (token: string, now: number): Offer | undefined =>
+  offers(now).find((one) => same(one.token, token));
+
+const refusals: Record<Exclude<Offer['state'], 'waiting'>, [number, string, string]> = {
+  arrived: [410, 'used', 'A picture was sent by this address already. Make another one.'],
+  ended: [410, 'ended', 'This address has ended. Make another one on the computer.'],
+  arriving: [409, 'busy', 'A picture is being sent by this address just now.'],
+};
+
 /** Why a phone cannot send by an address now, in words; null where it can. */
 export function whyNot(token: string, now = Date.now()): Fault | null {
-  const offer = offers(now).find((one) => same(one.token, token));
+  const offer = find(token, now);
   if (!offer) return new Fault(404, 'not-found', 'There is nothing at this address.');
-  if (offer.state === 'arrived') {
-    return new Fault(410, 'used', 'A picture was sent by this address already. Make another one.');
-  }
-  if (hasEnded(offer, now)) {
-    return new Fault(410, 'ended', 'This address has ended. Make another one on the computer.');
-  }
-  if (offer.state === 'arriving') {
-    return new Fault(409, 'busy', 'A picture is being sent by this address just now.');
-  }
-  return null;
+  const state = stateAt(offer, now);
+  return state === 'waiting' ? null : new Fault(...refusals[state]);
 }
 
 /**
@@ -103,8 +104,8 @@ export function whyNot(token: string, now = Date.now()): Fault | null {
  */
 export async function letIn(token: string, store: () => Promise<string>): Promise<string> {
   const refused = whyNot(token);
-  const offer = offers(Date.now()).find((one) => same(one.token, token));
-  if (refused ?? !offer) throw refused ?? notFound('address');
+  const offer = find(token, Date.now());
+  if (refused || !offer) throw refused ?? notFound('address for a phone');
   offer.state = 'arriving';
   try {
     offer.shot = await store();
@@ -113,7 +114,7 @@ export async function letIn(token: string, store: () => Promise<string>): Promis
     return offer.shot;
   } catch (error) {
     offer.state = 'waiting';
-    offer.problem = error instanceof Fault ? error.message : 'The phone left in the middle of it.';
+    offer.problem = error instanceof Fault ? error.message : 'The picture could not be stored.';
     throw error;
   }
 }

@@ -92,8 +92,6 @@ const counted = `
  * or is told whole beside it.
  */
 const spacious = `
-  const style = document.createElement('style');
-  style.nonce = document.querySelector('script[nonce]')?.nonce ?? '';
   const sheet = new CSSStyleSheet();
   sheet.replaceSync('* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important } p { margin-bottom: 2em !important }');
   document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet];

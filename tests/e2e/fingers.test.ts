@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { By, Key } from 'selenium-webdriver';
+import { By, Key, type WebElement } from 'selenium-webdriver';
 import type { Point } from '@/core/geometry/point';
 import { markSchema } from '@/core/marks/registry';
 import { plainPng, sendShot } from './lib/app';
@@ -159,6 +159,30 @@ test('the second button and the menu key offer the same', async () => {
   );
   await app.until('the menu', () => app.has('[role="menu"]'));
   await app.keys(Key.ESCAPE);
+}, 60_000);
+
+test('corners that were clicked stay while the menu is looked at; words being typed have their own', async () => {
+  const id = await marking.open();
+  await app.keys('y');
+  await marking.click(100, 100);
+  await marking.click(300, 120);
+  const open = async (element: WebElement) =>
+    browser.driver.executeScript<boolean>(
+      `return !arguments[0].dispatchEvent(new MouseEvent('contextmenu', { bubbles: true, cancelable: true }));`,
+      element,
+    );
+  expect(await open(await marking.stage())).toBe(true);
+  await app.until('the menu', () => app.has('[role="menu"]'));
+  await app.keys(Key.ESCAPE);
+  await marking.click(220, 300);
+  await app.keys(Key.ENTER);
+  const [polygon] = await marking.marksOf(id);
+  expect(polygon?.kind === 'polygon' && polygon.points).toHaveLength(3);
+  await app.keys('t');
+  await marking.click(400, 300);
+  const field = await browser.driver.findElement(By.css('[data-testid="stage"] textarea'));
+  expect(await open(field)).toBe(false);
+  expect(await app.has('[role="menu"]')).toBe(false);
 }, 60_000);
 
 test('on the Shelf, what else can be done with a place is seen without a pointer that hovers', async () => {

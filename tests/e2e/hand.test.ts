@@ -323,6 +323,12 @@ describe('the Marks list', () => {
         return row.getAttribute('aria-setsize') === '5000' && !!row.querySelector('input')
           && r.top >= c.top - 1 && r.bottom <= c.bottom + 1;`);
     await app.until('its settings are wholly seen', whole);
+    const focused = () =>
+      browser.driver.executeScript('return document.activeElement?.dataset.mark');
+    await app.keys(Key.END);
+    expect(await focused()).toBe('b4999');
+    await app.keys(Key.HOME);
+    expect(await focused()).toBe('b0');
     // One that is far off, chosen on the picture.
     await app.keys('g');
     await marking.click(550, 378);

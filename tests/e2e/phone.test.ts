@@ -2,6 +2,7 @@ import { afterAll, expect, test } from '@jest/globals';
 import jsQR from 'jsqr';
 import { By, Key } from 'selenium-webdriver';
 import sharp from 'sharp';
+import { phoneSchema } from '@/core/contracts/phone';
 import { getShot, listShots } from './lib/app';
 import { ask } from './lib/hand';
 import { app, browser, inOneBrowser } from './lib/suite';
@@ -76,6 +77,21 @@ test('Esc ends the address; a tab loaded anew goes on waiting', async () => {
   const before = shots.length;
   expect((await sendFrom(first, await photo('#000000'), 'Late.jpg')).status).toBe(410);
   expect((await listShots()).shots).toHaveLength(before);
+}, 60_000);
+
+test('another tab that asks for an address ends this one, and gets its own picture alone', async () => {
+  await app.take();
+  await app.click('From a phone');
+  await app.sees('Waiting for the phone.');
+  const first = await readCode();
+  const other = phoneSchema.parse(await (await ask('/api/phone', 'POST', {})).json());
+  await app.sees('This address has ended.');
+  expect((await sendFrom(first, await photo('#000000'), 'Late.jpg')).status).toBe(410);
+  await sendFrom(other.offer?.address ?? '', await photo('#CC79A7'), 'Other tab.jpg');
+  expect(new URL(await browser.driver.getCurrentUrl()).pathname).toBe('/take');
+  await app.click('Make another address');
+  await app.sees('Waiting for the phone.');
+  await app.keys(Key.ESCAPE);
 }, 60_000);
 
 test('what is wrong with a picture is said on both sides, and another may come', async () => {

@@ -1,22 +1,19 @@
 import { Smartphone } from 'lucide-react';
-import { useState, type ReactElement, type ReactNode } from 'react';
+import { useState } from 'react';
+import { Chip } from '../Chip';
 import { wasOffered } from './offered';
 import { PhoneDialog } from './PhoneDialog';
 
-interface Props {
-  openInMark: boolean;
-  /** The button, given what it does. */
-  chip: (icon: ReactNode, label: string, onClick: () => void) => ReactElement;
-}
-
 /** Takes a picture from a phone; a tab that is loaded anew goes on waiting for it. */
-export function PhoneChip({ openInMark, chip }: Props) {
+export function PhoneChip({ openInMark }: { openInMark: boolean }) {
   const [open, setOpen] = useState(wasOffered);
   return (
     <>
-      {chip(<Smartphone size={16} strokeWidth={1.75} className="shrink-0" />, 'From a phone', () =>
-        setOpen(true),
-      )}
+      <Chip
+        icon={<Smartphone size={16} strokeWidth={1.75} className="shrink-0" />}
+        label="From a phone"
+        onClick={() => setOpen(true)}
+      />
       {open && <PhoneDialog openInMark={openInMark} onClose={() => setOpen(false)} />}
     </>
   );

@@ -40,7 +40,7 @@ export function PhoneDialog({ openInMark, onClose }: Props) {
       description="Point the phone’s camera at the code, then photograph something or choose a picture. Phone and computer must be in the same network."
       onClose={close}
     >
-      {problem && <Closed problem={problem} />}
+      {problem && <Trouble {...problem} onRenew={renew} />}
       {offer && !problem && <Address offer={offer} onRenew={renew} />}
     </Modal>
   );
@@ -60,10 +60,19 @@ function arrived(shot: string, openInMark: boolean): void {
   });
 }
 
-function Closed({ problem }: { problem: string }) {
+interface TroubleProps {
+  words: string;
+  doorClosed: boolean;
+  onRenew: () => void;
+}
+
+function Trouble({ words, doorClosed, onRenew }: TroubleProps) {
+  if (!doorClosed) {
+    return <Problem action={<Button onClick={onRenew}>Try again</Button>}>{words}</Problem>;
+  }
   return (
     <Problem>
-      {problem}{' '}
+      {words}{' '}
       <a href="/setup/sending" onClick={followLink} className="underline">
         Go to Setup › Sending
       </a>
