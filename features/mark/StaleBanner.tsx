@@ -29,7 +29,7 @@ export function StaleBanner({ onReload }: { onReload: () => void }) {
     await dropOwnDraft(session().id);
     onReload();
   };
-  const what = 'This shot was changed in another tab since you opened it here.';
+  const what = 'It was changed in another tab meanwhile.';
   const safe = 'Your version is held in this browser and not lost.';
   return (
     <div className="flex h-[46px] shrink-0 items-center gap-3 border-b border-line bg-card px-3.5">

@@ -14,11 +14,11 @@ export function StatusLine() {
   const slot = document.getElementById(STATUS_SLOT);
   if (!slot) return null;
   return createPortal(
-    <div className="grid grid-cols-[auto_auto_auto] gap-x-4 font-measure text-[12px] leading-[17px] text-soft">
+    <div className="grid grid-cols-[repeat(4,auto)] justify-start gap-x-4 font-measure text-[12px] leading-[17px] text-soft">
       <span className="min-w-11">{Math.round(scale * 100)} %</span>
       <UnderPointer />
       <SelectionSize />
-      <span role="status" data-testid="stored" className="col-span-3 row-start-2">
+      <span role="status" data-testid="stored" className="col-span-4 row-start-2">
         {storedWords(stored)}
       </span>
     </div>,
