@@ -2,7 +2,10 @@ import { createSocket } from 'node:dgram';
 import type { Server } from 'node:http';
 import { networkInterfaces } from 'node:os';
 
-/** Start-up and requests may load this file each for themselves; the second door is one. */
+/**
+ * The second door: open to other machines only when Setup says so. Start-up and requests may load this
+ * file each for themselves; the door is one.
+ */
 export const door = globalThis as {
   rezzikLinks?: { server: Server; port: number } | null;
   rezzikAddress?: string | null;

@@ -5,10 +5,6 @@ import { answerPhone } from '../phone/door';
 import { door, noteAddress } from './base';
 import { answerLink, type LinkAnswer } from './answer';
 
-/**
- * The second listener shows links to other machines and takes a picture from a phone, nothing else;
- * it runs only when Setup says so.
- */
 /** One change of the listener at a time: two at once could leave it where nobody asked for it. */
 const oneAtATime = pLimit(1);
 
@@ -56,6 +52,7 @@ function answerOf(path: string, request: IncomingMessage): Promise<LinkAnswer> {
   return answerLink(known ? path : '/v/none', { look: request.method === 'HEAD' });
 }
 
+/** Listens to other machines, which see what links show and send one picture of a phone. */
 async function listen(port: number): Promise<Server> {
   const server = createServer((request, response) => {
     const path = (request.url ?? '').split('?')[0] ?? '';
