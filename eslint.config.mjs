@@ -2,6 +2,7 @@ import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescrip
 import tseslint from 'typescript-eslint';
 import importX from 'eslint-plugin-import-x';
 import reactHooks from 'eslint-plugin-react-hooks';
+import { roomZones } from './eslint.rooms.mjs';
 
 /** What each layer may import, from docs/architecture.md. */
 const zones = [
@@ -52,7 +53,10 @@ export default tseslint.config(
         'error',
         { checksVoidReturn: { attributes: false } },
       ],
-      'import-x/no-restricted-paths': ['error', { zones, basePath: import.meta.dirname }],
+      'import-x/no-restricted-paths': [
+        'error',
+        { zones: [...zones, ...roomZones(import.meta.dirname)], basePath: import.meta.dirname },
+      ],
       'import-x/no-cycle': ['error', { ignoreExternal: true }],
       eqeqeq: 'error',
     },

@@ -1,6 +1,6 @@
 import { NextResponse, type NextRequest } from 'next/server';
-import { env } from './server/env';
-import { Fault } from './server/http/fault';
+import { env } from './server/base/env';
+import { Fault } from './server/base/fault';
 import { guard } from './server/http/guard';
 
 /** Guards the pages and the fonts. The API guards itself, since a body that passes here would be cut at 10 MB. */

@@ -2,7 +2,7 @@ import { test } from '@jest/globals';
 import sharp from 'sharp';
 import { markSchema, type MarkInput } from '@/core/marks/registry';
 import { randomFrom } from '@/core/random/random';
-import { untouched } from '@/core/shot/document';
+import { untouched } from '@/core/document/view';
 import { run } from '@/server/pool/pool';
 import { median, ms, report, time } from './measure';
 

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { closeAccessibilityBus } from '@/server/accessibility/bus';
 import { closeScreen } from '@/server/display/connection';
-import { closeSessionBus } from '@/server/portal/bus';
+import { closeSessionBus } from '@/server/bus/bus';
 import { DescribingSession } from '@/tests/lib/describingSession';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { scoreProgram, type ProgramScore } from '@/tests/parts/programs';

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { kindLabels } from '@/core/contracts/way';
-import { Fault } from './http/fault';
+import { Fault } from './base/fault';
 import { listRoutines } from './routines/routines';
 
 /** Pictures of the icon by name, with the pixels of a side; the last one fills any shape that a system cuts. */

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import { allFontFiles, fontsVersion } from '@/core/paint/harfbuzz';
+import { allFontFiles, fontsVersion } from '@/core/drawing/harfbuzz';
 
 /** Files for finding faults, which no page asks for. */
 const NOT_NEEDED = /\.map$/;

@@ -4,17 +4,17 @@ import { storeArriving } from './display/arriving';
 import { forgetFile } from './display/clipboardForms';
 import { startWatching } from './display/systemKeys';
 import { fillDemo } from './demo/fill';
-import { env } from './env';
+import { env } from './base/env';
 import { mendCopies } from './keep/mend';
 import { startJobs } from './jobs/run';
-import { openLinks } from './links/listener';
+import { openLinks } from './door/listener';
 import { resumePractice } from './remote/ownPractice';
 import { sealOld } from './remote/sealed';
 import './remote/sendings';
-import { indexMissing } from './search/indexing';
+import { indexMissing } from './indexing/indexing';
 import { getSettings } from './settings/settings';
 import { watchBin } from './shots/emptyBin';
-import { wantMissing } from './words/reading';
+import { wantMissing } from './reading/reading';
 
 /** Brings the database up to date, mends what a crash left, and fills the demo data when asked. */
 async function prepare(): Promise<void> {

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { notFound } from './http/fault';
+import { notFound } from './base/fault';
 
 const core = (build: string): string =>
   join('tesseract.js-core', `tesseract-core-${build}.wasm.js`);

@@ -1,5 +1,5 @@
-import { allFontFiles, createShaper, fontsVersion } from '@/core/paint/harfbuzz';
-import type { Shaper } from '@/core/paint/shaper';
+import { allFontFiles, createShaper, fontsVersion } from '@/core/drawing/harfbuzz';
+import type { Shaper } from '@/core/drawing/shaper';
 
 let loading: Promise<Shaper> | null = null;
 

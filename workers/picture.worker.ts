@@ -1,13 +1,13 @@
 import { expose, transfer } from 'comlink';
-import type { ShotDocument } from '@/core/contracts/document';
-import { limits } from '@/core/contracts/limits';
-import type { HeldPicture } from '@/core/contracts/pictures';
+import type { ShotDocument } from '@/core/document/document';
+import { limits } from '@/core/values/limits';
+import type { HeldPicture } from '@/core/values/heldPicture';
 import { toBase64 } from '@/core/raster/base64';
-import type { Turn } from '@/core/contracts/shapes';
-import { isTurned, turnedPixels } from '@/core/shot/turn';
+import type { Turn } from '@/core/document/viewSchema';
+import { isTurned, turnedPixels } from '@/core/document/turn';
 import { contrastsBelow } from '@/core/paint/contrasts';
 import { paintShot } from '@/core/paint/painter';
-import type { Surface } from '@/core/paint/surface';
+import type { Surface } from '@/core/drawing/surface';
 import { bitmap, sheet } from './bitmap';
 import { loadShaper } from './loadShaper';
 

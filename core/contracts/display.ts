@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { limits } from './limits';
+import { limits } from '../values/limits';
 import { storedSchema } from './shot';
-import { line } from './text';
+import { line } from '../values/text';
 
 /** Whole pixels of the virtual screen; windows may hang over its edges. */
 const place = z.object({ x: z.int(), y: z.int(), width: z.int(), height: z.int() });

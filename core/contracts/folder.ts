@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { encodeShape, factsRuleSchema, formatNames } from './format';
-import { limits } from './limits';
+import { limits } from '../values/limits';
 import { namePattern } from './namePattern';
 import { rulesInput, rulesPatch, rulesShape } from './rules';
-import { line } from './text';
+import { line } from '../values/text';
 
 /** Numbers in names count on in their folder, or for their pattern in whatever folder. */
 export const numberWays = ['folder', 'pattern'] as const;

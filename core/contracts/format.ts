@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { limits } from './limits';
-import { colour } from './shapes';
+import { limits } from '../values/limits';
+import { colour } from '../values/shapes';
 
 export const formatNames = [
   'png',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { encodeShape } from './format';
-import { line, text } from './text';
+import { line, text } from '../values/text';
 
 export const mailInputSchema = z.strictObject({
   to: line(500).default(''),

@@ -1,6 +1,6 @@
 import { patternProblem } from '../naming/pattern';
-import { limits } from './limits';
-import { line } from './text';
+import { limits } from '../values/limits';
+import { line } from '../values/text';
 
 /** A pattern that names of files are made by. */
 export const namePattern = line(limits.patternLength).superRefine((value, context) => {

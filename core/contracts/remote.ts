@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { limits } from './limits';
+import { limits } from '../values/limits';
 import { rulesInput, rulesPatch, rulesShape } from './rules';
-import { line } from './text';
+import { line } from '../values/text';
 
 const name = line(limits.nameLength).trim().min(1, 'must not be empty');
 const address = z.url({ protocol: /^https?$/, error: 'must be an address with http' }).max(2_000);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { limits } from './limits';
-import { line } from './text';
+import { limits } from '../values/limits';
+import { line } from '../values/text';
 import { places } from '../search/match';
 
 export const orders = ['day', 'fitness'] as const;

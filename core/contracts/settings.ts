@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { pixelRectSchema } from './shapes';
-import { line } from './text';
+import { pixelRectSchema } from '../values/shapes';
+import { line } from '../values/text';
 import { firstWay, takenFrom, wayPatchSchema, waySchema } from './way';
 
 /** A region that can be taken again, in the pixels of its source. */

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { documentSchema } from './document';
-import { limits } from './limits';
+import { documentSchema } from '../document/document';
+import { limits } from '../values/limits';
 import { provenanceSchema } from './provenance';
 import { helpSchema, reasonSchema } from './search';
-import { stepSchema } from './steps';
-import { line } from './text';
+import { stepSchema } from '../document/steps';
+import { line } from '../values/text';
 
 export const title = line(limits.titleLength);
 export const revision = z.int().min(1);

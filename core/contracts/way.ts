@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { formatNames } from './format';
-import { limits } from './limits';
+import { limits } from '../values/limits';
 import { tagName } from './search';
-import { line } from './text';
+import { line } from '../values/text';
 
 /** Places that can be stilled. What is pasted, dropped or opened is no way of taking. */
 export const takenFrom = ['desk', 'display', 'screen', 'camera'] as const;

@@ -1,7 +1,7 @@
 import type { Point } from '../geometry/point';
 import { contains, right, bottom, type Rect } from '../geometry/rect';
-import type { Shaper } from '../paint/shaper';
-import type { Surface } from '../paint/surface';
+import type { Shaper } from '../drawing/shaper';
+import type { Surface } from '../drawing/surface';
 import { deskClock, deskDisplays, frontWindow, type Desk, type DeskDisplay } from './model';
 import { Scene } from './scene';
 import { addMenu, addRowButton, addWindow } from './windows';

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { createCanvas } from '@napi-rs/canvas';
 import { testShaper } from '@/tests/lib/shaper';
-import type { Shaper } from '../paint/shaper';
+import type { Shaper } from '../drawing/shaper';
 import { barShows, buildScene, deskPointer, looksSame, paintDesk } from './build';
 import { deskEvent, placeOf, type DeskEvent } from './events';
 import { createDesk, deskBounds, deskDisplays, reading, type Desk } from './model';

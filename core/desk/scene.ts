@@ -1,9 +1,9 @@
 import type { Point } from '../geometry/point';
 import { contains, type Rect } from '../geometry/rect';
-import { ovalPath, roundedPath } from '../paint/paths';
-import type { Shaper } from '../paint/shaper';
-import type { Surface } from '../paint/surface';
-import { layoutText, fillText } from '../paint/textLayout';
+import { ovalPath, roundedPath } from '../drawing/paths';
+import type { Shaper } from '../drawing/shaper';
+import type { Surface } from '../drawing/surface';
+import { layoutText, fillText } from '../drawing/textLayout';
 
 /** A place that answers to the pointer. */
 export interface HotArea {

@@ -1,5 +1,5 @@
 import type { SizeWish } from '../contracts/format';
-import { limits } from '../contracts/limits';
+import { limits } from '../values/limits';
 import type { Rect } from '../geometry/rect';
 
 interface Size {

@@ -1,6 +1,6 @@
 import type { Matrix } from '../geometry/matrix';
 import { identity, multiply, rotation, scaling, translation } from '../geometry/matrix';
-import type { Surface } from '../paint/surface';
+import type { Surface } from '../drawing/surface';
 
 interface State {
   matrix: Matrix;

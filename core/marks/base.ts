@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { limits } from '../contracts/limits';
-import { colour, opacity } from '../contracts/shapes';
-import { line } from '../contracts/text';
+import { limits } from '../values/limits';
+import { colour, opacity } from '../values/shapes';
+import { line } from '../values/text';
 
 /** The fields that every kind's schema starts with. */
 export const baseShape = {

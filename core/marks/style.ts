@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { faces } from '../paint/shaper';
-import { aligns } from '../paint/textLayout';
+import { faces } from '../drawing/shaper';
+import { aligns } from '../drawing/textLayout';
 import { firstMarkColour } from '../colour/markColours';
 import { areaNames } from './hide/areaNames';
 import { countings, headShapes, holes, tips } from './names';
 import { firstStrewn, stampNames, strewable } from './stamp/names';
 import { pointerShapes } from './piece/shapes';
-import { colour, opacity, thickness } from '../contracts/shapes';
+import { colour, opacity, thickness } from '../values/shapes';
 
 /** What the strip above the picture sets; each tool remembers its own. */
 export const styleSchema = z.object({

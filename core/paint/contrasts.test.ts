@@ -4,9 +4,9 @@ import { testTools } from '@/tests/lib/painting';
 import { contrast, parseHex } from '../colour/colour';
 import type { PaintTools } from '../marks/contract';
 import { markSchema, type Mark } from '../marks/registry';
-import { withHalo } from '../shot/standsOut';
+import { withHalo } from './standsOut';
 import { contrastsBelow } from './contrasts';
-import type { Surface } from './surface';
+import type { Surface } from '../drawing/surface';
 
 let tools: PaintTools;
 beforeAll(async () => {

@@ -1,6 +1,6 @@
 import { inflate, intersection, outerPixels, overlap, union, type Rect } from '../geometry/rect';
 import { kindOf, markBounds } from '../marks/registry';
-import { contrastArea, contrastWith, hasContrast, withHalo } from '../shot/standsOut';
+import { contrastArea, contrastWith, hasContrast, withHalo } from './standsOut';
 import { HALO } from './haloSurface';
 import { paintMark } from './paintMark';
 import { PaintScene, type Sources } from './scene';

@@ -1,4 +1,4 @@
-import type { Surface } from './surface';
+import type { Surface } from '../drawing/surface';
 
 /** How far a halo reaches beyond its mark, pixels. */
 export const HALO = 2.5;

@@ -1,9 +1,9 @@
-import type { ShotDocument } from '../contracts/document';
+import type { ShotDocument } from '../document/document';
 import { bottom, inflate, right, type Rect } from '../geometry/rect';
 import type { HideArea } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
 import { maskOf, touchedBox, widened, type Mask } from '../raster/mask';
-import { turnReach } from '../shot/turn';
+import { turnReach } from '../document/turn';
 
 /** A Hide mark with every pixel of the view that it hides. */
 export interface Hidden {

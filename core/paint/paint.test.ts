@@ -4,12 +4,12 @@ import { testTools } from '@/tests/lib/painting';
 import { testShaper } from '@/tests/lib/shaper';
 import type { PaintTools } from '../marks/contract';
 import { markSchema, type Mark } from '../marks/registry';
-import { untouched } from '../shot/document';
+import { untouched } from '../document/view';
 import { paintShot } from './painter';
 import { PaintScene } from './scene';
-import type { Shaper } from './shaper';
-import type { Surface } from './surface';
-import { layoutText } from './textLayout';
+import type { Shaper } from '../drawing/shaper';
+import type { Surface } from '../drawing/surface';
+import { layoutText } from '../drawing/textLayout';
 
 let shaper: Shaper;
 let tools: PaintTools;

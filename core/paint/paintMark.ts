@@ -2,7 +2,7 @@ import { inflate, intersection, outerPixels } from '../geometry/rect';
 import type { PaintTools, Scene } from '../marks/contract';
 import { kindOf, markBounds, opacityOf, type Mark } from '../marks/registry';
 import { HALO, HaloSurface } from './haloSurface';
-import type { Surface } from './surface';
+import type { Surface } from '../drawing/surface';
 
 /** Paints one mark in frame coordinates; a mark that is switched off leaves nothing. */
 export function paintMark(surface: Surface, mark: Mark, tools: PaintTools, scene: Scene): void {

@@ -1,10 +1,10 @@
-import type { ShotDocument } from '../contracts/document';
+import type { ShotDocument } from '../document/document';
 import type { PaintTools } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
-import { traceView } from '../shot/viewShape';
+import { traceView } from '../document/viewShape';
 import { paintMark } from './paintMark';
 import { PaintScene } from './scene';
-import type { Surface } from './surface';
+import type { Surface } from '../drawing/surface';
 
 /** A Hide mark that is switched off hides all the same in what leaves, until a person agreed. */
 const asItLeaves = (mark: Mark): Mark =>

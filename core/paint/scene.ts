@@ -1,5 +1,5 @@
 import { polygonContains } from 'd3-polygon';
-import type { ShotDocument } from '../contracts/document';
+import type { ShotDocument } from '../document/document';
 import { bottom, inflate, overlap, right, type Rect } from '../geometry/rect';
 import type { HideArea, Patch, PaintTools, Scene } from '../marks/contract';
 import { hiddenPixels } from '../marks/hide/looks';
@@ -9,10 +9,10 @@ import type { Mask } from '../raster/mask';
 import { hiddenOf, type Hidden } from './hidden';
 import { putPixels, type RgbaPixels } from '../raster/pixels';
 import { heldPixels } from '../raster/png';
-import { turnReach } from '../shot/turn';
+import { turnReach } from '../document/turn';
 import { HALO } from './haloSurface';
 import { paintMark } from './paintMark';
-import type { Surface } from './surface';
+import type { Surface } from '../drawing/surface';
 
 /** What a scene is made of. */
 export interface Sources {

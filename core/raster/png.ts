@@ -1,6 +1,6 @@
 import { decode } from 'fast-png';
 import { fromBase64 } from './base64';
-import type { HeldPicture } from '../contracts/pictures';
+import type { HeldPicture } from '../values/heldPicture';
 import type { RgbaPixels } from './pixels';
 
 const decoded = new WeakMap<HeldPicture, RgbaPixels | null>();

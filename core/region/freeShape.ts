@@ -1,10 +1,10 @@
 import { polygonContains } from 'd3-polygon';
 import type { ShapeName } from '../contracts/way';
-import type { ViewShape } from '../contracts/shapes';
+import type { ViewShape } from '../document/viewSchema';
 import { distance, type Point } from '../geometry/point';
 import { bottom, boundsOf, right, type Rect } from '../geometry/rect';
 import { loopPoints } from '../geometry/loop';
-import { cropAround } from '../shot/viewShape';
+import { cropAround } from '../document/viewShape';
 
 /** Drawing a free shape on a stilled picture, as a state and what each action makes of it. */
 export interface FreeShape {

@@ -1,7 +1,7 @@
 import { beforeAll, expect, test } from '@jest/globals';
 import { testTools } from '@/tests/lib/painting';
 import type { PaintTools } from '../marks/contract';
-import { fillText, layoutText } from '../paint/textLayout';
+import { fillText, layoutText } from '../drawing/textLayout';
 import { textLineAt } from './textLine';
 
 let tools: PaintTools;

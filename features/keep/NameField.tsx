@@ -1,7 +1,7 @@
 import { useId } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
-import { nameFactsOf } from '@/core/naming/nameFacts';
+import { nameFactsOf } from '@/core/keep/nameFacts';
 import { nameFrom, patternProblem } from '@/core/naming/pattern';
 import { leaveByKey } from '../keys/focus';
 import { PatternHelp } from './PatternHelp';

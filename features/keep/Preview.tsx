@@ -5,7 +5,7 @@ import type { Shot } from '@/core/contracts/shot';
 import { safeName } from '@/core/naming/safeName';
 import { pictureQuery, type PictureWish } from '../api/client';
 import { saveBlob } from '../pictures/saveBlob';
-import { navigate } from '../shell/navigate';
+import { navigate } from '../thread/navigate';
 import { Button } from '../ui/Button';
 import { IconButton } from '../ui/IconButton';
 import { formatBytes } from '../ui/format';

@@ -3,13 +3,13 @@ import type { Shot } from '@/core/contracts/shot';
 import { useState } from 'react';
 import type { Link } from '@/core/contracts/link';
 import { api, thumbnailUrl } from '../api/client';
-import { followLink } from '../shell/navigate';
+import { followLink } from '../thread/navigate';
 import { copyText } from '../pictures/clipboard';
 import { Button } from '../ui/Button';
 import { formatBytes } from '../ui/format';
 import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 import type { Result } from './keepEverywhere';
 
 interface Props {

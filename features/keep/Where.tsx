@@ -1,7 +1,7 @@
 import { FolderPlus } from 'lucide-react';
 import { useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import type { Remote } from '@/core/contracts/remote';
 import { messageOf } from '../api/client';
 import { leaveByKey } from '../keys/focus';

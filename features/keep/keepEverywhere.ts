@@ -3,7 +3,7 @@ import type { FormatFacts } from '@/core/contracts/format';
 import type { Link } from '@/core/contracts/link';
 import type { Remote, Sending } from '@/core/contracts/remote';
 import type { Shot } from '@/core/contracts/shot';
-import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
+import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { xmlText } from '@/core/keep/xmp';
 import { api, ApiError, messageOf } from '../api/client';
 import { copyPicture, copyText } from '../pictures/clipboard';

@@ -1,5 +1,5 @@
 import { useId } from 'react';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import { giveKeysBack } from '../keys/focus';
 import { changeDocument } from './changes';
 import { useSession } from './session';

@@ -3,13 +3,13 @@ import type { Besides } from '@/core/contracts/shot';
 import { api, messageOf } from '../api/client';
 import { dropOwnDraft } from '../outbox/drafts';
 import { forget } from '../outbox/memory';
-import { dismiss } from '../shell/noticeStore';
+import { dismiss } from '../notices/noticeStore';
 import { Button } from '../ui/Button';
 import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
 import { forgetCopiedMarks } from './arrange';
 import { useSession } from './session';
-import { whenSettled } from './storing';
+import { whenSettled } from '../outbox/settling';
 
 /** Drops for good what the shot does not show. Asked once; nothing brings it back. */
 export function DropRest({ onDone }: { onDone: () => void }) {

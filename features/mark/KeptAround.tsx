@@ -3,7 +3,7 @@ import type { Point } from '@/core/geometry/point';
 import { fitScale, type Rect } from '@/core/geometry/rect';
 import { gripPoint, grips, pullGrip, type Grip } from '@/core/geometry/resize';
 import { gripAt } from '@/core/region/selection';
-import { cropInside } from '@/core/shot/document';
+import { cropInside } from '@/core/document/view';
 import { setView } from './crop';
 import { useSession } from './session';
 

@@ -1,12 +1,12 @@
 import { Copy, Download, PanelRight, PictureInPicture2, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
-import { canRedo, canUndo } from '@/core/shot/history';
+import { canRedo, canUndo } from '@/core/document/history';
 import { messageOf } from '../api/client';
 import { paintPng } from '../pictures/pictures';
-import { followLink, navigate } from '../shell/navigate';
-import { notify } from '../shell/noticeStore';
+import { followLink, navigate } from '../thread/navigate';
+import { notify } from '../notices/noticeStore';
 import { openSmall } from '../small/smallWindow';
-import { Thread } from '../shell/Thread';
+import { Thread } from '../thread/Thread';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { api, messageOf } from '../api/client';
 import { dropOwnDraft } from '../outbox/drafts';
-import { navigate } from '../shell/navigate';
+import { navigate } from '../thread/navigate';
 import { Button } from '../ui/Button';
 import { session } from './session';
 

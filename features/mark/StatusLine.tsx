@@ -1,5 +1,5 @@
 import { createPortal } from 'react-dom';
-import { STATUS_SLOT } from '../shell/statusSlot';
+import { STATUS_SLOT } from '../thread/statusSlot';
 import { useEffect, useMemo } from 'react';
 import { toHex } from '@/core/colour/colour';
 import { contains, union } from '@/core/geometry/rect';

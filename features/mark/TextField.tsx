@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import type { WordsField } from '@/core/marks/shared/wordsField';
 import { kindOf, wordsOf, type Mark } from '@/core/marks/registry';
 import { giveKeysBack } from '../keys/focus';

@@ -4,7 +4,7 @@ import type { StrokePoint } from '@/core/marks/contract';
 import { kindOf, wordsOf, type Mark, type MarkName } from '@/core/marks/registry';
 import type { Style } from '@/core/marks/style';
 import { withBright } from '@/core/marks/dim';
-import { untouched } from '@/core/shot/document';
+import { untouched } from '@/core/document/view';
 import { changeDocument } from './changes';
 import { applyCrop, startCrop } from './crop';
 import { session, update, type Tool } from './session';

@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { heldPicturesSchema } from '@/core/contracts/pictures';
+import { heldPicturesSchema } from '@/core/values/heldPicture';
 import { aligned, distributed, type Side } from '@/core/geometry/arrange';
 import type { Point } from '@/core/geometry/point';
 import { kindOf, markSchema, type Mark } from '@/core/marks/registry';
-import { usedPictures } from '@/core/shot/pictures';
+import { usedPictures } from '@/core/document/heldPictures';
 import { paintPng } from '../pictures/pictures';
 import { copyPicture } from '../pictures/clipboard';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 import { replaceMarks, select, selectedMarks } from './actions';
 import { changeDocument } from './changes';
 import { newId } from './newId';

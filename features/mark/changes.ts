@@ -1,7 +1,7 @@
-import type { ShotDocument } from '@/core/contracts/document';
+import type { ShotDocument } from '@/core/document/document';
 import { renumbered } from '@/core/marks/number/counting';
-import * as history from '@/core/shot/history';
-import { shownKeys } from '@/core/shot/pictures';
+import * as history from '@/core/document/history';
+import { shownKeys } from '@/core/document/heldPictures';
 import { announce } from '../ui/announce';
 import { rememberNumbers } from './lastNumber';
 import { session, update } from './session';

@@ -1,7 +1,7 @@
 import { messageOf } from '../api/client';
 import { copyPicture } from '../pictures/clipboard';
 import { paintPng } from '../pictures/pictures';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 import { copyMarks } from './arrange';
 import { session, useMark } from './session';
 import { allStandOut } from './standsOut';

@@ -1,10 +1,10 @@
-import type { ViewShape } from '@/core/contracts/shapes';
+import type { ViewShape } from '@/core/document/viewSchema';
 import { centre, intersection, rectFromPoints, union, type Rect } from '@/core/geometry/rect';
 import type { Point } from '@/core/geometry/point';
 import { alongRatio } from '@/core/geometry/resize';
-import { cropInside } from '@/core/shot/document';
-import { pictureSize } from '@/core/shot/turn';
-import { shapedView } from '@/core/shot/viewShape';
+import { cropInside } from '@/core/document/view';
+import { pictureSize } from '@/core/document/turn';
+import { shapedView } from '@/core/document/viewShape';
 import { changeDocument } from './changes';
 import { session, update } from './session';
 

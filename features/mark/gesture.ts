@@ -3,7 +3,7 @@ import { pullGrip, type Grip, isGrip } from '@/core/geometry/resize';
 import { distance, snapDirection } from '@/core/geometry/point';
 import { isSound, type Quad } from '@/core/geometry/homography';
 import { snapTo } from '@/core/region/snap';
-import { levelled } from '@/core/shot/turnDocument';
+import { levelled } from '@/core/document/turnDocument';
 import { snapToOthers } from '@/core/geometry/arrange';
 import { rectFromPoints, union, type Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';

@@ -2,7 +2,7 @@ import { toHex } from '@/core/colour/colour';
 import type { Point } from '@/core/geometry/point';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import { messageOf } from '../api/client';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 import { marks, select } from './actions';
 import { changeDocument } from './changes';
 import { colourGoesTo } from './lastTool';

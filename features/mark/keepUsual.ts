@@ -1,10 +1,10 @@
 import { api, ApiError, messageOf } from '../api/client';
 import { whenStored } from '../outbox/outbox';
 import { recall } from '../outbox/memory';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 import { session } from './session';
 import { allStandOut } from './standsOut';
-import { whenSettled } from './storing';
+import { whenSettled } from '../outbox/settling';
 
 /** Keeps the open shot in the default folder, with its last change, without leaving Mark. */
 export async function keepUsual(): Promise<void> {

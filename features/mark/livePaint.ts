@@ -1,15 +1,15 @@
-import type { HeldPictures } from '@/core/contracts/pictures';
-import type { Turn, ViewShape } from '@/core/contracts/shapes';
+import type { HeldPictures } from '@/core/values/heldPicture';
+import type { Turn, ViewShape } from '@/core/document/viewSchema';
 import type { Rect } from '@/core/geometry/rect';
 import type { PaintTools } from '@/core/marks/contract';
 import { inflate, outerPixels, overlap } from '@/core/geometry/rect';
 import { HALO } from '@/core/paint/haloSurface';
 import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
-import { changedRegion } from '@/core/shot/changed';
+import { changedRegion } from '@/core/paint/changed';
 import { paintMark } from '@/core/paint/paintMark';
 import { PaintScene } from '@/core/paint/scene';
-import type { Surface } from '@/core/paint/surface';
-import { traceView } from '@/core/shot/viewShape';
+import type { Surface } from '@/core/drawing/surface';
+import { traceView } from '@/core/document/viewShape';
 import type { Camera } from './camera';
 import { changedAmong, MANY, movedAlike } from './together';
 

@@ -1,6 +1,6 @@
 import { api, messageOf } from '../api/client';
-import { navigate } from '../shell/navigate';
-import { notify } from '../shell/noticeStore';
+import { navigate } from '../thread/navigate';
+import { notify } from '../notices/noticeStore';
 import { session } from './session';
 
 /** Opens the shot that was taken before or after this one; says so where there is none. */

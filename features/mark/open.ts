@@ -1,7 +1,7 @@
-import type { ShotDocument } from '@/core/contracts/document';
+import type { ShotDocument } from '@/core/document/document';
 import type { Shot } from '@/core/contracts/shot';
-import type { Step } from '@/core/contracts/steps';
-import type { History } from '@/core/shot/history';
+import type { Step } from '@/core/document/steps';
+import type { History } from '@/core/document/history';
 import { loadShaper } from '@/workers/loadShaper';
 import { api } from '../api/client';
 import type { Draft } from '../outbox/db';
@@ -12,7 +12,8 @@ import { fromOutbox } from '../outbox/outbox';
 import { decodeFrame } from '../pictures/pictures';
 import { freshHistory, openSession } from './session';
 import { rememberTurned, turnedPicture } from './turning';
-import { startStoring, storeSoon, whenSettled } from './storing';
+import { whenSettled } from '../outbox/settling';
+import { startStoring, storeSoon } from './storing';
 
 /** Shots that were opened once from memory: from then on the document is elsewhere. */
 const openedBefore = new Set<string>();

@@ -1,10 +1,10 @@
 import { useEffect } from 'react';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import type { Point } from '@/core/geometry/point';
 import { centre, fitScale } from '@/core/geometry/rect';
 import { picturePiece } from '@/core/marks/piece';
 import { decodeFrame, packPiece } from '../pictures/pictures';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 import { chooseTool, select } from './actions';
 import { changeDocument } from './changes';
 import { toFrame } from './camera';

@@ -1,7 +1,7 @@
 import type { Mark } from '@/core/marks/registry';
 import type { PaintTools } from '@/core/marks/contract';
 import { PaintScene, type Sources } from '@/core/paint/scene';
-import type { Surface } from '@/core/paint/surface';
+import type { Surface } from '@/core/drawing/surface';
 import { bitmap, sheet } from '@/workers/bitmap';
 import { session } from './session';
 

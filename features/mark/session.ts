@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { ShotDocument } from '@/core/contracts/document';
+import type { ShotDocument } from '@/core/document/document';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { Shot } from '@/core/contracts/shot';
 import type { Guide } from '@/core/geometry/arrange';
@@ -9,8 +9,8 @@ import type { Rail } from '@/core/geometry/rail';
 import type { Rect } from '@/core/geometry/rect';
 import type { Mark, MarkName } from '@/core/marks/registry';
 import type { Candidate } from '@/core/trueUp/trueUp';
-import type { Shaper } from '@/core/paint/shaper';
-import { startHistory, type History } from '@/core/shot/history';
+import type { Shaper } from '@/core/drawing/shaper';
+import { startHistory, type History } from '@/core/document/history';
 import type { Camera } from './camera';
 import { rememberStyle } from './styles';
 

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { contrastsBelow } from '@/core/paint/contrasts';
 import type { Mark } from '@/core/marks/registry';
-import { contrastArea, hasContrast, withHalo } from '@/core/shot/standsOut';
+import { contrastArea, hasContrast, withHalo } from '@/core/paint/standsOut';
 import { WatchedPicture, letGoPicture } from '../pictures/pictures';
 import { amendDocument } from './changes';
 import { sourcesOf } from './scene';

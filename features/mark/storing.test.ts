@@ -8,7 +8,8 @@ import { settle } from '../outbox/outbox';
 import { addMark } from './actions';
 import { undo } from './changes';
 import { session } from './session';
-import { startStoring, stopStoring, whenSettled } from './storing';
+import { whenSettled } from '../outbox/settling';
+import { startStoring, stopStoring } from './storing';
 
 type Answer = () => Response | Promise<Response>;
 

@@ -1,8 +1,9 @@
 import type { ShotChange } from '@/core/contracts/shot';
-import type { Step } from '@/core/contracts/steps';
+import type { Step } from '@/core/document/steps';
 import { api, ApiError, messageOf, noAnswer } from '../api/client';
 import { dropOwnDraft, holdDraft } from '../outbox/drafts';
 import { whenStored } from '../outbox/outbox';
+import { settleBy, settled } from '../outbox/settling';
 import { session, update, useMark, type Session, type StoredState } from './session';
 
 /** Waits this long after a change, so that a drag or a word is sent once. */
@@ -19,17 +20,17 @@ interface Storer {
   timer: ReturnType<typeof setTimeout> | undefined;
   sending: Promise<void> | null;
   latest: Session | null;
+  wait: () => Promise<void>;
 }
 
 let current: Storer | null = null;
-const leaving = new Map<string, Promise<void>>();
 
 /** Begins to look after a shot that was just opened. `unstored`: the take is still in the outbox. */
 export function startStoring(
   opened: Pick<Session, 'id'>,
   server: { revision: number; steps: readonly Step[]; unstored: boolean },
 ): void {
-  current = {
+  const storer: Storer = {
     id: opened.id,
     revision: server.revision,
     arrived: server.unstored ? whenStored(opened.id) : Promise.resolve(),
@@ -37,8 +38,13 @@ export function startStoring(
     timer: undefined,
     sending: null,
     latest: null,
+    wait: async () => {
+      if (storer.latest || storer.sending) await send(storer);
+    },
   };
-  if (server.unstored) watchArrival(current);
+  current = storer;
+  settleBy(storer.id, storer.wait);
+  if (server.unstored) watchArrival(storer);
 }
 
 function watchArrival(storer: Storer): void {
@@ -130,13 +136,5 @@ export function stopStoring(): void {
   current = null;
   if (!storer) return;
   clearTimeout(storer.timer);
-  if (!storer.latest && !storer.sending) return;
-  const done = send(storer).finally(() => leaving.delete(storer.id));
-  leaving.set(storer.id, done);
-}
-
-/** Resolves when the server has all that was drawn on a shot in this tab. */
-export async function whenSettled(id: string): Promise<void> {
-  await leaving.get(id);
-  if (current?.id === id && current.latest) await send(current);
+  void storer.wait().finally(() => settled(storer.id, storer.wait));
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { create } from 'zustand';
 import { markColours } from '@/core/colour/markColours';
-import { colour } from '@/core/contracts/shapes';
+import { colour } from '@/core/values/shapes';
 import { firstStyles, markNames, type MarkName } from '@/core/marks/registry';
 import { styleSchema, type Style } from '@/core/marks/style';
 

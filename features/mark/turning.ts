@@ -1,12 +1,12 @@
 import { useEffect } from 'react';
-import type { Turn } from '@/core/contracts/shapes';
-import type { ShotDocument } from '@/core/contracts/document';
+import type { Turn } from '@/core/document/viewSchema';
+import type { ShotDocument } from '@/core/document/document';
 import { squaredSize, type Quad } from '@/core/geometry/homography';
-import { isTurned, pictureSize, turnMatrix, upright } from '@/core/shot/turn';
-import { turnDocument } from '@/core/shot/turnDocument';
+import { isTurned, pictureSize, turnMatrix, upright } from '@/core/document/turn';
+import { turnDocument } from '@/core/document/turnDocument';
 import { turnFrame } from '../pictures/pictures';
 import { messageOf } from '../api/client';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 import { changeDocument } from './changes';
 import { session, update, useSession } from './session';
 

@@ -2,7 +2,7 @@ import { FilePen } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Copy } from '@/core/contracts/folder';
 import { api, messageOf } from '../api/client';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 import { announce } from '../ui/announce';
 import { Button } from '../ui/Button';
 import { TitleField } from '../ui/TitleField';

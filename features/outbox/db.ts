@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import type { ShotDocument } from '@/core/contracts/document';
+import type { ShotDocument } from '@/core/document/document';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { ShotChange } from '@/core/contracts/shot';
 

@@ -1,4 +1,4 @@
-import type { ShotDocument } from '@/core/contracts/document';
+import type { ShotDocument } from '@/core/document/document';
 import type { Provenance } from '@/core/contracts/provenance';
 
 /** A shot that was just taken, whole in memory: Mark opens it without asking anybody. */

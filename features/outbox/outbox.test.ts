@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, expect, test } from '@jest/globals';
-import { untouched } from '@/core/shot/document';
+import { untouched } from '@/core/document/view';
 import type { OutboxEntry } from './db';
 import {
   dropFromOutbox,

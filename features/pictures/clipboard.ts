@@ -1,4 +1,4 @@
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 
 /**
  * Puts a PNG on the clipboard. When the window is not in front, lets `otherwise` do it; where that

@@ -1,7 +1,7 @@
 import { transfer } from 'comlink';
-import type { HeldPicture } from '@/core/contracts/pictures';
-import type { Turn } from '@/core/contracts/shapes';
-import type { ShotDocument } from '@/core/contracts/document';
+import type { HeldPicture } from '@/core/values/heldPicture';
+import type { Turn } from '@/core/document/viewSchema';
+import type { ShotDocument } from '@/core/document/document';
 import type { PictureWorker } from '@/workers/picture.worker';
 import { workerOf } from './startWorker';
 

@@ -1,5 +1,5 @@
 import { releaseProxy, wrap, type Remote } from 'comlink';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 
 /** Asks a worker for something. @throws when it dies before it has answered */
 export type Ask<T> = <A>(what: (worker: Remote<T>) => Promise<A>) => Promise<A>;

@@ -1,9 +1,9 @@
 import { Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Shot } from '@/core/contracts/shot';
-import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
+import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { api, messageOf } from '../api/client';
-import { Thread } from '../shell/Thread';
+import { Thread } from '../thread/Thread';
 import { Button } from '../ui/Button';
 import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';

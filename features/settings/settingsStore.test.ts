@@ -1,6 +1,6 @@
 import { beforeEach, expect, test } from '@jest/globals';
 import { firstSettings, type SettingsPatch } from '@/core/contracts/settings';
-import { useNotices } from '../shell/noticeStore';
+import { useNotices } from '../notices/noticeStore';
 import {
   changeSettings,
   changeWay,

@@ -8,7 +8,7 @@ import {
 } from '@/core/contracts/settings';
 import type { Way } from '@/core/contracts/way';
 import { api, messageOf, noAnswer } from '../api/client';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 
 interface SettingsStore {
   settings: Settings;

@@ -3,9 +3,9 @@ import { FolderPlus, PencilLine, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import { rulesShape } from '@/core/contracts/rules';
-import { line } from '@/core/contracts/text';
+import { line } from '@/core/values/text';
 import { messageOf } from '../api/client';
 import {
   addBrowserFolder,

@@ -8,7 +8,7 @@ import { Confirm } from '../ui/Confirm';
 import { IconButton } from '../ui/IconButton';
 import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import { formatBytes } from '../ui/format';
 import { BrowserFolders } from './BrowserFolders';
 import { FolderForm } from './FolderForm';

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import {
   takenFrom,
   type Kind,

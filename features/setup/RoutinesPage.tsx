@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import type { Routine } from '@/core/contracts/way';
 import { api, messageOf } from '../api/client';
 import { keyLabel } from '../keys/useAction';
-import { navigate } from '../shell/navigate';
+import { navigate } from '../thread/navigate';
 import {
   describeWay,
   readRoutines,

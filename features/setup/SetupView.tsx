@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import { followLink } from '../shell/navigate';
-import { Thread } from '../shell/Thread';
+import { followLink } from '../thread/navigate';
+import { Thread } from '../thread/Thread';
 import { classes } from '../ui/classes';
 import { DisplayPage } from './DisplayPage';
 import { FoldersPage } from './FoldersPage';

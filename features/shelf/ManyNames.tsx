@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import { patternProblem, titleFrom } from '@/core/naming/pattern';
 import { Button } from '../ui/Button';
 import { Modal } from '../ui/Modal';

@@ -6,9 +6,9 @@ import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
 import { Pop } from '../ui/Pop';
-import { followLink } from './navigate';
-import { bringForward, dismiss, dropOld, useNotices, type Notice } from './noticeStore';
-import { STATUS_SLOT } from './statusSlot';
+import { followLink } from '../thread/navigate';
+import { bringForward, dismiss, dropOld, useNotices, type Notice } from '../notices/noticeStore';
+import { STATUS_SLOT } from '../thread/statusSlot';
 import { TrailButton } from './Trail';
 
 /**

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import { useAction } from '../keys/useAction';
 import { callField } from '../shelf/search/asked';
 import { useTrail } from '../trail/trail';
-import { navigate, usePath } from './navigate';
+import { navigate, usePath } from '../thread/navigate';
 
 const SHOT = /^\/shots\/([0-9a-f-]{36})/i;
 

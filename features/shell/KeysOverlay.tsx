@@ -6,7 +6,7 @@ import { useRoutines } from '../take/routineStore';
 import { useSettings } from '../settings/settingsStore';
 import { Key } from '../ui/Key';
 import { Modal } from '../ui/Modal';
-import { followLink, usePath } from './navigate';
+import { followLink, usePath } from '../thread/navigate';
 
 type View = 'take' | 'mark' | 'keep' | 'shelf';
 

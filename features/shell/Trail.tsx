@@ -9,7 +9,7 @@ import { classes } from '../ui/classes';
 import { formatMoment } from '../ui/format';
 import { IconButton } from '../ui/IconButton';
 import { Modal } from '../ui/Modal';
-import { navigate, usePath } from './navigate';
+import { navigate, usePath } from '../thread/navigate';
 
 /** The last takes and what became of each, one key away. */
 export function TrailButton() {

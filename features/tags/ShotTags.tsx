@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { api, messageOf } from '../api/client';
-import { notify } from '../shell/noticeStore';
+import { notify } from '../notices/noticeStore';
 import { announce } from '../ui/announce';
 import { readTags } from './tagStore';
 import { TagsField } from './TagsField';

@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import { useEffect, useId, useState, type KeyboardEvent } from 'react';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import { fold } from '@/core/search/fold';
 import { giveKeysBack } from '../keys/focus';
 import { classes } from '../ui/classes';

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } fr
 import { deskPointer, paintDesk } from '@/core/desk/build';
 import { fitScale } from '@/core/geometry/rect';
 import type { Point } from '@/core/geometry/point';
-import type { Shaper } from '@/core/paint/shaper';
+import type { Shaper } from '@/core/drawing/shaper';
 import { loadShaper } from '@/workers/loadShaper';
 import { useSize } from '../ui/useSize';
 import { Problem } from '../ui/Problem';

@@ -5,7 +5,7 @@ import { api, thumbnailUrl } from '../api/client';
 import { heardCount } from '../names/dayCount';
 import { dropFromOutbox, fromOutbox, useOutbox, type Waiting } from '../outbox/outbox';
 import { saveBlob } from '../pictures/saveBlob';
-import { followLink } from '../shell/navigate';
+import { followLink } from '../thread/navigate';
 import { IconButton } from '../ui/IconButton';
 import { LinkItem, Row } from '../ui/Row';
 

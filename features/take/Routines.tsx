@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import { useEffect } from 'react';
 import type { Routine } from '@/core/contracts/way';
 import { keyLabel } from '../keys/useAction';
-import { followLink } from '../shell/navigate';
+import { followLink } from '../thread/navigate';
 import { Key } from '../ui/Key';
 import { Item, LinkItem, Row } from '../ui/Row';
 import { describeWay, readRoutines, runRoutine, useRoutines } from './routineStore';

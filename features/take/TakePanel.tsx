@@ -1,6 +1,6 @@
 import { PictureInPicture2 } from 'lucide-react';
 import { useState } from 'react';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import type { Kind } from '@/core/contracts/way';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { openSmall } from '../small/smallWindow';

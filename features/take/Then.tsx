@@ -1,6 +1,6 @@
 import { CircleHelp, type LucideIcon } from 'lucide-react';
 import type { ThenStep } from '@/core/contracts/way';
-import { followLink } from '../shell/navigate';
+import { followLink } from '../thread/navigate';
 import { chosenLook, classes } from '../ui/classes';
 import { Item, Row } from '../ui/Row';
 import { Leaves } from './Leaves';

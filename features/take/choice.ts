@@ -1,4 +1,4 @@
-import type { ViewShape } from '@/core/contracts/shapes';
+import type { ViewShape } from '@/core/document/viewSchema';
 import type { Rect } from '@/core/geometry/rect';
 import type { StillWindow } from './sources/contract';
 

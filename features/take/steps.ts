@@ -1,4 +1,4 @@
-import type { ShotDocument } from '@/core/contracts/document';
+import type { ShotDocument } from '@/core/document/document';
 import type { Folder } from '@/core/contracts/folder';
 import type { ThenStep, Way } from '@/core/contracts/way';
 import { sentWords } from '../keep/sentWords';
@@ -11,7 +11,7 @@ import { whenStored } from '../outbox/outbox';
 import { copyPicture, copyText } from '../pictures/clipboard';
 import { paintPng } from '../pictures/pictures';
 import { saveBlob } from '../pictures/saveBlob';
-import { navigate } from '../shell/navigate';
+import { navigate } from '../thread/navigate';
 import { useSettings } from '../settings/settingsStore';
 
 /** What a way says of the picture that leaves: its format and size. */

@@ -3,7 +3,7 @@ import type { Kind, TakenFrom, ThenStep, Way } from '@/core/contracts/way';
 import type { Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
 import { messageOf } from '../api/client';
-import { navigate } from '../shell/navigate';
+import { navigate } from '../thread/navigate';
 import { encodeFrame } from '../pictures/pictures';
 import { prepareThumb } from '../pictures/thumbs';
 import type { Choice } from './choice';

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { takenNoticeSchema } from '@/core/contracts/display';
-import { navigate } from '../shell/navigate';
-import { notify } from '../shell/noticeStore';
+import { navigate } from '../thread/navigate';
+import { notify } from '../notices/noticeStore';
 import { beginEntry, noteOutcome } from '../trail/trail';
 import { useOutbox } from '../outbox/outbox';
 import { chooseOnHeld } from './routineStore';

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { followLink } from '../shell/navigate';
+import { followLink } from '../thread/navigate';
 import { classes } from '../ui/classes';
 import { LinkItem, Row } from '../ui/Row';
 import { useTrail } from './trail';

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { flushSync } from 'react-dom';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import { giveKeysBack } from '../keys/focus';
 
 /** A name, edited in place: Enter or leaving takes it, Esc puts the old one back. */

@@ -1,4 +1,4 @@
-import type { ShotDocument } from '@/core/contracts/document';
+import type { ShotDocument } from '@/core/document/document';
 import { merged, privateThings, type PrivateThing } from '@/core/recognition/privateThings';
 import { decodeFrame, paintPng } from '../pictures/pictures';
 import type { Recogniser } from './recogniser';

@@ -1,8 +1,8 @@
 import type { MessageBus } from 'dbus-native';
 import { setTimeout as wait } from 'node:timers/promises';
 import { z } from 'zod';
-import { openBus, sessionBus } from '../portal/bus';
-import { valueOf } from '../portal/request';
+import { openBus, sessionBus } from '../bus/bus';
+import { valueOf } from '../bus/request';
 
 /** A thing that a program describes: the program's name on the bus, and the thing's path there. */
 export const refSchema = z.tuple([z.string(), z.string()]);

@@ -1,5 +1,5 @@
-import { errorCode } from '../errorCode';
-import { Fault } from '../http/fault';
+import { errorCode } from '../base/errorCode';
+import { Fault } from '../base/fault';
 
 /**
  * What an error of the database means where two at once, or odd values, are the reason and not a

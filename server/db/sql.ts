@@ -1,5 +1,5 @@
 import postgres from 'postgres';
-import { env } from '../env';
+import { env } from '../base/env';
 
 // Development reloads modules; the pool must outlive them.
 const kept = globalThis as { rezzikSql?: postgres.Sql };

@@ -1,9 +1,9 @@
 import type { DisplayAnswer } from '@/core/contracts/display';
-import { env } from '../env';
-import { Fault } from '../http/fault';
+import { env } from '../base/env';
+import { Fault } from '../base/fault';
 import { getSettings } from '../settings/settings';
-import { closeSessionBus, hasPortal } from '../portal/bus';
-import { portalStill } from '../portal/still';
+import { closeSessionBus, hasPortal } from '../bus/bus';
+import { portalStill } from './portalStill';
 import { closeScreen, screen, unavailable, type Screen } from './connection';
 import { monitors } from './monitors';
 import { screenSize, stillScreen, type Still } from './still';

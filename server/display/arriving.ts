@@ -1,7 +1,7 @@
 import { mkdir, readdir, readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { provenanceSchema, type Provenance } from '@/core/contracts/provenance';
-import { env } from '../env';
+import { env } from '../base/env';
 import { UUID } from '../http/route';
 import { writeWhole } from '../keep/write';
 import { storeShot } from '../shots/store';

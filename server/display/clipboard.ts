@@ -1,6 +1,6 @@
 import x11, { type XEvent } from 'x11';
 import type { SizeWish } from '@/core/contracts/format';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { plainPicture } from '../keep/encode';
 import { getPaintable } from '../shots/rows';
 import { allowedScreen } from './access';

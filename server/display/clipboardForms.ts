@@ -1,7 +1,7 @@
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { env } from '../env';
+import { env } from '../base/env';
 import { pngAs } from '../keep/encode';
 import { writeWhole } from '../keep/write';
 

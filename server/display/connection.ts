@@ -7,7 +7,7 @@ import x11, {
   type XClient,
 } from 'x11';
 import type { PixelLayout } from '@/core/screen/pixels';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { memoryFiles } from './memory';
 
 /** An open connection to the display, with the extensions the server has. */

@@ -1,7 +1,7 @@
 import type { DescribedPart } from '@/core/screen/parts/described';
 import { closeAccessibilityBus } from '../accessibility/bus';
 import { describeWindows } from '../accessibility/describe';
-import { env } from '../env';
+import { env } from '../base/env';
 import { getSettings } from '../settings/settings';
 import type { Still } from './still';
 

@@ -1,4 +1,4 @@
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { stillNow } from './access';
 import type { Still } from './still';
 

@@ -1,4 +1,4 @@
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { ask, type Screen } from './connection';
 
 /** Modifier bits of the X protocol. */

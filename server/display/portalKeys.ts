@@ -1,6 +1,6 @@
 import type { MessageBus } from 'dbus-native';
 import type { Routine } from '@/core/contracts/way';
-import { sessionBus } from '../portal/bus';
+import { sessionBus } from '../bus/bus';
 import { bindShortcuts, type Bound } from '../portal/shortcuts';
 
 interface Keys {

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Routine } from '@/core/contracts/way';
-import { env } from '../env';
+import { env } from '../base/env';
 import { holdStill } from './held';
 import { desktopNotice } from './notice';
 import { tellNewestPage, tellPages } from './pages';

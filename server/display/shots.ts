@@ -9,13 +9,13 @@ import {
 import type { Provenance } from '@/core/contracts/provenance';
 import type { Point } from '@/core/geometry/point';
 import { centre, contains, type Rect } from '@/core/geometry/rect';
-import { pointerPiece } from '@/core/marks/piece/pointer';
+import { pointerPiece } from '@/core/take/pointerPiece';
 import type { Mark } from '@/core/marks/registry';
 import { visiblePart } from '@/core/region/windowChoice';
-import { untouched } from '@/core/shot/document';
-import { Fault } from '../http/fault';
+import { untouched } from '@/core/document/view';
+import { Fault } from '../base/fault';
 import { storeShot } from '../shots/store';
-import { NO_WINDOWS } from '../portal/still';
+import { NO_WINDOWS } from './portalStill';
 import { getSettings } from '../settings/settings';
 import { checkAllowed, stillNow } from './access';
 import { reachesOut } from './own';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Monitor, PointerPicture, ScreenStill } from '@/core/contracts/display';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import { fromPremultipliedArgb, toRgba } from '@/core/screen/pixels';
 import type { Fixes, Geometry } from 'x11';
 import { askMaybe, unavailable, type Screen } from './connection';

@@ -1,5 +1,5 @@
 import { isShown, type Monitor, type ScreenWindow } from '@/core/contracts/display';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import { intersection, type Rect } from '@/core/geometry/rect';
 import type { Geometry } from 'x11';
 import { ask, askMaybe, type Screen } from './connection';

@@ -1,9 +1,9 @@
 import { readdir } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Places } from '@/core/contracts/folder';
-import { env } from '../env';
-import { errorCode } from '../errorCode';
-import { Fault } from '../http/fault';
+import { env } from '../base/env';
+import { errorCode } from '../base/errorCode';
+import { Fault } from '../base/fault';
 import { inFolder } from './held';
 import { allowedPath } from './place';
 

@@ -1,4 +1,4 @@
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { makePlace } from './held';
 import { allowedPath, keepFault, placeProblem } from './place';
 

@@ -10,9 +10,9 @@ import {
 } from '@/core/contracts/folder';
 import { json, sql } from '../db/sql';
 import { fit } from '../http/body';
-import { notFound } from '../http/fault';
-import { formats } from '../keep/formats';
-import { optionsOf } from '../keep/formats/contract';
+import { notFound } from '../base/fault';
+import { formats } from '../formats';
+import { optionsOf } from '../formats/contract';
 import { checkPlace } from './checkPlace';
 import { freeBytes, placeProblem } from './place';
 

@@ -1,7 +1,7 @@
 import { constants, existsSync } from 'node:fs';
 import { chmod, mkdir, open, stat, type FileHandle } from 'node:fs/promises';
 import { dirname, join, relative, sep } from 'node:path';
-import { errorCode } from '../errorCode';
+import { errorCode } from '../base/errorCode';
 import { allowedPath, rootOf } from './place';
 
 /** Where Linux shows what a process holds open (proc(5)); a name below it starts from there. */

@@ -1,9 +1,9 @@
 import { constants } from 'node:fs';
 import { access, lstat, readFile, realpath, stat, statfs } from 'node:fs/promises';
 import { dirname, isAbsolute, join, normalize, relative, sep } from 'node:path';
-import { env } from '../env';
-import { errorCode } from '../errorCode';
-import { Fault } from '../http/fault';
+import { env } from '../base/env';
+import { errorCode } from '../base/errorCode';
+import { Fault } from '../base/fault';
 
 const inside = (path: string, root: string): boolean => {
   const way = relative(root, path);

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import pLimit from 'p-limit';
 import type postgres from 'postgres';
 import { sql } from '../db/sql';
-import { PIECE, piecesOf, turn } from '../pool/pieces';
+import { PIECE, piecesOf, turn } from '../base/pieces';
 import type { Frame } from './intake';
 
 /** Bytes of one value in a query: written out as digits, they cost ten times what copying does. */

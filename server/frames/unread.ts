@@ -1,6 +1,6 @@
 import { unreadJpeg } from '@/core/raster/jpegHeader';
 import { isBigTiff, tiffHeader, unreadTiff } from '@/core/raster/tiffHeader';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import type { PictureType } from './kind';
 
 export const damaged = () =>

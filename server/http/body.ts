@@ -1,7 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import type { z } from 'zod';
-import { limits } from '@/core/contracts/limits';
-import { Fault } from './fault';
+import { limits } from '@/core/values/limits';
+import { Fault } from '../base/fault';
 
 /** Bytes of bodies that all requests together may hold, while they arrive and are worked on. */
 const MOST_HELD = 600_000_000;

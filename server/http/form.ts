@@ -1,9 +1,9 @@
 import { once } from 'node:events';
 import { Busboy, type BusboyInstance } from '@fastify/busboy';
-import { limits } from '@/core/contracts/limits';
-import { PIECE, turn } from '../pool/pieces';
+import { limits } from '@/core/values/limits';
+import { PIECE, turn } from '../base/pieces';
 import { bodyPieces } from './body';
-import { Fault } from './fault';
+import { Fault } from '../base/fault';
 
 export interface FormFile {
   /** As it was called where it came from; may be empty. */

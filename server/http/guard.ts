@@ -1,4 +1,4 @@
-import { Fault } from './fault';
+import { Fault } from '../base/fault';
 
 const hostNames = ['127.0.0.1', 'localhost', '[::1]'];
 

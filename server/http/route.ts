@@ -1,9 +1,9 @@
 import { ZodError } from 'zod';
 import { faultOf } from '../db/faultOf';
-import { env } from '../env';
-import { PIECE, turn } from '../pool/pieces';
+import { env } from '../base/env';
+import { PIECE, turn } from '../base/pieces';
 import { countBodies } from './body';
-import { Fault } from './fault';
+import { Fault } from '../base/fault';
 import { guard } from './guard';
 
 interface Context<P> {

@@ -5,7 +5,7 @@ import type { z } from 'zod';
 import type { Copy, copyInputSchema, Folder } from '@/core/contracts/folder';
 import type { FormatName } from '@/core/contracts/format';
 import type { Shot } from '@/core/contracts/shot';
-import { nameFactsOf } from '@/core/naming/nameFacts';
+import { nameFactsOf } from '@/core/keep/nameFacts';
 import { hasNumber, pathFrom } from '@/core/naming/pattern';
 import { numbered } from '@/core/naming/safeName';
 import { sql } from '../db/sql';
@@ -14,11 +14,11 @@ import { below, holdFolder, type HeldFolder } from '../folders/held';
 import { keepFault } from '../folders/place';
 import { sha256Of } from '../frames/intake';
 import { faultOf } from '../db/faultOf';
-import { Fault, notFound } from '../http/fault';
+import { Fault, notFound } from '../base/fault';
 import { getPaintable } from '../shots/rows';
 import { confirmCopy } from './copyRows';
 import { encodeShot, type Encoded, type EncodeWish } from './encode';
-import { formats } from './formats';
+import { formats } from '../formats';
 import { dropPart, partIn, placePart, syncFolder, writePart, type Part } from './write';
 
 /** Tries before giving up on finding a free name. */

@@ -2,7 +2,7 @@ import { basename, extname } from 'node:path';
 import { safeName } from '@/core/naming/safeName';
 import { copySchema, type Copy } from '@/core/contracts/folder';
 import { sql } from '../db/sql';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { getShot } from '../shots/rows';
 
 interface CopyRow {

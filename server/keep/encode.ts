@@ -6,21 +6,21 @@ import {
   type FormatOptions,
   type SizeWish,
 } from '@/core/contracts/format';
-import { untouched } from '@/core/shot/document';
-import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
+import { untouched } from '@/core/document/view';
+import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { factsOf, SCREEN_DENSITY } from '@/core/keep/facts';
 import { fitSize, isAsItIs, sizeProblem, type Fitted } from '@/core/keep/fitSize';
 import { fit } from '../http/body';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { decoded, unpainted, type Pixels } from '../paint/flatten';
-import { paintedPixels } from '../paint/picture';
+import { paintedPixels } from '../pictures/painted';
 import type { Paintable } from '../shots/rows';
-import { inTurn } from '../turns';
+import { inTurn } from '../base/turns';
 import { holding, run } from '../pool/pool';
-import { formats } from './formats';
-import { optionsOf, type Format, type Source, type Wish } from './formats/contract';
-import { barePng, plainPng } from './formats/png';
-import { fromPixels } from './formats/raw';
+import { formats } from '../formats';
+import { optionsOf, type Format, type Source, type Wish } from '../formats/contract';
+import { barePng, plainPng } from '../formats/png';
+import { fromPixels } from '../formats/raw';
 
 export interface EncodeWish extends SizeWish {
   format: FormatName;

@@ -1,11 +1,11 @@
 import type { FormatFacts } from '@/core/contracts/format';
 import type { Likeness } from '@/core/contracts/likeness';
 import { SPOT } from '@/core/likeness/likenessMap';
-import { paintedPixels } from '../paint/picture';
+import { paintedPixels } from '../pictures/painted';
 import type { Paintable } from '../shots/rows';
 import { compare } from './compare';
 import { encodeShot, sizedPixels, type EncodeWish } from './encode';
-import { formats } from './formats';
+import { formats } from '../formats';
 
 const comparable = (format: FormatFacts['name']): boolean =>
   format !== 'svg' && format !== 'pdf' && format !== 'bmp';

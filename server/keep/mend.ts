@@ -1,7 +1,7 @@
 import { readFile, stat, unlink } from 'node:fs/promises';
 import { basename, dirname } from 'node:path';
 import { sql } from '../db/sql';
-import { errorCode } from '../errorCode';
+import { errorCode } from '../base/errorCode';
 import { sha256 } from '../frames/intake';
 
 interface Row {

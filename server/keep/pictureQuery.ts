@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { encodeShape, formatNames, type FormatOptions } from '@/core/contracts/format';
 import { fit } from '../http/body';
 import type { EncodeWish } from './encode';
-import { formats } from './formats';
+import { formats } from '../formats';
 
 const flag = z.enum(['0', '1']).transform((text) => text === '1');
 

@@ -1,5 +1,5 @@
 import type { TextRun } from '@/core/screen/textHeights';
-import { paintedPixels } from '../paint/picture';
+import { paintedPixels } from '../pictures/painted';
 import { getPaintable } from '../shots/rows';
 import { run } from '../pool/pool';
 

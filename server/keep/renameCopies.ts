@@ -2,7 +2,7 @@ import { basename, dirname, extname, join } from 'node:path';
 import type { Renamed } from '@/core/contracts/folder';
 import { numbered, safeName } from '@/core/naming/safeName';
 import { sql } from '../db/sql';
-import { errorCode } from '../errorCode';
+import { errorCode } from '../base/errorCode';
 import { inFolder } from '../folders/held';
 import { placePart, syncFolder } from './write';
 

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { link, open, rename, stat, unlink, type FileHandle } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
-import { errorCode } from '../errorCode';
+import { errorCode } from '../base/errorCode';
 
 export interface Part {
   path: string;

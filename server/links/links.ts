@@ -1,10 +1,10 @@
-import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
+import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import { linkSchema, type Link, type linkInputSchema } from '@/core/contracts/link';
 import { sql } from '../db/sql';
-import { env } from '../env';
-import { notFound } from '../http/fault';
+import { env } from '../base/env';
+import { notFound } from '../base/fault';
 import { plainPicture } from '../keep/encode';
 import { getPaintable, getShot } from '../shots/rows';
 import { openBase } from './base';

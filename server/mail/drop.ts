@@ -2,8 +2,8 @@ import { mkdir, readdir, readFile, rm, stat } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import type { Dropped } from '@/core/contracts/mail';
-import { env } from '../env';
-import { notFound } from '../http/fault';
+import { env } from '../base/env';
+import { notFound } from '../base/fault';
 import { writeWhole } from '../keep/write';
 
 /** Messages that went nowhere: a folder in place of a mail service, to try the whole way. */

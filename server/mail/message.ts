@@ -1,10 +1,10 @@
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import type { z } from 'zod';
 import type { mailInputSchema } from '@/core/contracts/mail';
-import { leavingDescription, leavingTitle } from '@/core/naming/leaving';
+import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { safeName } from '@/core/naming/safeName';
 import { encodeShot } from '../keep/encode';
-import { formats } from '../keep/formats';
+import { formats } from '../formats';
 import { getSettings } from '../settings/settings';
 import { getPaintable } from '../shots/rows';
 

@@ -1,12 +1,12 @@
 import { createCanvas, ImageData, type Canvas } from '@napi-rs/canvas';
 import sharp, { type Sharp } from 'sharp';
-import type { ShotDocument } from '@/core/contracts/document';
+import type { ShotDocument } from '@/core/document/document';
 import type { Rect } from '@/core/geometry/rect';
 import type { Sheet } from '@/core/marks/contract';
 import { paintShot } from '@/core/paint/painter';
 import type { RgbaPixels } from '@/core/raster/pixels';
-import { isTurned, turnedPixels } from '@/core/shot/turn';
-import type { Shaper } from '@/core/paint/shaper';
+import { isTurned, turnedPixels } from '@/core/document/turn';
+import type { Shaper } from '@/core/drawing/shaper';
 
 /** Painted pixels: RGBA, row-major, width × height × 4, not premultiplied. */
 export interface Pixels {

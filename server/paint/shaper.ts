@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { allFontFiles, createShaper } from '@/core/paint/harfbuzz';
-import type { Shaper } from '@/core/paint/shaper';
+import { allFontFiles, createShaper } from '@/core/drawing/harfbuzz';
+import type { Shaper } from '@/core/drawing/shaper';
 
 let loading: Promise<Shaper> | null = null;
 

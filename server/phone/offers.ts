@@ -1,6 +1,6 @@
 import { randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
 import type { PhoneOffer } from '@/core/contracts/phone';
-import { Fault, notFound } from '../http/fault';
+import { Fault, notFound } from '../base/fault';
 import { openBase } from '../links/base';
 
 /** 128 bits, so that nobody finds an address by trying. */

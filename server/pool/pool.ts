@@ -1,8 +1,8 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
-import { limits } from '@/core/contracts/limits';
-import { Fault } from '../http/fault';
+import { limits } from '@/core/values/limits';
+import { Fault } from '../base/fault';
 import type { TaskInput, TaskName, TaskValue } from '../work/tasks';
 
 /** Threads: as many as there are cores, within reason. */

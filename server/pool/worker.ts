@@ -1,7 +1,7 @@
 import { setPriority } from 'node:os';
 import { parentPort } from 'node:worker_threads';
 import { z } from 'zod';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { tasks } from '../work/tasks';
 
 /** A thread of the pool: one task after another, each answered. server/pool/pool.ts talks to it. */

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { z } from 'zod';
-import { PORTAL, sessionBus } from './bus';
-import { askPortal, valueOf, type Typed } from './request';
+import { PORTAL, sessionBus } from '../bus/bus';
+import { askPortal, valueOf, type Typed } from '../bus/request';
 
 const NAME = 'org.freedesktop.portal.GlobalShortcuts';
 /** A person may be asked which keys shall be given, ms. */

@@ -3,9 +3,9 @@ import { readFile, stat } from 'node:fs/promises';
 import { dirname, isAbsolute, join } from 'node:path';
 import { z } from 'zod';
 import type { Programs } from '@/core/contracts/program';
-import { env } from '../env';
-import { errorCode } from '../errorCode';
-import { Fault, notFound } from '../http/fault';
+import { env } from '../base/env';
+import { errorCode } from '../base/errorCode';
+import { Fault, notFound } from '../base/fault';
 import { getCopy } from '../keep/copyRows';
 
 /** The list of programs: written by its owner in a file that the web cannot write. */

@@ -1,5 +1,5 @@
 import { request as httpRequest, type RequestOptions } from 'node:http';
-import { errorCode } from '../errorCode';
+import { errorCode } from '../base/errorCode';
 import { RemoteProblem } from './problems';
 import { guardedLookup, hostOf } from './reach';
 import { secureSocket, speaksTls } from './secure';

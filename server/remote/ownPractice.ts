@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 import { remoteInputSchema, type Remote } from '@/core/contracts/remote';
 import { sql } from '../db/sql';
-import { env } from '../env';
+import { env } from '../base/env';
 import { startPractice } from './practice';
 import { addRemote, listRemotes } from './remotes';
 import { unseal } from './sealed';

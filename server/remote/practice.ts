@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import { createReadStream } from 'node:fs';
 import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { basename, dirname, join, normalize } from 'node:path';
-import { errorCode } from '../errorCode';
+import { errorCode } from '../base/errorCode';
 import { xmlText } from '@/core/keep/xmp';
 
 /** How the stand-in is set up. */

@@ -1,4 +1,4 @@
-import { errorCode } from '../errorCode';
+import { errorCode } from '../base/errorCode';
 
 /** What stands in the way at the other end, in plain words. */
 export class RemoteProblem extends Error {

@@ -3,8 +3,8 @@ import { open, readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { sql } from '../db/sql';
-import { env } from '../env';
-import { errorCode } from '../errorCode';
+import { env } from '../base/env';
+import { errorCode } from '../base/errorCode';
 import { RemoteProblem } from './problems';
 
 /** AES-256-GCM (NIST SP 800-38D): a key of 32 bytes, 12 of a nonce, 16 of a tag. */

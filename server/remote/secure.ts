@@ -1,6 +1,6 @@
 import { isIP } from 'node:net';
 import { connect, type PeerCertificate, type TLSSocket } from 'node:tls';
-import { errorCode } from '../errorCode';
+import { errorCode } from '../base/errorCode';
 import { RemoteProblem } from './problems';
 import { guardedLookup } from './reach';
 

@@ -8,7 +8,7 @@ import {
   type routinePatchSchema,
 } from '@/core/contracts/way';
 import { json, sql } from '../db/sql';
-import { Fault, notFound } from '../http/fault';
+import { Fault, notFound } from '../base/fault';
 
 interface Row {
   id: string;

@@ -5,7 +5,7 @@ import { inField, kindToken, sourceToken } from '@/core/search/indexed';
 import { asking, type Asks, type Part, type Query } from '@/core/search/query';
 import type { Day } from '@/core/search/when';
 import { sql } from '../db/sql';
-import type { TagIds } from './tagIds';
+import type { TagIds } from '../indexing/tagIds';
 
 type Fragment = postgres.PendingQuery<postgres.Row[]>;
 type Words = Extract<Asks, { kind: 'words' }>;

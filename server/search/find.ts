@@ -6,14 +6,14 @@ import { reasonOf } from '@/core/search/match';
 import { asking, type Query } from '@/core/search/query';
 import { dayOf } from '@/core/search/when';
 import { sql } from '../db/sql';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { takenOn } from '../shots/store';
 import { readCursor, summaryColumns, toCursor, toSummary, type SummaryRow } from '../shots/summary';
 import { unpackWords } from '../words/rows';
 import { conditions, fitness, insideConditions } from './conditions';
 import { helpFor } from './help';
-import { textsOf } from './indexing';
-import { tagIds } from './tagIds';
+import { textsOf } from '../indexing/indexing';
+import { tagIds } from '../indexing/tagIds';
 
 type Fragment = postgres.PendingQuery<postgres.Row[]>;
 

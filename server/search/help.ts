@@ -4,7 +4,7 @@ import { nearest } from '@/core/search/alike';
 import { asking, type Query } from '@/core/search/query';
 import { sql } from '../db/sql';
 import { conditions } from './conditions';
-import type { TagIds } from './tagIds';
+import type { TagIds } from '../indexing/tagIds';
 
 /** Only so many parts are tried: each is a question to the database. */
 const TRIED = 6;

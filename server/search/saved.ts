@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import pLimit from 'p-limit';
 import type { z } from 'zod';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import type { Order, SavedSearch, savedSearchInputSchema } from '@/core/contracts/search';
 import { sql } from '../db/sql';
-import { Fault, notFound } from '../http/fault';
+import { Fault, notFound } from '../base/fault';
 import { countShots } from './find';
 
 interface Row {

@@ -1,16 +1,16 @@
 import type postgres from 'postgres';
-import { documentFor, type ShotDocument } from '@/core/contracts/document';
+import { documentFor, type ShotDocument } from '@/core/document/document';
 import type { ShotChange } from '@/core/contracts/shot';
-import { stepSchema, type Step } from '@/core/contracts/steps';
+import { stepSchema, type Step } from '@/core/document/steps';
 import { json, sql } from '../db/sql';
 import { checkHeld } from '../frames/intake';
 import { fit } from '../http/body';
-import { Fault, notFound } from '../http/fault';
-import { indexShot } from '../search/indexing';
+import { Fault, notFound } from '../base/fault';
+import { indexShot } from '../indexing/indexing';
 import { personActs } from '../words/quiet';
 import { keepWords, wantWords } from '../words/wanted';
 import { getShot } from './rows';
-import { shownChange } from '@/core/shot/shownChange';
+import { shownChange } from '@/core/document/shownChange';
 
 /**
  * Stores a changed document with the steps that led to it, if nobody changed it since.

@@ -1,5 +1,5 @@
 import { sql } from '../db/sql';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { getSettings } from '../settings/settings';
 import { eraseShot } from './store';
 

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { provenanceSchema } from '@/core/contracts/provenance';
 import { title as titleSchema } from '@/core/contracts/shot';
 import { fit, parseJson } from '../http/body';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { readForm } from '../http/form';
 import type { NewShot } from './store';
 

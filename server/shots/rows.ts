@@ -1,12 +1,12 @@
-import { isNewer, readDocument } from '@/core/shot/document';
-import type { ShotDocument } from '@/core/contracts/document';
+import { isNewer, readDocument } from '@/core/document/view';
+import type { ShotDocument } from '@/core/document/document';
 import { provenanceSchema } from '@/core/contracts/provenance';
 import type { Shot } from '@/core/contracts/shot';
 import { sql } from '../db/sql';
 import type { Unpainted } from '../paint/flatten';
 import { frameBytes } from '../frames/rows';
-import { PIECE } from '../pool/pieces';
-import { Fault, notFound } from '../http/fault';
+import { PIECE } from '../base/pieces';
+import { Fault, notFound } from '../base/fault';
 
 interface ShotRow {
   id: string;

@@ -1,6 +1,6 @@
-import { limits } from '@/core/contracts/limits';
-import { asLine } from '@/core/contracts/text';
-import { Fault } from '../http/fault';
+import { limits } from '@/core/values/limits';
+import { asLine } from '@/core/values/text';
+import { Fault } from '../base/fault';
 import type { Form } from '../http/form';
 import { storeShot } from './store';
 

@@ -1,17 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import type postgres from 'postgres';
-import { documentFor, type ShotDocument } from '@/core/contracts/document';
+import { documentFor, type ShotDocument } from '@/core/document/document';
 import { provenanceSchema, sourceLabels, type Provenance } from '@/core/contracts/provenance';
 import type { Stored } from '@/core/contracts/shot';
-import { untouched } from '@/core/shot/document';
+import { untouched } from '@/core/document/view';
 import { json, sql } from '../db/sql';
-import { indexShot } from '../search/indexing';
+import { indexShot } from '../indexing/indexing';
 import { personActs } from '../words/quiet';
 import { wantWords } from '../words/wanted';
 import { checkHeld, takeIn } from '../frames/intake';
 import { insertFrame } from '../frames/rows';
 import { fit } from '../http/body';
-import { Fault, notFound } from '../http/fault';
+import { Fault, notFound } from '../base/fault';
 import { getShot } from './rows';
 
 export interface NewShot {

@@ -1,6 +1,6 @@
 import type { ShotSummary } from '@/core/contracts/shot';
 import { sql } from '../db/sql';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { UUID } from '../http/route';
 
 export interface SummaryRow {

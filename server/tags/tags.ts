@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type postgres from 'postgres';
 import type { z } from 'zod';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import type { manyTagsSchema, Tag, tagPatchSchema } from '@/core/contracts/search';
 import { markColours } from '@/core/colour/markColours';
 import { sql } from '../db/sql';
-import { Fault, notFound } from '../http/fault';
-import { folded, indexShot } from '../search/indexing';
+import { Fault, notFound } from '../base/fault';
+import { folded, indexShot } from '../indexing/indexing';
 
 /** Any number of our own, as migrations have theirs: tags are made one after the other. */
 const LOCK = 4311;

@@ -8,7 +8,7 @@ import { closeAccessibilityBus } from '../accessibility/bus';
 import { describeWindows } from '../accessibility/describe';
 import { screen } from '../display/connection';
 import { windows } from '../display/windows';
-import { closeSessionBus } from '../portal/bus';
+import { closeSessionBus } from '../bus/bus';
 import { changeSettings } from '../settings/settings';
 import { getShot } from '../shots/rows';
 import { covered, display, onOneScreen, routine, taken, until, xdo } from './keyScreen';

@@ -8,7 +8,7 @@ import type { ScreenWindow } from '@/core/contracts/display';
 import { StandInProgram, type Thing } from '@/tests/lib/standInProgram';
 import { closeAccessibilityBus } from '../accessibility/bus';
 import { describeWindows } from '../accessibility/describe';
-import { closeSessionBus } from '../portal/bus';
+import { closeSessionBus } from '../bus/bus';
 
 /** Programs that describe themselves truly, at length, wrongly, or not at all. */
 

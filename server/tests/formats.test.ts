@@ -13,10 +13,10 @@ import { crc32 } from 'node:zlib';
 import type { FormatName, FormatOptions } from '@/core/contracts/format';
 import type { Facts } from '@/core/keep/facts';
 import { crc32 as ownCrc } from '@/core/keep/pngText';
-import { untouched } from '@/core/shot/document';
-import { formats } from '../keep/formats';
-import { optionsOf } from '../keep/formats/contract';
-import { plainPng } from '../keep/formats/png';
+import { untouched } from '@/core/document/view';
+import { formats } from '../formats';
+import { optionsOf } from '../formats/contract';
+import { plainPng } from '../formats/png';
 import type { Pixels } from '../paint/flatten';
 import { gradient } from './setup';
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import * as shotsRoute from '@/app/api/shots/route';
-import { env } from '../env';
+import { env } from '../base/env';
 import { at, begin, finish, request } from './setup';
 
 beforeAll(begin);

@@ -12,7 +12,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { join } from 'node:path';
-import { env } from '../env';
+import { env } from '../base/env';
 import { addFolder } from '../folders/folders';
 import { holdFolder } from '../folders/held';
 import { allowedPath } from '../folders/place';

@@ -10,7 +10,7 @@ import { StandInPortal } from '@/tests/lib/standInPortal';
 import { heldStill } from '../display/held';
 import { pageStream } from '../display/pages';
 import { systemKeyProblem, watchKeys } from '../display/systemKeys';
-import { closeSessionBus } from '../portal/bus';
+import { closeSessionBus } from '../bus/bus';
 import { triggerOf } from '../portal/shortcuts';
 import { addRoutine, changeRoutine, listRoutines, removeRoutine } from '../routines/routines';
 import { changeSettings } from '../settings/settings';

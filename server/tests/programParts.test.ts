@@ -5,7 +5,7 @@ import { scoreProgram } from '@/tests/parts/programs';
 import { shownBy } from '@/tests/parts/runProgram';
 import { closeAccessibilityBus } from '../accessibility/bus';
 import { closeScreen } from '../display/connection';
-import { closeSessionBus } from '../portal/bus';
+import { closeSessionBus } from '../bus/bus';
 
 /**
  * How well the parts of real programs are found, one a toolkit, by what they describe of themselves.

@@ -11,9 +11,9 @@ import * as duplicatesRoute from '@/app/api/shots/[id]/duplicates/route';
 import * as restRoute from '@/app/api/shots/[id]/rest/route';
 import * as shotRoute from '@/app/api/shots/[id]/route';
 import * as shotsRoute from '@/app/api/shots/route';
-import type { HeldPicture } from '@/core/contracts/pictures';
+import type { HeldPicture } from '@/core/values/heldPicture';
 import { markSchema } from '@/core/marks/registry';
-import { untouched } from '@/core/shot/document';
+import { untouched } from '@/core/document/view';
 import { sql } from '../db/sql';
 import { binShot, storeShot } from '../shots/store';
 import {

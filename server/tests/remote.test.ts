@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { remoteInputSchema } from '@/core/contracts/remote';
 import { sql } from '../db/sql';
-import { env } from '../env';
+import { env } from '../base/env';
 import { claimDue } from '../jobs/queue';
 import { stopJob, workDue } from '../jobs/run';
 import { startPractice } from '../remote/practice';

@@ -1,10 +1,10 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { untouched } from '@/core/shot/document';
+import { untouched } from '@/core/document/view';
 import { closeSql } from '../db/sql';
 import { migrate } from '../db/migrate';
-import { env } from '../env';
+import { env } from '../base/env';
 import { storeShot } from '../shots/store';
 
 /** Brings the test database up to date; the tests share it and make their own shots and folders. */

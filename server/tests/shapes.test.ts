@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { markSchema } from '@/core/marks/registry';
-import { untouched } from '@/core/shot/document';
+import { untouched } from '@/core/document/view';
 import { encodeShot } from '../keep/encode';
 import { storeShot } from '../shots/store';
 import { getPaintable } from '../shots/rows';

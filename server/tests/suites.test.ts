@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { suites, type Suite } from '@/tests/suites/manifest';
-import { Fault } from '../http/fault';
+import { Fault } from '../base/fault';
 import { takeIn } from '../frames/intake';
 
 // Pictures that others test their decoders with, as Debian's source packages carry them, held

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
-import type { ShotDocument } from '@/core/contracts/document';
+import type { ShotDocument } from '@/core/document/document';
 import { formatNames } from '@/core/contracts/format';
 import { markSchema } from '@/core/marks/registry';
 import { encodeShot, plainPicture } from '../keep/encode';
-import { formats } from '../keep/formats';
+import { formats } from '../formats';
 import { unpainted } from '../paint/flatten';
 import { getPaintable, type Paintable } from '../shots/rows';
 import { begin, finish, storeTelling } from './setup';

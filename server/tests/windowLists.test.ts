@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { DisplayAnswer, ScreenWindow } from '@/core/contracts/display';
-import { pointerPiece } from '@/core/marks/piece/pointer';
+import { pointerPiece } from '@/core/take/pointerPiece';
 import { pieceSchema } from '@/core/marks/piece/schema';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { describeDisplay } from '../display/access';

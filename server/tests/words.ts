@@ -1,5 +1,5 @@
 import { sql } from '../db/sql';
-import { indexShot } from '../search/indexing';
+import { indexShot } from '../indexing/indexing';
 import { packWords } from '../words/rows';
 
 /** Words of a text as a recogniser would have found them: ten pixels a letter, line below line. */

@@ -9,8 +9,8 @@ import { withExponent } from '@/core/raster/gamma';
 import type { ReadablePixels } from '@/core/raster/pixels';
 import { findParts } from '@/core/screen/parts';
 import { smallestText, type TextRun } from '@/core/screen/textHeights';
-import { fromPixels } from '../keep/formats/raw';
-import type { Source, Wish } from '../keep/formats/contract';
+import { fromPixels } from '../formats/raw';
+import type { Source, Wish } from '../formats/contract';
 import { decoded, flatten, type Pixels } from '../paint/flatten';
 import { serverShaper } from '../paint/shaper';
 
@@ -48,7 +48,7 @@ export const tasks = {
     wish: Wish;
   }): Promise<Done<Uint8Array>> => {
     // Most threads never write a file.
-    const { formats } = await import('../keep/formats');
+    const { formats } = await import('../formats');
     const bytes = new Uint8Array(await formats[input.format].encode(input.source, input.wish));
     return { value: bytes, handOver: [bytes.buffer] };
   },

@@ -3,7 +3,7 @@ import { By, Key, until } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { randomFrom } from '@/core/random/random';
 import { markSchema, type Mark, type MarkName } from '@/core/marks/registry';
-import { fillText, layoutText } from '@/core/paint/textLayout';
+import { fillText, layoutText } from '@/core/drawing/textLayout';
 import { testTools } from '@/tests/lib/painting';
 import { testShaper } from '@/tests/lib/shaper';
 import { App, getPixels, getShot, pixelAt, WAIT } from './lib/app';

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createCanvas } from '@napi-rs/canvas';
 import { z } from 'zod';
-import { fillText, layoutText } from '@/core/paint/textLayout';
-import type { Face } from '@/core/paint/shaper';
+import { fillText, layoutText } from '@/core/drawing/textLayout';
+import type { Face } from '@/core/drawing/shaper';
 import type { RgbaPixels } from '@/core/raster/pixels';
 import { smallestText } from '@/core/screen/textHeights';
 import { testShaper } from '@/tests/lib/shaper';

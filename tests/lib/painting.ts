@@ -2,7 +2,7 @@ import { createCanvas, type SKRSContext2D } from '@napi-rs/canvas';
 import type { PaintTools } from '@/core/marks/contract';
 import type { Mark } from '@/core/marks/registry';
 import { PaintScene } from '@/core/paint/scene';
-import type { Surface } from '@/core/paint/surface';
+import type { Surface } from '@/core/drawing/surface';
 import { bitmap, sheet } from '@/server/paint/flatten';
 import { testShaper } from './shaper';
 

@@ -1,6 +1,6 @@
 import type { Mark } from '@/core/marks/registry';
-import { untouched } from '@/core/shot/document';
-import { startHistory } from '@/core/shot/history';
+import { untouched } from '@/core/document/view';
+import { startHistory } from '@/core/document/history';
 import { openSession, session } from '@/features/mark/session';
 import { testShaper } from './shaper';
 

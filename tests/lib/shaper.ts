@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { allFontFiles, createShaper } from '@/core/paint/harfbuzz';
-import type { Shaper } from '@/core/paint/shaper';
+import { allFontFiles, createShaper } from '@/core/drawing/harfbuzz';
+import type { Shaper } from '@/core/drawing/shaper';
 
 /** The real shaper over the shipped fonts, for tests that run in Node. */
 export async function testShaper(): Promise<Shaper> {

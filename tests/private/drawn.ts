@@ -1,6 +1,6 @@
 import { createCanvas } from '@napi-rs/canvas';
-import { fillText, layoutText } from '@/core/paint/textLayout';
-import type { Face, Shaper } from '@/core/paint/shaper';
+import { fillText, layoutText } from '@/core/drawing/textLayout';
+import type { Face, Shaper } from '@/core/drawing/shaper';
 import type { PrivateKind } from '@/core/recognition/kinds';
 import type { KnownThing } from './score';
 import { decoys, things } from './things';

@@ -5,7 +5,7 @@ import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { z } from 'zod';
-import { untouched } from '@/core/shot/document';
+import { untouched } from '@/core/document/view';
 import { markSchema } from '@/core/marks/registry';
 import { filesHolding } from '@/tests/lib/stored';
 import { OwnApp } from './lib/ownApp';

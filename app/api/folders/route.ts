@@ -1,5 +1,5 @@
 import { folderInputSchema } from '@/core/contracts/folder';
-import { env } from '@/server/env';
+import { env } from '@/server/base/env';
 import { addFolder, listFolders } from '@/server/folders/folders';
 import { readJson } from '@/server/http/body';
 import { route } from '@/server/http/route';

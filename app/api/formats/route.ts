@@ -1,4 +1,4 @@
 import { route } from '@/server/http/route';
-import { formatFacts } from '@/server/keep/formats';
+import { formatFacts } from '@/server/formats';
 
 export const GET = route(() => Promise.resolve(Response.json({ formats: formatFacts() })));

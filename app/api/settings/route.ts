@@ -1,7 +1,7 @@
 import { settingsPatchSchema } from '@/core/contracts/settings';
 import { watchKeys } from '@/server/display/systemKeys';
 import { readJson } from '@/server/http/body';
-import { openLinks } from '@/server/links/listener';
+import { openLinks } from '@/server/door/listener';
 import { route } from '@/server/http/route';
 import { changeSettings, readSettings } from '@/server/settings/settings';
 

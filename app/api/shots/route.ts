@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import { orders, queryText } from '@/core/contracts/search';
 import { fit } from '@/server/http/body';
 import { route } from '@/server/http/route';

@@ -1,6 +1,6 @@
 import { route } from '@/server/http/route';
-import { progress, retryStopped } from '@/server/words/reading';
-import { languages } from '@/server/words/recognise';
+import { progress, retryStopped } from '@/server/reading/reading';
+import { languages } from '@/server/reading/recognise';
 
 /** How far the reading of words has come, and by what. */
 export const GET = route(async () =>

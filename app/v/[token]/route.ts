@@ -1,6 +1,6 @@
-import { env } from '@/server/env';
+import { env } from '@/server/base/env';
 import { guardHost } from '@/server/http/guard';
-import { Fault } from '@/server/http/fault';
+import { Fault } from '@/server/base/fault';
 import { answerLink } from '@/server/links/answer';
 
 /** On this computer links are seen through its own address; what they answer is the same. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { contains, inflate } from '../../geometry/rect';
-import { roundedPath } from '../../paint/paths';
+import { roundedPath } from '../../drawing/paths';
 import { seenShape, pick } from '../base';
 import type { MarkKind } from '../contract';
 import { enclosedWords, wordsColour, wordsFromStyle, wordsRect } from '../shared/enclosed';

@@ -1,7 +1,7 @@
 import type { Point } from '../../geometry/point';
 import { bottom, contains, right, type Rect } from '../../geometry/rect';
-import { QUARTER } from '../../paint/paths';
-import type { Surface } from '../../paint/surface';
+import { QUARTER } from '../../drawing/paths';
+import type { Surface } from '../../drawing/surface';
 
 /** How wide the tail is where it meets the body: this share of the side, within these pixels. */
 const BASE = { share: 0.22, least: 10, most: 44 };

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { readableOn } from '../../colour/colour';
-import { colour, coordinate, extent, pointSchema } from '../../contracts/shapes';
+import { colour, coordinate, extent, pointSchema } from '../../values/shapes';
 import { add } from '../../geometry/point';
 import { growth, uprightRect } from '../../geometry/mapping';
 import { centre, contains, inflate, union } from '../../geometry/rect';

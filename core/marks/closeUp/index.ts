@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { colour, coordinate, extent, pointSchema } from '../../contracts/shapes';
+import { colour, coordinate, extent, pointSchema } from '../../values/shapes';
 import { uprightRect } from '../../geometry/mapping';
 import { add, distance, type Point } from '../../geometry/point';
 import { centre, contains, inflate, outerPixels, union, type Rect } from '../../geometry/rect';
 import { gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
-import { ovalPath } from '../../paint/paths';
-import type { Surface } from '../../paint/surface';
+import { ovalPath } from '../../drawing/paths';
+import type { Surface } from '../../drawing/surface';
 import { enlarge } from '../../raster/enlarge';
 import { applyStyle, baseShape, pick } from '../base';
 import type { MarkKind } from '../contract';

@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { coordinate, extent } from '../../contracts/shapes';
+import { coordinate, extent } from '../../values/shapes';
 import { uprightRect } from '../../geometry/mapping';
 import type { Point } from '../../geometry/point';
 import { contains, inflate, union, type Rect } from '../../geometry/rect';
 import { gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
-import { ovalPath } from '../../paint/paths';
-import type { Surface } from '../../paint/surface';
+import { ovalPath } from '../../drawing/paths';
+import type { Surface } from '../../drawing/surface';
 import { applyStyle, baseShape, pick } from '../base';
 import type { MarkKind, PaintTools, Sheet } from '../contract';
 import { holes } from '../names';

@@ -6,10 +6,10 @@ import { testTools } from '@/tests/lib/painting';
 import { bitmap } from '@/server/paint/flatten';
 import { paintShot } from '../../paint/painter';
 import { PaintScene } from '../../paint/scene';
-import { fillText, layoutText } from '../../paint/textLayout';
+import { fillText, layoutText } from '../../drawing/textLayout';
 import { maskOf } from '../../raster/mask';
 import { randomFrom } from '../../random/random';
-import { untouched } from '../../shot/document';
+import { untouched } from '../../document/view';
 import type { PaintTools } from '../contract';
 import { markSchema, type Mark, type MarkInput } from '../registry';
 

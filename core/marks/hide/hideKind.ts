@@ -1,7 +1,7 @@
 import { polygonContains } from 'd3-polygon';
 import { z } from 'zod';
-import { limits } from '../../contracts/limits';
-import { coordinate, extent, pathOf } from '../../contracts/shapes';
+import { limits } from '../../values/limits';
+import { coordinate, extent, pathOf } from '../../values/shapes';
 import { cornersOf, uprightRect, type Mapping } from '../../geometry/mapping';
 import type { Point } from '../../geometry/point';
 import { boundsOf, contains, inflate, outerPixels, type Rect } from '../../geometry/rect';

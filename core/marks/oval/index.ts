@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { centre } from '../../geometry/rect';
-import { ovalPath } from '../../paint/paths';
+import { ovalPath } from '../../drawing/paths';
 import { seenShape, pick } from '../base';
 import type { MarkKind } from '../contract';
 import { enclosedWords, wordsColour, wordsFromStyle, wordsRect } from '../shared/enclosed';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { colour } from '../../contracts/shapes';
+import { colour } from '../../values/shapes';
 import type { MarkKind } from '../contract';
 import { areaFromPath, hideKind, hideShape } from '../hide/hideKind';
 

@@ -1,5 +1,5 @@
 import { distance } from '../../geometry/point';
-import type { Surface } from '../../paint/surface';
+import type { Surface } from '../../drawing/surface';
 import { randomFrom, seedOf } from '../../random/random';
 import { firstStrewn } from '../stamp/names';
 import { paintDrawing } from '../stamp/paint';

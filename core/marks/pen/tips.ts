@@ -1,8 +1,8 @@
 import { polygonHull } from 'd3-polygon';
 import type { Point } from '../../geometry/point';
 import { inflate, outerPixels } from '../../geometry/rect';
-import { ovalPath } from '../../paint/paths';
-import type { Surface } from '../../paint/surface';
+import { ovalPath } from '../../drawing/paths';
+import type { Surface } from '../../drawing/surface';
 import { parseHex } from '../../colour/colour';
 import { randomFrom, seedOf } from '../../random/random';
 import type { RgbaPixels } from '../../raster/pixels';

@@ -1,7 +1,7 @@
 import { identity, multiply, rotation, translation } from '../../geometry/matrix';
 import { cornersOf } from '../../geometry/mapping';
 import { boundsOf, centre, outerPixels, type Rect } from '../../geometry/rect';
-import type { Surface } from '../../paint/surface';
+import type { Surface } from '../../drawing/surface';
 import { fromBase64 } from '../../raster/base64';
 import { cutPixels, scaleSmoothly, type RgbaPixels } from '../../raster/pixels';
 import { warp } from '../../raster/warp';

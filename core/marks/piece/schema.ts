@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { pictureKey } from '../../contracts/pictures';
-import { coordinate, extent, pixelRectSchema } from '../../contracts/shapes';
+import { pictureKey } from '../../values/heldPicture';
+import { coordinate, extent, pixelRectSchema } from '../../values/shapes';
 import { baseShape } from '../base';
 import { turnedShape } from '../shared/turnable';
 import { pointerShapes } from './shapes';

@@ -1,5 +1,5 @@
 import type { Point } from '../../geometry/point';
-import type { Surface } from '../../paint/surface';
+import type { Surface } from '../../drawing/surface';
 
 /** Pointer shapes that can be drawn at any size. */
 export const pointerShapes = ['arrow', 'hand', 'text', 'cross'] as const;

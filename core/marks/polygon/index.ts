@@ -1,6 +1,6 @@
 import { polygonContains } from 'd3-polygon';
 import { z } from 'zod';
-import { pathOf } from '../../contracts/shapes';
+import { pathOf } from '../../values/shapes';
 import { distanceToPolyline, type Point } from '../../geometry/point';
 import { boundsOf, inflate, type Rect } from '../../geometry/rect';
 import { applyStyle, seenShape, pick } from '../base';

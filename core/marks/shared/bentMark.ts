@@ -10,7 +10,7 @@ import {
 import type { Mapping } from '../../geometry/mapping';
 import { add, distance, midpoint, snapDirection, subtract, type Point } from '../../geometry/point';
 import { inflate, type Rect } from '../../geometry/rect';
-import { colour, pointSchema, thickness } from '../../contracts/shapes';
+import { colour, pointSchema, thickness } from '../../values/shapes';
 import { headShapes, type HeadShape } from '../names';
 import type { Handle, NumberField } from '../contract';
 

@@ -1,7 +1,7 @@
 import { control, cutBent, outwardAngle, sample, type BentLine } from '../../geometry/bend';
 import type { Point } from '../../geometry/point';
-import { ovalPath } from '../../paint/paths';
-import type { Surface } from '../../paint/surface';
+import { ovalPath } from '../../drawing/paths';
+import type { Surface } from '../../drawing/surface';
 import { curveLength, hasHead, headSize, type BentMark } from './bentMark';
 
 /** How thin a tapered body begins, as a share of its thickness. */

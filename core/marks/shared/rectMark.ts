@@ -1,9 +1,9 @@
-import { colour, coordinate, extent, opacity } from '../../contracts/shapes';
+import { colour, coordinate, extent, opacity } from '../../values/shapes';
 import { gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
 import { inflate, rectFromPoints, type Rect } from '../../geometry/rect';
 import { mappedRect, type Mapping } from '../../geometry/mapping';
 import type { Point } from '../../geometry/point';
-import type { Surface } from '../../paint/surface';
+import type { Surface } from '../../drawing/surface';
 import type { Handle, NumberField, StrokePoint } from '../contract';
 import type { Style } from '../style';
 import { z } from 'zod';

@@ -1,10 +1,10 @@
-import { limits } from '../../contracts/limits';
-import { colour, strokeOf, thickness } from '../../contracts/shapes';
+import { limits } from '../../values/limits';
+import { colour, strokeOf, thickness } from '../../values/shapes';
 import { sample } from '../../geometry/bend';
 import type { Mapping } from '../../geometry/mapping';
 import { distanceToPolyline, midpoint, subtract, type Point } from '../../geometry/point';
 import { boundsOf, inflate, type Rect } from '../../geometry/rect';
-import type { Surface } from '../../paint/surface';
+import type { Surface } from '../../drawing/surface';
 import type { NumberField, StrokePoint } from '../contract';
 
 /** What pen and highlighter share. A point is [x, y, pressure 0–1]. */

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { cornersOf, rotated, storedAngle } from '../../geometry/mapping';
 import type { Point } from '../../geometry/point';
 import { boundsOf, centre, type Rect } from '../../geometry/rect';
-import type { Surface } from '../../paint/surface';
+import type { Surface } from '../../drawing/surface';
 import type { Handle, MarkBase, MarkKind, MarkTools } from '../contract';
 
 /** The field of kinds that can stand at an angle: degrees clockwise. */

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { limits } from '../../contracts/limits';
-import { text } from '../../contracts/text';
+import { limits } from '../../values/limits';
+import { text } from '../../values/text';
 import type { Rect } from '../../geometry/rect';
-import { faces, type FontStyle } from '../../paint/shaper';
-import type { Surface } from '../../paint/surface';
-import { aligns, fillText, layoutText, type TextBlock } from '../../paint/textLayout';
+import { faces, type FontStyle } from '../../drawing/shaper';
+import type { Surface } from '../../drawing/surface';
+import { aligns, fillText, layoutText, type TextBlock } from '../../drawing/textLayout';
 import type { MarkTools } from '../contract';
 import type { Words } from './wordsField';
 

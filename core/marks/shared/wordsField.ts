@@ -1,6 +1,6 @@
 import type { Point } from '../../geometry/point';
-import type { Face } from '../../paint/shaper';
-import type { Align } from '../../paint/textLayout';
+import type { Face } from '../../drawing/shaper';
+import type { Align } from '../../drawing/textLayout';
 
 /** Words of a mark and how they look; lengths are frame pixels. */
 export interface Words {

@@ -1,7 +1,7 @@
 import { readableOn } from '../../colour/colour';
 import { inflate, type Rect } from '../../geometry/rect';
-import { ovalPath } from '../../paint/paths';
-import type { Surface } from '../../paint/surface';
+import { ovalPath } from '../../drawing/paths';
+import type { Surface } from '../../drawing/surface';
 import { drawings, type Drawing } from './drawings';
 import type { StampName } from './names';
 

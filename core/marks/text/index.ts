@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { limits } from '../../contracts/limits';
-import { colour, coordinate } from '../../contracts/shapes';
+import { limits } from '../../values/limits';
+import { colour, coordinate } from '../../values/shapes';
 import { growth, rotated, storedAngle } from '../../geometry/mapping';
 import { centre, contains, inflate, type Rect } from '../../geometry/rect';
-import { roundedPath } from '../../paint/paths';
-import { fillText, type TextBlock } from '../../paint/textLayout';
+import { roundedPath } from '../../drawing/paths';
+import { fillText, type TextBlock } from '../../drawing/textLayout';
 import { applyStyle, seenShape, pick } from '../base';
 import type { MarkKind, MarkTools } from '../contract';
 import { rectFromPath } from '../shared/rectMark';

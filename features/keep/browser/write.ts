@@ -1,5 +1,5 @@
 import type { Shot } from '@/core/contracts/shot';
-import { nameFactsOf } from '@/core/naming/nameFacts';
+import { nameFactsOf } from '@/core/keep/nameFacts';
 import { hasNumber, pathFrom } from '@/core/naming/pattern';
 import { numbered } from '@/core/naming/safeName';
 import type { MadePicture } from '../../api/client';

@@ -1,6 +1,6 @@
 import { formatFixed } from '../../ui/format';
 import { kindOf, opacityOf, type Mark, type MarkName } from '@/core/marks/registry';
-import { canStandOut } from '@/core/shot/standsOut';
+import { canStandOut } from '@/core/paint/standsOut';
 import { setStyle } from '../actions';
 import { Button } from '../../ui/Button';
 import { FoldedRow, type Folding } from '../../ui/FoldedRow';

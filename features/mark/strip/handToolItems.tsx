@@ -5,7 +5,7 @@ import { measureWords } from '@/core/geometry/measure';
 import { Button } from '../../ui/Button';
 import type { Folding } from '../../ui/FoldedRow';
 import { Pop } from '../../ui/Pop';
-import { notify } from '../../shell/noticeStore';
+import { notify } from '../../notices/noticeStore';
 import { messageOf } from '../../api/client';
 import { eraseAll, kindsPresent } from '../handTools';
 import { colourGoesTo } from '../lastTool';

@@ -1,8 +1,8 @@
 import { Check, FlipHorizontal2, FlipVertical2, RotateCcw, RotateCw, Scan } from 'lucide-react';
-import type { Turn } from '@/core/contracts/shapes';
+import type { Turn } from '@/core/document/viewSchema';
 import { squaredSize } from '@/core/geometry/homography';
-import { isTurned, upright } from '@/core/shot/turn';
-import { flipped, quarterMore } from '@/core/shot/turnDocument';
+import { isTurned, upright } from '@/core/document/turn';
+import { flipped, quarterMore } from '@/core/document/turnDocument';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Item, Row } from '../../ui/Row';

@@ -1,11 +1,11 @@
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { markColours } from '@/core/colour/markColours';
-import { limits } from '@/core/contracts/limits';
+import { limits } from '@/core/values/limits';
 import type { Tag, TagPatch } from '@/core/contracts/search';
 import { fold } from '@/core/search/fold';
 import { api, messageOf } from '../../api/client';
-import { notify } from '../../shell/noticeStore';
+import { notify } from '../../notices/noticeStore';
 import { announce } from '../../ui/announce';
 import { Confirm } from '../../ui/Confirm';
 import { formatCount } from '../../ui/format';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { SavedSearch } from '@/core/contracts/search';
 import { api, messageOf } from '../../api/client';
-import { notify } from '../../shell/noticeStore';
+import { notify } from '../../notices/noticeStore';
 import { announce } from '../../ui/announce';
 import { formatCount } from '../../ui/format';
 import { Row } from '../../ui/Row';

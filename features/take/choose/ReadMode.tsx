@@ -6,7 +6,7 @@ import type { Point } from '@/core/geometry/point';
 import { arrowStep, isArrow } from '@/core/region/selection';
 import { messageOf } from '../../api/client';
 import { copyText } from '../../pictures/clipboard';
-import { notify } from '../../shell/noticeStore';
+import { notify } from '../../notices/noticeStore';
 import { chosenLook, classes } from '../../ui/classes';
 import { Radio, Radios } from '../../ui/Radios';
 import type { Choosing } from '../takeStore';

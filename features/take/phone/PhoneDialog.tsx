@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { copyText } from '../../pictures/clipboard';
-import { followLink, navigate } from '../../shell/navigate';
-import { notify } from '../../shell/noticeStore';
+import { followLink, navigate } from '../../thread/navigate';
+import { notify } from '../../notices/noticeStore';
 import { beginEntry } from '../../trail/trail';
 import { Button } from '../../ui/Button';
 import { formatTime } from '../../ui/format';

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
-import { limits } from '@/core/contracts/limits';
-import { asLine } from '@/core/contracts/text';
+import { limits } from '@/core/values/limits';
+import { asLine } from '@/core/values/text';
 import type { Source, Stilled } from './contract';
 
 interface CameraStore {

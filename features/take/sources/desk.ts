@@ -11,7 +11,7 @@ import {
 } from '@/core/desk/model';
 import { TITLE_HEIGHT } from '@/core/desk/windows';
 import { bottom, contains, right, type Rect } from '@/core/geometry/rect';
-import { shapePiece } from '@/core/marks/piece/pointer';
+import { shapePiece } from '@/core/take/pointerPiece';
 import { loadShaper } from '@/workers/loadShaper';
 import { onPicture, type Source, type Stilled, type StillWindow } from './contract';
 

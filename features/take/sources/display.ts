@@ -7,7 +7,7 @@ import {
 } from '@/core/contracts/display';
 import type { Point } from '@/core/geometry/point';
 import { centre, contains, encloses, type Rect } from '@/core/geometry/rect';
-import { pointerPiece } from '@/core/marks/piece/pointer';
+import { pointerPiece } from '@/core/take/pointerPiece';
 import { api } from '../../api/client';
 import {
   onPicture,

@@ -1,13 +1,13 @@
 import type { Provenance, SourceName } from '@/core/contracts/provenance';
-import { limits } from '@/core/contracts/limits';
-import { asLine } from '@/core/contracts/text';
-import { untouched } from '@/core/shot/document';
+import { limits } from '@/core/values/limits';
+import { asLine } from '@/core/values/text';
+import { untouched } from '@/core/document/view';
 import { beginEntry, noteOutcome } from '../../trail/trail';
 import { remember } from '../../outbox/memory';
 import { putInOutbox, untilSafe, useOutbox, whenStored } from '../../outbox/outbox';
 import { messageOf } from '../../api/client';
-import { navigate } from '../../shell/navigate';
-import { amend, notify } from '../../shell/noticeStore';
+import { navigate } from '../../thread/navigate';
+import { amend, notify } from '../../notices/noticeStore';
 
 type Way = Extract<SourceName, 'pasted' | 'dropped' | 'opened'>;
 

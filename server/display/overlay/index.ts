@@ -7,7 +7,7 @@ import { ask, type Screen } from '../connection';
 import { describedOn } from '../described';
 import { readKeyboard, type Keyboard } from '../keyboard';
 import { run } from '../../pool/pool';
-import { shared } from '../../pool/pieces';
+import { shared } from '../../base/pieces';
 import type { DisplayStill } from '../still';
 import { Cover } from './cover';
 import {

@@ -1,6 +1,6 @@
 import type { XEvent } from 'x11';
 import { isShown, type ScreenWindow } from '@/core/contracts/display';
-import type { ViewShape } from '@/core/contracts/shapes';
+import type { ViewShape } from '@/core/document/viewSchema';
 import type { Kind, ShapeName } from '@/core/contracts/way';
 import type { Point } from '@/core/geometry/point';
 import { centre, type Rect } from '@/core/geometry/rect';

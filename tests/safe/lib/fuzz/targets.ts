@@ -1,6 +1,6 @@
 import sharp from 'sharp';
-import { formats } from '@/server/keep/formats';
-import { untouched } from '@/core/shot/document';
+import { formats } from '@/server/formats';
+import { untouched } from '@/core/document/view';
 import { everyMark } from '@/tests/lib/marks';
 import { below, changedBytes, changedJson, oddText, oddValue, oneOf, type Next } from './odd';
 

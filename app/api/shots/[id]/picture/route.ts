@@ -1,9 +1,9 @@
 import { httpDisposition } from '@/core/naming/disposition';
-import { leavingTitle } from '@/core/naming/leaving';
+import { leavingTitle } from '@/core/keep/leaving';
 import { safeName } from '@/core/naming/safeName';
 import { bytesAnswer, readId, route } from '@/server/http/route';
 import { encodeShot } from '@/server/keep/encode';
-import { formats } from '@/server/keep/formats';
+import { formats } from '@/server/formats';
 import { readPictureQuery } from '@/server/keep/pictureQuery';
 import { getPaintable } from '@/server/shots/rows';
 

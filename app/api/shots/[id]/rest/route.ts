@@ -1,7 +1,7 @@
 import { dropRestSchema } from '@/core/contracts/shot';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';
-import { besides, dropTheRest } from '@/server/shots/dropRest';
+import { besides, dropTheRest } from '@/server/erase/dropRest';
 
 /** What else shows the shot: it stays, ends or is not sent. */
 export const GET = route<{ id: string }>(async (_, params) =>

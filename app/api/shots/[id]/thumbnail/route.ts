@@ -1,5 +1,5 @@
 import { bytesAnswer, readId, route } from '@/server/http/route';
-import { thumbnail } from '@/server/paint/picture';
+import { thumbnail } from '@/server/pictures/painted';
 
 /** With ?revision= in its address an answer never changes, so the browser may hold on to it. */
 export const GET = route<{ id: string }>(async (request, params) => {

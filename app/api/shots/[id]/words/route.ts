@@ -1,5 +1,5 @@
 import { readId, route } from '@/server/http/route';
-import { readAgain, wordsOf } from '@/server/words/reading';
+import { readAgain, wordsOf } from '@/server/reading/reading';
 
 export const GET = route<{ id: string }>(async (_, params) =>
   Response.json(await wordsOf(readId(params))),

@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import { markSchema } from '../marks/registry';
+import { pictureSize } from './turn';
+import { limits } from '../values/limits';
+import { text } from '../values/text';
+import { heldPicturesSchema, type HeldPictures } from '../values/heldPicture';
+import { pixelRectSchema } from '../values/shapes';
+import { turnSchema, viewShapeSchema } from './viewSchema';
+
+/** Raised when the shape of a document changes; older ones are upgraded on reading. */
+export const DOCUMENT_VERSION = 1;
+
+/** What a shot shows and what is drawn on it. Coordinates are frame pixels, of the turned frame if it is. */
+export const documentSchema = z
+  .strictObject({
+    version: z.literal(DOCUMENT_VERSION),
+    view: z.strictObject({
+      /** The part of the frame that is shown. */
+      crop: pixelRectSchema,
+      /** How the frame is turned; crop, shape and marks lie on the turned picture. */
+      turn: turnSchema.optional(),
+      /** A free shape within the crop; absent for the whole rectangle. */
+      shape: viewShapeSchema.optional(),
+    }),
+    /** What is to be seen, in words. */
+    description: text(limits.descriptionLength).optional(),
+    /** The pictures of pieces. */
+    pictures: heldPicturesSchema.optional(),
+    /** From the lowest to the topmost. */
+    marks: z.array(markSchema).max(limits.marks),
+  })
+  .refine((d) => new Set(d.marks.map((m) => m.id)).size === d.marks.length, {
+    message: 'two marks have the same id',
+    path: ['marks'],
+  })
+  .refine((d) => d.marks.every((m) => !('picture' in m) || hasOwn(d.pictures, m.picture)), {
+    message: 'a piece has no picture',
+    path: ['pictures'],
+  });
+
+const hasOwn = (held: HeldPictures | undefined, key: string | undefined): boolean =>
+  key === undefined || (held !== undefined && Object.hasOwn(held, key));
+
+export type ShotDocument = z.infer<typeof documentSchema>;
+
+/**
+ * The document schema for a frame of a given size: the view must lie inside the frame.
+ */
+export const documentFor = (frame: { width: number; height: number }) =>
+  documentSchema.refine(
+    ({ view: { crop, turn } }) => {
+      const picture = pictureSize(frame, turn);
+      return crop.x + crop.width <= picture.width && crop.y + crop.height <= picture.height;
+    },
+    { message: 'the view reaches beyond the frame', path: ['view', 'crop'] },
+  );

@@ -1,0 +1,50 @@
+import type { ShotDocument } from './document';
+import { overlap } from '../geometry/rect';
+import type { MarkTools } from '../marks/contract';
+import { kindOf, type Mark } from '../marks/registry';
+import { usedPictures } from './heldPictures';
+
+/** What a shot becomes when everything that cannot be seen is dropped for good. */
+export interface Dropped {
+  /** Painted, as it leaves, this is the new frame. */
+  frame: ShotDocument;
+  /** The new shot, on that frame. */
+  document: ShotDocument;
+}
+
+/**
+ * Parts a document into what becomes pixels and what stays a mark. Hide marks become pixels, and
+ * so does every mark below the topmost of them that reaches under one: what is written there must
+ * not stay readable in the document. Marks outside the view are dropped.
+ */
+export function dropRest(document: ShotDocument, tools: MarkTools): Dropped {
+  const { crop } = document.view;
+  const bounds = (mark: Mark) => kindOf(mark).bounds(mark, tools);
+  const hides = document.marks.filter(
+    (mark) => kindOf(mark).hide && !(mark.off && uncovered(mark)),
+  );
+  const topmost = document.marks.findLastIndex((mark) => hides.includes(mark));
+  const burnt = document.marks.filter(
+    (mark, i) =>
+      i <= topmost &&
+      (hides.includes(mark) ||
+        (!kindOf(mark).everywhere && hides.some((hide) => overlap(bounds(hide), bounds(mark))))),
+  );
+  const rest = document.marks.filter(
+    (mark) => !burnt.includes(mark) && (kindOf(mark).everywhere || overlap(bounds(mark), crop)),
+  );
+  const by = { x: -crop.x, y: -crop.y };
+  const { pictures: _, ...bare } = document;
+  const marks = rest.map((mark) => kindOf(mark).move(mark, by));
+  return {
+    frame: { ...document, marks: burnt },
+    document: {
+      ...bare,
+      view: { crop: { x: 0, y: 0, width: crop.width, height: crop.height } },
+      marks,
+      ...usedPictures(document.pictures, marks),
+    },
+  };
+}
+
+const uncovered = (mark: Mark): boolean => 'uncovered' in mark && mark.uncovered === true;

@@ -1,0 +1,48 @@
+import { DOCUMENT_VERSION, documentSchema, type ShotDocument } from './document';
+import type { Rect } from '../geometry/rect';
+
+interface Size {
+  width: number;
+  height: number;
+}
+
+/** A shot that shows the whole frame, without marks. */
+export const untouched = (frame: Size): ShotDocument => ({
+  version: DOCUMENT_VERSION,
+  view: { crop: { x: 0, y: 0, width: frame.width, height: frame.height } },
+  marks: [],
+});
+
+/**
+ * The nearest rectangle of whole pixels, at least one, that lies inside the frame: what a view
+ * can be after any dragging or typing.
+ */
+export function cropInside(crop: Rect, frame: Size): Rect {
+  const whole = {
+    x: Math.round(crop.x),
+    y: Math.round(crop.y),
+    width: Math.round(crop.width),
+    height: Math.round(crop.height),
+  };
+  const x = Math.min(Math.max(whole.x, 0), frame.width - 1);
+  const y = Math.min(Math.max(whole.y, 0), frame.height - 1);
+  return {
+    x,
+    y,
+    width: Math.min(Math.max(whole.x + whole.width - x, 1), frame.width - x),
+    height: Math.min(Math.max(whole.y + whole.height - y, 1), frame.height - y),
+  };
+}
+
+/** Reads a stored document of any version; throws a ZodError when it is none. */
+/** True for a document that a later Rezzik wrote: it must not be read halfway and stored again. */
+export const isNewer = (stored: unknown): boolean =>
+  typeof stored === 'object' &&
+  stored !== null &&
+  'version' in stored &&
+  typeof stored.version === 'number' &&
+  stored.version > DOCUMENT_VERSION;
+
+export function readDocument(stored: unknown): ShotDocument {
+  return documentSchema.parse(stored);
+}

@@ -1,0 +1,76 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+
+/**
+ * The rooms of each layer, the lowest first: a room may import those on lines above its own, never
+ * one beside or below it. So no folder leads back to itself, and a reader knows which way to look.
+ */
+export const rooms = {
+  core: [
+    ['colour', 'geometry', 'naming', 'numbers', 'random', 'values'],
+    ['drawing', 'likeness', 'raster', 'recognition', 'trueUp'],
+    ['desk', 'screen', 'search'],
+    ['marks'],
+    ['document'],
+    ['contracts', 'paint'],
+    ['keep', 'region', 'take'],
+  ],
+  features: [
+    ['api', 'notices', 'small'],
+    ['outbox', 'pictures', 'settings'],
+    ['keys', 'words'],
+    ['ui'],
+    ['tags', 'thread'],
+    ['print', 'trail'],
+    ['names'],
+    ['keep', 'mark'],
+    ['take'],
+    ['setup'],
+    ['shelf'],
+    ['shell'],
+  ],
+  server: [
+    ['base', 'bus', 'paint'],
+    ['accessibility', 'db', 'formats', 'portal'],
+    ['http', 'indexing', 'jobs', 'routines', 'settings', 'work'],
+    ['folders', 'pool', 'tags', 'words'],
+    ['frames'],
+    ['shots'],
+    ['pictures', 'search'],
+    ['keep', 'reading'],
+    ['demo', 'links', 'mail', 'programs', 'remote'],
+    ['display', 'phone'],
+    ['door', 'erase'],
+  ],
+};
+
+/** Folders that are no rooms: tests stand above all. */
+const apart = new Set(['tests']);
+
+/**
+ * What each room may not import, for `import-x/no-restricted-paths`.
+ * @throws Error when a folder with anything in it stands in no line, or a line names one that is not there
+ */
+export function roomZones(root) {
+  const hasFiles = (layer, { name }) => readdirSync(join(root, layer, name)).length > 0;
+  const zones = Object.entries(rooms).flatMap(([layer, lines]) => {
+    const there = readdirSync(join(root, layer), { withFileTypes: true })
+      .filter((entry) => entry.isDirectory() && !apart.has(entry.name) && hasFiles(layer, entry))
+      .map(({ name }) => name);
+    const told = lines.flat();
+    const odd = [
+      ...there.filter((name) => !told.includes(name)),
+      ...told.filter((name) => !there.includes(name)),
+    ];
+    if (odd.length) throw new Error(`eslint.rooms.mjs and ${layer}/ differ: ${odd.join(', ')}`);
+    return lines.flatMap((line, level) => {
+      const after = lines.slice(level + 1).flat();
+      return line.map((room) => ({
+        target: `./${layer}/${room}`,
+        from: [...line.filter((other) => other !== room), ...after].map((o) => `./${layer}/${o}`),
+        message: 'Rooms import what stands above them in eslint.rooms.mjs only.',
+      }));
+    });
+  });
+  return zones.filter(({ from }) => from.length > 0);
+}

@@ -1,0 +1,109 @@
+import type { Besides } from '@/core/contracts/shot';
+import { dropRest } from '@/core/document/dropRest';
+import { json, sql } from '../db/sql';
+import { takeIn } from '../frames/intake';
+import { insertFrame } from '../frames/rows';
+import { Fault, notFound } from '../base/fault';
+import { breakOff } from '../jobs/run';
+import { listCopies } from '../keep/copyRows';
+import { plainPng } from '../formats/png';
+import { forgetCopiedFile } from '../display/clipboard';
+import { forgetPainted, paint } from '../pictures/painted';
+import { serverShaper } from '../paint/shaper';
+import { listLinks } from '../links/links';
+import { dropMessagesOf } from '../mail/drop';
+import { eraseWaiting, listSendings } from '../remote/sendings';
+import { indexShot } from '../indexing/indexing';
+import { wantWords } from '../words/wanted';
+import { getPaintable, getShot } from '../shots/rows';
+
+/** The other shots, binned ones too, that show the same frame. @throws Fault 404 */
+export async function sharingShots(id: string): Promise<string[]> {
+  await getShot(id);
+  const rows = await sql()<{ id: string }[]>`
+    select o.id from shots s join shots o on o.frame_id = s.frame_id and o.id <> s.id
+    where s.id = ${id} order by o.taken_at`;
+  return rows.map((row) => row.id);
+}
+
+/** What else shows a shot, or will. @throws Fault 404 */
+export async function besides(id: string): Promise<Besides> {
+  const [sharing, copies, sendings, links] = await Promise.all([
+    sharingShots(id),
+    listCopies(id),
+    listSendings(id),
+    listLinks(id),
+  ]);
+  const sent = sendings.filter(({ state }) => state === 'sent');
+  return {
+    sharing: sharing.length,
+    copies: copies.map(({ path }) => path),
+    sent: sent.map(({ remoteName, name }) => `${remoteName}: ${name}`),
+    waiting: sendings.length - sent.length,
+    links: links.filter(({ ended }) => !ended).length,
+  };
+}
+
+/**
+ * Drops for good what the shot does not show: what lies outside its view and under its Hide marks.
+ * A new frame takes the old one's place; the old one, its thumbnail and the steps of undo are erased.
+ * @param others true when the shots that share the frame shall do the same
+ * @throws Fault 404, 409 when the shot was changed since `revision`
+ */
+export async function dropTheRest(id: string, revision: number, others: boolean): Promise<number> {
+  const sharing = others ? await sharingShots(id) : [];
+  const next = await dropOne(id, revision);
+  for (const other of sharing) await dropOne(other, (await getShot(other)).revision);
+  // Rows that are gone still lie in the tables' pages until these are cleared.
+  await sql()`vacuum frames`;
+  await sql()`vacuum steps`;
+  await sql()`vacuum shots`;
+  await sql()`vacuum thumbnails`;
+  await sql()`vacuum links`;
+  await sql()`vacuum sendings`;
+  await sql()`vacuum words`;
+  await sql()`vacuum search`;
+  await sql()`vacuum known_words`;
+  return next;
+}
+
+async function dropOne(id: string, revision: number): Promise<number> {
+  const paintable = await getPaintable(id);
+  const shaper = await serverShaper();
+  const dropped = dropRest(paintable.document, { shaper });
+  const pixels = await paint({ ...paintable, document: dropped.frame });
+  const frame = await takeIn(await plainPng(pixels));
+  const stored = await sql().begin(async (tx) => {
+    // Whoever makes another shot of this frame meanwhile waits, or is waited for.
+    const [before] = await tx<{ frame_id: string }[]>`
+      select s.frame_id from shots s join frames f on f.id = s.frame_id
+      where s.id = ${id} and s.revision = ${revision} for update`;
+    if (!before) return null;
+    const frameId = await insertFrame(tx, { ...frame, original: null });
+    const [row] = await tx<{ revision: number }[]>`
+      update shots set frame_id = ${frameId}, document = ${json(dropped.document)},
+        revision = revision + 1, step_position = 0, changed_at = now()
+      where id = ${id} returning revision`;
+    await tx`delete from steps where shot_id = ${id}`;
+    await wantWords(tx, id, 'hidden');
+    await indexShot(tx, id);
+    await tx`delete from thumbnails where shot_id = ${id}`;
+    // Links show the picture as it was when they were made.
+    await tx`delete from links where shot_id = ${id}`;
+    await tx`delete from frames f where f.id = ${before.frame_id}
+      and not exists (select 1 from shots s where s.frame_id = f.id)`;
+    return row && { ...row, sending: await eraseWaiting(tx, id) };
+  });
+  if (!stored) {
+    const current = await getShot(id).catch(() => null);
+    if (!current) throw notFound('shot');
+    throw new Fault(409, 'stale', 'This shot was changed elsewhere since it was read.', {
+      current,
+    });
+  }
+  forgetPainted(id);
+  await forgetCopiedFile();
+  stored.sending.forEach(breakOff);
+  await dropMessagesOf(id);
+  return stored.revision;
+}

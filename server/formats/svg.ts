@@ -1,0 +1,105 @@
+import type { Canvas } from '@napi-rs/canvas';
+import type { ShotDocument } from '@/core/document/document';
+import { SvgSurface, type Drawable } from '@/core/keep/svgSurface';
+import { xmlText } from '@/core/keep/xmp';
+import { kindOf, type Mark } from '@/core/marks/registry';
+import { paintMark } from '@/core/paint/paintMark';
+import { PaintScene } from '@/core/paint/scene';
+import { ovalPoints } from '@/core/geometry/oval';
+import { dropRest } from '@/core/document/dropRest';
+import { bitmap, flatten, sheet } from '../paint/flatten';
+import { serverShaper } from '../paint/shaper';
+import type { Format } from './contract';
+import { linesOf } from './markWords';
+import { plainPng } from './png';
+
+/**
+ * The picture after hiding and cropping, and on it the marks as shapes. Marks that reach under a
+ * Hide mark are part of the picture: nothing of them may be found in the file.
+ */
+export const svg: Format = {
+  name: 'svg',
+  label: 'SVG',
+  note: 'The picture with its marks as shapes, for drawing programs and pages.',
+  mediaType: 'image/svg+xml',
+  extension: 'svg',
+  transparent: true,
+  quality: false,
+  facts: true,
+  thread: () => 'shot',
+  fields: [],
+  async encode({ pixels: { width, height }, shot }, wish) {
+    const shaper = await serverShaper();
+    const { frame, document } = dropRest(shot.document, { shaper });
+    const picture = await flatten({ ...shot, document: frame }, shaper);
+    const embedded = await plainPng(picture);
+    const { title, description, origin, takenAt, software } = wish.facts;
+    const { view } = document;
+    const about = [
+      title && `<title>${xmlText(title)}</title>`,
+      words([description, origin, takenAt]),
+    ];
+    const before =
+      '<?xml version="1.0" encoding="UTF-8"?>\n' +
+      `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"` +
+      ` viewBox="0 0 ${view.crop.width} ${view.crop.height}" role="img">` +
+      `${about.filter(Boolean).join('')}${software && `<!-- ${xmlText(software)} -->`}` +
+      `<defs><clipPath id="view">${outline(shot.document)}</clipPath></defs>` +
+      `<g clip-path="url(#view)"><image width="${view.crop.width}" height="${view.crop.height}"` +
+      ' href="data:image/png;base64,';
+    const after = `"/>${shapesOf(document, picture, shaper)}</g></svg>\n`;
+    // Not as one text: the picture alone may have hundreds of megabytes.
+    const inside = Buffer.from(embedded.toString('base64'), 'latin1');
+    return Buffer.concat([Buffer.from(before), inside, Buffer.from(after)]);
+  },
+};
+
+const words = (lines: readonly string[]): string => {
+  const text = lines.filter(Boolean).join('\n');
+  return text && `<desc>${xmlText(text)}</desc>`;
+};
+
+/** What the view shows, from the corner of its crop. */
+function outline({ view: { crop, shape } }: ShotDocument): string {
+  if (!shape) return `<rect width="${crop.width}" height="${crop.height}"/>`;
+  const points = shape.kind === 'oval' ? ovalPoints(crop, 180) : shape.points;
+  return `<polygon points="${points.map((p) => `${p.x - crop.x},${p.y - crop.y}`).join(' ')}"/>`;
+}
+
+const dataUri = (image: Drawable): string =>
+  `data:image/png;base64,${(image as Canvas).toBuffer('image/png').toString('base64')}`;
+
+function shapesOf(
+  document: ShotDocument,
+  picture: { data: Uint8ClampedArray; width: number; height: number },
+  shaper: Awaited<ReturnType<typeof serverShaper>>,
+): string {
+  const tools = { shaper, bitmap, sheet };
+  const { width, height } = picture;
+  const base = bitmap({ data: new Uint8ClampedArray(picture.data), width, height });
+  const scene = new PaintScene({
+    marks: document.marks,
+    view: document.view,
+    pictures: document.pictures,
+    drawFrame: (to) => to.drawImage(base, 0, 0),
+    tools,
+  });
+  return document.marks
+    .map((mark, i) => {
+      const surface = new SvgSurface(`m${i}-`, dataUri);
+      paintMark(surface, mark, tools, scene);
+      const drawn = surface.take();
+      if (drawn === '') return '';
+      return `<g><title>${xmlText(mark.name ?? kindOf(mark).label)}</title>${drawn}${said(mark, shaper)}</g>`;
+    })
+    .join('');
+}
+
+/** The words of a mark as text that can be searched and selected; its letters are drawn as shapes. */
+function said(mark: Mark, shaper: Awaited<ReturnType<typeof serverShaper>>): string {
+  const lines = linesOf(mark, shaper);
+  const [first] = lines;
+  if (!first) return '';
+  const rows = lines.map(({ text, x, y }) => `<tspan x="${x}" y="${y}">${xmlText(text)}</tspan>`);
+  return `<text font-family="sans-serif" font-size="${first.size}" fill="#000000" fill-opacity="0">${rows.join('')}</text>`;
+}

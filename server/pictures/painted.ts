@@ -1,0 +1,74 @@
+import pLimit from 'p-limit';
+import { heldArea } from '@/core/document/heldPictures';
+import { sql } from '../db/sql';
+import { fromPixels } from '../formats/raw';
+import { getPaintable, type Paintable } from '../shots/rows';
+import { run } from '../pool/pool';
+import { unpainted, type Pixels } from '../paint/flatten';
+
+/** The shots painted last, so that trying qualities does not paint again. */
+const kept: { key: string; pixels: Promise<Pixels> }[] = [];
+const KEPT = 2;
+const MOST_KEPT_PIXELS = 34_000_000;
+
+/** Pixels held while a shot is painted: the frame, the view that is cut out of it, what lies on it. */
+function areaOf({ document, width, height }: Paintable): number {
+  const { crop } = document.view;
+  return width * height + crop.width * crop.height + heldArea(document.pictures);
+}
+
+/** Paints a shot in a thread, into memory that all threads see. */
+export function paint(shot: Paintable): Promise<Pixels> {
+  const { frame, opaque, document } = shot;
+  return run('flatten', { frame, opaque, document }, { pixels: areaOf(shot) });
+}
+
+/** A shot painted as it leaves. */
+export function paintedPixels(shot: Paintable): Promise<Pixels> {
+  const key = `${shot.id} ${shot.revision}`;
+  const before = kept.find((entry) => entry.key === key);
+  if (before) return before.pixels;
+  const pixels = paint(shot);
+  const { width, height } = shot.document.view.crop;
+  if (width * height <= MOST_KEPT_PIXELS) {
+    const entry = { key, pixels };
+    kept.unshift(entry);
+    kept.length = Math.min(kept.length, KEPT);
+    // What could not be painted now may be painted the next time.
+    pixels.catch(() => kept.includes(entry) && kept.splice(kept.indexOf(entry), 1));
+  }
+  return pixels;
+}
+
+/** What was painted of a shot is let go. */
+export function forgetPainted(id: string): void {
+  const rest = kept.filter((entry) => !entry.key.startsWith(`${id} `));
+  kept.splice(0, kept.length, ...rest);
+}
+
+/** Longest sides of a thumbnail, in pixels. */
+const THUMBNAIL = { width: 480, height: 320 };
+
+/** Few at a time, and apart from copies: neither a shelf that asks for forty nor keeping many
+ * holds the other up. */
+const inTurn = pLimit(2);
+
+/** The thumbnail of a shot at its current revision, made when it is first asked for. @throws Fault 404 */
+export async function thumbnail(id: string): Promise<Uint8Array> {
+  const [row] = await sql()<{ bytes: Buffer }[]>`select t.bytes from thumbnails t
+    join shots s on s.id = t.shot_id and s.revision = t.revision where s.id = ${id}`;
+  return row?.bytes ?? inTurn(() => makeThumbnail(id));
+}
+
+async function makeThumbnail(id: string): Promise<Uint8Array> {
+  const paintable = await getPaintable(id);
+  const image = unpainted(paintable) ?? fromPixels(await paint(paintable));
+  const bytes = await image
+    .resize({ ...THUMBNAIL, fit: 'inside', withoutEnlargement: true })
+    .webp({ quality: 80 })
+    .toBuffer();
+  await sql()`insert into thumbnails (shot_id, revision, bytes)
+    select id, ${paintable.revision}, ${bytes} from shots where id = ${id}
+    on conflict (shot_id) do update set revision = excluded.revision, bytes = excluded.bytes`;
+  return bytes;
+}
