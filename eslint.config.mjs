@@ -18,6 +18,23 @@ const zones = [
   })),
 );
 
+/** A schema says what a mark is; it must not bring along how one is painted. */
+const schemaZones = [
+  './core/marks/*/schema.ts',
+  './core/marks/{names,base}.ts',
+  './core/marks/shared/shapes.ts',
+].map((target) => ({
+  target,
+  from: [
+    './core/drawing/!(names).ts',
+    './core/marks/{contract,kinds,registry,style}.ts',
+    './core/marks/!(shared)/!(schema|names).ts',
+    './core/marks/shared/!(shapes).ts',
+    './core/paint/**',
+  ],
+  message: 'The schema of a kind stands apart from what paints it.',
+}));
+
 /** The only packages that core may use: they compute and touch nothing outside. */
 const corePackages = [
   'fast-png',
@@ -55,7 +72,10 @@ export default tseslint.config(
       ],
       'import-x/no-restricted-paths': [
         'error',
-        { zones: [...zones, ...roomZones(import.meta.dirname)], basePath: import.meta.dirname },
+        {
+          zones: [...zones, ...schemaZones, ...roomZones(import.meta.dirname)],
+          basePath: import.meta.dirname,
+        },
       ],
       'import-x/no-cycle': ['error', { ignoreExternal: true }],
       eqeqeq: 'error',

@@ -36,7 +36,13 @@ export default {
   testTimeout: 120_000,
   testSequencer: '<rootDir>/tests/lib/sequencer.mjs',
   projects: [
-    project('unit', ['core/**/*.test.ts', 'features/**/*.test.ts', 'tests/private/*.test.ts']),
+    project('unit', [
+      'core/**/*.test.ts',
+      'features/**/*.test.ts',
+      'tests/private/*.test.ts',
+      'tests/kinds/*.test.ts',
+    ]),
+    project('proof', ['tests/kinds/*.proof.ts']),
     project('server', ['server/**/*.test.ts'], lane('server')),
     project('safe', ['tests/safe/*.test.ts'], lane('safe')),
     project('browser', ['tests/e2e/*.test.ts'], lane('app')),

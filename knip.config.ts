@@ -7,6 +7,8 @@ export default {
     'bin/*.mjs',
     'public/offline.js',
     'tests/**/*.test.ts',
+    'tests/kinds/*.proof.ts',
+    'tests/kinds/wedge/index.ts',
     'tests/lib/lanes/*.ts',
     'tests/safe/lib/keeper.ts',
     'tests/lib/loader/*.mjs',

@@ -1,5 +1,5 @@
 import type { HeldPictures } from '../values/heldPicture';
-import type { Mark } from '../marks/registry';
+import { picturesOf, type Mark } from '../marks/registry';
 
 /** Pixels of all pictures that a document holds: painting unpacks them. */
 export const heldArea = (pictures: HeldPictures | undefined): number =>
@@ -7,7 +7,7 @@ export const heldArea = (pictures: HeldPictures | undefined): number =>
 
 /** The keys of the pictures that marks show. */
 export const shownKeys = (marks: readonly Mark[]): ReadonlySet<string> =>
-  new Set(marks.flatMap((mark) => (mark.kind === 'piece' && mark.picture) || []));
+  new Set(marks.flatMap(picturesOf));
 
 /** Those of the held pictures that are shown by some mark; nothing where there are none. */
 export function usedPictures(

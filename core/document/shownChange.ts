@@ -1,8 +1,8 @@
 import type { ShotDocument } from './document';
-import { kindOf } from '../marks/registry';
+import { hides } from '../marks/registry';
 
 const hiding = ({ view, marks }: ShotDocument): string =>
-  JSON.stringify([view, marks.filter((mark) => kindOf(mark).group === 'Hide')]);
+  JSON.stringify([view, marks.filter(hides)]);
 
 /**
  * What a change means for what is to be seen: “hidden” where something is hidden, or the view is

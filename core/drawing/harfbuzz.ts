@@ -1,6 +1,7 @@
 import type * as HarfBuzz from 'harfbuzzjs';
 import { visualRuns, type VisualRun } from './bidi';
-import type { Face, FontStyle, OutlineCommand, PlacedGlyph, ShapedRun, Shaper } from './shaper';
+import type { Face } from './names';
+import type { FontStyle, OutlineCommand, PlacedGlyph, ShapedRun, Shaper } from './shaper';
 
 const latin = (name: string, weight: number): string[] => [
   `${name}-latin-${weight}-normal.ttf`,

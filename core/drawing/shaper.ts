@@ -1,8 +1,5 @@
+import type { Face } from './names';
 import type { Surface } from './surface';
-
-/** The faces of text that ship with the app. */
-export const faces = ['plain', 'display', 'hand', 'fixed'] as const;
-export type Face = (typeof faces)[number];
 
 export interface FontStyle {
   face: Face;

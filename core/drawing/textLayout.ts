@@ -1,5 +1,6 @@
 import LineBreaker from 'linebreak';
 import { startsRight } from './bidi';
+import type { Align } from './names';
 import { runPath, type FontStyle, type ShapedRun, type Shaper } from './shaper';
 import type { Surface } from './surface';
 
@@ -21,9 +22,6 @@ export interface TextBlock {
 }
 
 export const LINE_SPACING = 1.3;
-
-export const aligns = ['start', 'centre', 'end'] as const;
-export type Align = (typeof aligns)[number];
 
 export interface Setting {
   align?: Align;

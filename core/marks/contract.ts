@@ -76,7 +76,12 @@ export interface NumberField {
   value: number;
 }
 
-export type Group = 'Point' | 'Enclose' | 'Draw' | 'Say' | 'Hide' | 'Fit';
+/** What a person wants to do with a tool, in the order of the tools panel. */
+export const groups = ['Point', 'Enclose', 'Draw', 'Say', 'Hide', 'Fit'] as const;
+export type Group = (typeof groups)[number];
+
+/** Least contrast with what is below: of marks and of words (W3C, WCAG 2.2, 1.4.11 and 1.4.3). */
+export const LEAST = { mark: 3, words: 4.5 } as const;
 
 /** What every mark has, of whatever kind. */
 export interface MarkBase {
@@ -99,6 +104,16 @@ export interface MarkKind<M extends MarkBase> {
   kind: M['kind'];
   label: string;
   group: Group;
+  /** Its place among the tools of its group. */
+  rank: number;
+  /** Its tool's picture: an SVG path on 24 × 24, drawn as a line (forms from Lucide, ISC licence). */
+  icon: string;
+  /** The picture of a mark, where marks of the kind differ. */
+  iconOf?(mark: M): string;
+  /** The first key of its tool; none where no tool makes it. */
+  key?: string;
+  /** What its tool starts with, where that is not `firstStyle`. */
+  first?: Partial<Style>;
   schema: z.ZodType<M>;
   /** How it lies over what is below: multiply tints, normal covers. */
   blend: 'normal' | 'multiply';
@@ -106,6 +121,14 @@ export interface MarkKind<M extends MarkBase> {
   fades?: true;
   /** How the tool makes one: along a stroke, from corner to corner, by a click, or by several. */
   made: (style: Style) => 'stroke' | 'drag' | 'place' | 'points';
+  /** Shift holds the direction of a drag to steps of 15°; where absent, both sides alike. */
+  directed?: true;
+  /** A drag goes along the rail, as strokes do. */
+  alongRail?: true;
+  /** Settings that each shot begins anew. */
+  anew?: readonly (keyof Style)[];
+  /** Settings that all marks of the kind in a shot have in common. */
+  common?: readonly (keyof Style)[];
   /** The settings that this kind uses, in the order of the strip. */
   settings: readonly (keyof Style)[];
   /** A new mark from the points the pointer went through (at least one). */
@@ -114,6 +137,14 @@ export interface MarkKind<M extends MarkBase> {
   tooSmall(mark: M): boolean;
   /** It changes the whole view, whatever its bounds. */
   everywhere?: true;
+  /** How far beyond its bounds the picture changes with it, where it looks around itself, pixels. */
+  reach?: number;
+  /** The part of the picture below that it shows elsewhere. */
+  reads?(mark: M): Rect;
+  /** The keys of the held pictures that it shows. */
+  pictures?(mark: M): readonly string[];
+  /** The contrast that its colour needs, and what of its own it stands on; none never stand out. */
+  contrast?: { least: number; ground?(mark: M): string | null };
   /** The pixels it can touch. */
   bounds(mark: M, tools: MarkTools): Rect;
   hit(mark: M, at: Point, tolerance: number, tools: MarkTools): boolean;
@@ -128,6 +159,12 @@ export interface MarkKind<M extends MarkBase> {
   /** The mark with one changed setting; settings it does not use change nothing. */
   restyle(mark: M, style: Partial<Style>): M;
   styleOf(mark: M): Partial<Style>;
+  /** The new mark laid to what the picture shows where it was drawn. */
+  fit?(mark: M, path: readonly StrokePoint[], below: (wanted: Rect) => RgbaPixels): M;
+  /** Where a shot has one mark of the kind at most: the one there is with what another brings. */
+  joined?(there: M, another: M): { mark: M; label: string };
+  /** All marks of the kind in a shot, from the lowest, put right; null where they are. */
+  tidy?(marks: readonly M[]): readonly M[] | null;
   paint(surface: Surface, mark: M, tools: PaintTools, scene: Scene): void;
   /** Only of kinds that hide what is below them. */
   hide?(mark: M): HideArea;
@@ -135,6 +172,10 @@ export interface MarkKind<M extends MarkBase> {
   words?: {
     /** False for those marks of the kind that bear none; all do where it is absent. */
     holds?(mark: M): boolean;
+    /** It is nothing without its words: they are typed as soon as it is there. */
+    atOnce?: true;
+    /** They may be typed by a double click anywhere inside it. */
+    inside?: true;
     read(mark: M): string;
     write(mark: M, text: string): M;
     field(mark: M, tools: MarkTools): WordsField;

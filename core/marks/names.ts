@@ -10,3 +10,11 @@ export type Counting = (typeof countings)[number];
 
 export const holes = ['box', 'oval'] as const;
 export type Hole = (typeof holes)[number];
+
+/** Outlines of a hidden area; a free one is drawn by hand. */
+export const areaNames = ['box', 'oval', 'free'] as const;
+export type AreaName = (typeof areaNames)[number];
+
+/** Pointer shapes that can be drawn at any size. */
+export const pointerShapes = ['arrow', 'hand', 'text', 'cross'] as const;
+export type PointerShape = (typeof pointerShapes)[number];

@@ -1,83 +1,43 @@
 import { z } from 'zod';
-import { arrow, arrowSchema } from './arrow';
-import { box, boxSchema } from './box';
 import type { Rect } from '../geometry/rect';
-import type { MarkBase, MarkKind, MarkTools } from './contract';
-import { highlighter, highlighterSchema } from './highlighter';
-import { blocks, blocksSchema } from './blocks';
-import { blur, blurSchema } from './blur';
-import { callout, calloutSchema } from './callout';
-import { closeUp, closeUpSchema } from './closeUp';
-import { cover, coverSchema } from './cover';
-import { dim, dimSchema } from './dim';
-import { number, numberSchema } from './number';
-import { polygon, polygonSchema } from './polygon';
-import { stamp, stampSchema } from './stamp';
-import { line, lineSchema } from './line';
-import { paintOut, paintOutSchema } from './paintOut';
-import { oval, ovalSchema } from './oval';
-import { pen } from './pen';
-import { penSchema } from './pen/schema';
-import { piece } from './piece';
-import { pieceSchema } from './piece/schema';
+import { groups, type MarkKind, type MarkTools } from './contract';
+import * as kinds from './kinds';
 import { firstStyle, type Style } from './style';
-import { text, textSchema } from './text';
 
-/** Every kind of mark there is: a new kind is one folder and one line in each of these lists. */
-export const markSchema = z.discriminatedUnion('kind', [
-  arrowSchema,
-  lineSchema,
-  boxSchema,
-  ovalSchema,
-  penSchema,
-  highlighterSchema,
-  textSchema,
-  pieceSchema,
-  blurSchema,
-  blocksSchema,
-  coverSchema,
-  paintOutSchema,
-  polygonSchema,
-  numberSchema,
-  dimSchema,
-  closeUpSchema,
-  calloutSchema,
-  stampSchema,
-]);
-export type Mark = z.infer<typeof markSchema>;
+type Kinds = typeof kinds;
+export type MarkName = keyof Kinds;
+type SchemaOf<N extends MarkName> = Kinds[N]['schema'];
+
+const [anySchema, ...otherSchemas] = Object.values(kinds).map(({ schema }) => schema);
+if (!anySchema) throw new Error('There are no kinds of marks.');
+
+/** A mark of any kind. */
+export const markSchema = z.discriminatedUnion('kind', [anySchema, ...otherSchemas]);
+export type Mark = z.infer<SchemaOf<MarkName>>;
 /** A mark as it may be written down: settings with a usual value may be left out. */
-export type MarkInput = z.input<typeof markSchema>;
-export type MarkName = Mark['kind'];
+export type MarkInput = z.input<SchemaOf<MarkName>>;
 
-const kinds = {
-  arrow,
-  line,
-  box,
-  oval,
-  pen,
-  highlighter,
-  text,
-  piece,
-  blur,
-  blocks,
-  cover,
-  paintOut,
-  polygon,
-  number,
-  dim,
-  closeUp,
-  callout,
-  stamp,
-};
+/** The kinds by their names, each seen as a kind of any mark: it is only given marks of its own name. */
+const byName: Record<MarkName, MarkKind<Mark>> = map(({ kind }) => kind);
 
-export const markNames = Object.keys(kinds) as MarkName[];
+function map<T>(make: (kind: Kinds[MarkName]) => T): Record<MarkName, T> {
+  const made = Object.entries(kinds).map(([name, kind]) => [name, make(kind)]);
+  return Object.fromEntries(made) as Record<MarkName, T>;
+}
+
+const placeOf = (name: MarkName): number =>
+  groups.indexOf(byName[name].group) * 1_000 + byName[name].rank;
+
+const isName = (name: string): name is MarkName => Object.hasOwn(kinds, name);
+
+/** The names of all kinds, in the order of their tools. */
+export const markNames: readonly MarkName[] = Object.keys(kinds)
+  .filter(isName)
+  .sort((a, b) => placeOf(a) - placeOf(b));
 
 /** The kind behind a name or a mark, seen as a kind of any mark. */
-export function kindOf(of: MarkName | Mark): MarkKind<Mark> {
-  const name = typeof of === 'string' ? of : of.kind;
-  // Each kind is only ever given marks of its own name, which the type system cannot follow.
-  return kinds[name] as unknown as MarkKind<MarkBase> as MarkKind<Mark>;
-}
+export const kindOf = (of: MarkName | Mark): MarkKind<Mark> =>
+  byName[typeof of === 'string' ? of : of.kind];
 
 const bounds = new WeakMap<Mark, { tools: unknown; rect: Rect }>();
 
@@ -91,32 +51,35 @@ export function markBounds(mark: Mark, tools: MarkTools): Rect {
 }
 
 /** What each tool starts with before anybody has changed it. */
-export const firstStyles: Record<MarkName, Style> = {
-  arrow: firstStyle,
-  line: { ...firstStyle, heads: 'none' },
-  box: firstStyle,
-  oval: firstStyle,
-  pen: firstStyle,
-  highlighter: { ...firstStyle, colour: '#F0E442', thickness: 24 },
-  text: { ...firstStyle, colour: '#1C2B2A' },
-  piece: firstStyle,
-  blur: firstStyle,
-  blocks: { ...firstStyle, strength: 14 },
-  cover: { ...firstStyle, colour: '#000000' },
-  paintOut: { ...firstStyle, colour: '#FFFFFF' },
-  polygon: firstStyle,
-  number: firstStyle,
-  dim: firstStyle,
-  closeUp: { ...firstStyle, hole: 'oval' },
-  callout: { ...firstStyle, outline: 3, corner: 10 },
-  stamp: { ...firstStyle, size: 48 },
-};
+export const firstStyles: Record<MarkName, Style> = map(({ kind }) => ({
+  ...firstStyle,
+  ...kind.first,
+}));
+
+/** Whether a mark hides what is below it. */
+export const hides = (of: MarkName | Mark): boolean => kindOf(of).hide !== undefined;
 
 /** How much of what is below a mark covers, 0–1; what hides covers all of it. */
 export const opacityOf = (mark: Mark): number => ('opacity' in mark && mark.opacity) || 1;
 
 /** How a mark holds words; none where it bears none. */
-export function wordsOf(mark: Mark): ReturnType<typeof kindOf>['words'] {
+export function wordsOf(mark: Mark): MarkKind<Mark>['words'] {
   const { words } = kindOf(mark);
   return words?.holds && !words.holds(mark) ? undefined : words;
+}
+
+/** The keys of the held pictures that a mark shows. */
+export const picturesOf = (mark: Mark): readonly string[] => kindOf(mark).pictures?.(mark) ?? [];
+
+/**
+ * The marks with those that count or go together put right, kind by kind; null where all are right.
+ */
+export function tidied(marks: readonly Mark[]): readonly Mark[] | null {
+  const right = markNames.flatMap((name) => {
+    const those = marks.filter((mark) => mark.kind === name);
+    return kindOf(name).tidy?.(those) ?? [];
+  });
+  if (right.length === 0) return null;
+  const byId = new Map(right.map((mark) => [mark.id, mark]));
+  return marks.map((mark) => byId.get(mark.id) ?? mark);
 }

@@ -1,11 +1,8 @@
 import { z } from 'zod';
-import { faces } from '../drawing/shaper';
-import { aligns } from '../drawing/textLayout';
+import { aligns, faces } from '../drawing/names';
 import { firstMarkColour } from '../colour/markColours';
-import { areaNames } from './hide/areaNames';
-import { countings, headShapes, holes, tips } from './names';
+import { areaNames, countings, headShapes, holes, tips, pointerShapes } from './names';
 import { firstStrewn, stampNames, strewable } from './stamp/names';
-import { pointerShapes } from './piece/shapes';
 import { colour, opacity, thickness } from '../values/shapes';
 
 /** What the strip above the picture sets; each tool remembers its own. */

@@ -5,8 +5,6 @@ import { HALO } from './haloSurface';
 
 /** With more changes than this, painting everything anew is no dearer. */
 const MOST = 24;
-/** How far a hidden area looks around itself; further away nothing of it changes. */
-const HIDE_REACH = 26;
 
 /**
  * Where a picture differs after some of its marks changed, in frame pixels: of no size where nothing
@@ -23,20 +21,23 @@ export function changedRegion(
   if (changed.some((mark) => kindOf(mark).everywhere)) return null;
   const own = (mark: Mark) => inflate(markBounds(mark, tools), HALO + 1);
   let region = union(changed.map(own));
-  if (changed.some((mark) => kindOf(mark).group === 'Hide')) {
-    region = inflate(region, HIDE_REACH);
+  const reach = Math.max(...changed.map((mark) => kindOf(mark).reach ?? 0));
+  if (reach > 0) {
+    region = inflate(region, reach);
     for (const mark of after) {
       // Hidden areas near by are filled from what is around all of them.
-      if (kindOf(mark).group === 'Hide' && overlap(inflate(own(mark), HIDE_REACH), region)) {
-        region = union([region, own(mark)]);
-      }
+      const far = kindOf(mark).reach;
+      if (far && overlap(inflate(own(mark), far), region)) region = union([region, own(mark)]);
     }
   }
-  const closeUps = after.filter((mark) => mark.kind === 'closeUp');
+  const reads = after.flatMap((mark) => {
+    const source = kindOf(mark).reads?.(mark);
+    return source ? [{ source, mark }] : [];
+  });
   // One may show another, in any order: as often as there are such marks is enough.
-  for (let i = 0; i < closeUps.length; i += 1) {
-    for (const mark of closeUps) {
-      if (overlap(mark.source, region)) region = union([region, own(mark)]);
+  for (let i = 0; i < reads.length; i += 1) {
+    for (const { source, mark } of reads) {
+      if (overlap(source, region)) region = union([region, own(mark)]);
     }
   }
   return region;

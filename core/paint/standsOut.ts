@@ -3,37 +3,20 @@ import type { Point } from '../geometry/point';
 import { intersection, outerPixels, type Rect } from '../geometry/rect';
 import type { PaintTools } from '../marks/contract';
 import type { RgbaPixels } from '../raster/pixels';
-import { kindOf, opacityOf, type Mark } from '../marks/registry';
-
-/** Least contrast with what is below: of marks and of words (W3C, WCAG 2.2, 1.4.11 and 1.4.3). */
-export const LEAST = { mark: 3, words: 4.5 } as const;
+import { kindOf, opacityOf, type Mark, type MarkName } from '../marks/registry';
 
 const CELLS = 28;
 /** So much of a mark may lie on worse ground. */
 const SHARE = 0.2;
 
-const unlit: readonly Mark['kind'][] = [
-  'highlighter',
-  'dim',
-  'piece',
-  'blur',
-  'blocks',
-  'cover',
-  'paintOut',
-];
-
 /** Kinds that can have a halo at all. */
-export const canStandOut = (mark: Mark): boolean => !unlit.includes(mark.kind);
+export const canStandOut = (of: Mark | MarkName): boolean => kindOf(of).contrast !== undefined;
 
 /** The contrast a mark needs. */
-export const neededContrast = (mark: Mark): number =>
-  mark.kind === 'text' || mark.kind === 'callout' ? LEAST.words : LEAST.mark;
+export const neededContrast = (mark: Mark): number => kindOf(mark).contrast?.least ?? 0;
 
 /** What a mark brings along to stand on, and is then seen against. */
-function ownGround(mark: Mark): string | null {
-  if (mark.kind === 'text' || mark.kind === 'callout') return mark.plate;
-  return mark.kind === 'number' ? mark.rim : null;
-}
+const ownGround = (mark: Mark): string | null => kindOf(mark).contrast?.ground?.(mark) ?? null;
 
 /** What is seen of a colour that lets what is below shine through. */
 function through(own: Rgb, below: Rgb, opacity: number): Rgb {

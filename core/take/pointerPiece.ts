@@ -1,6 +1,7 @@
 import type { PointerPicture } from '../contracts/display';
+import type { PointerShape } from '../marks/names';
 import { MOST_SIDE, type PieceMark } from '../marks/piece/schema';
-import { SHAPE_SIDE, shapeHotSpots, shapeNamed, type PointerShape } from '../marks/piece/shapes';
+import { SHAPE_SIDE, shapeHotSpots, shapeNamed } from '../marks/piece/shapes';
 
 const ID = 'pointer';
 

@@ -1,5 +1,7 @@
-/** Everything that has a key of its own: what it does, where, and its first key. */
-const actions = {
+import { kindOf, markNames, type MarkName } from '@/core/marks/registry';
+
+/** What has a key of its own beside the tools that make marks: what it does, where, its first key. */
+const others = {
   'take.start': { group: 'Take', label: 'Take', first: 'enter' },
   'take.full': { group: 'Take', label: 'Full screen', first: '1' },
   'take.window': { group: 'Take', label: 'Window', first: '2' },
@@ -20,24 +22,7 @@ const actions = {
   'mark.newer': { group: 'Mark: look', label: 'Newer shot', first: 'pageup' },
   'keys.show': { group: 'Anywhere', label: 'All keys', first: '?' },
   'tool.grab': { group: 'Mark: tools', label: 'Grab', first: 'g' },
-  'tool.arrow': { group: 'Mark: tools', label: 'Arrow', first: 'a' },
-  'tool.line': { group: 'Mark: tools', label: 'Line', first: 'l' },
-  'tool.box': { group: 'Mark: tools', label: 'Box', first: 'b' },
-  'tool.oval': { group: 'Mark: tools', label: 'Oval', first: 'o' },
-  'tool.pen': { group: 'Mark: tools', label: 'Pen', first: 'p' },
-  'tool.highlighter': { group: 'Mark: tools', label: 'Highlighter', first: 'h' },
-  'tool.text': { group: 'Mark: tools', label: 'Text', first: 't' },
-  'tool.blur': { group: 'Mark: tools', label: 'Blur', first: 'x' },
-  'tool.blocks': { group: 'Mark: tools', label: 'Blocks', first: 'q' },
-  'tool.cover': { group: 'Mark: tools', label: 'Cover', first: 'j' },
-  'tool.paintOut': { group: 'Mark: tools', label: 'Paint out', first: 'z' },
-  'tool.number': { group: 'Mark: tools', label: 'Number', first: 'n' },
-  'tool.polygon': { group: 'Mark: tools', label: 'Polygon', first: 'y' },
-  'tool.dim': { group: 'Mark: tools', label: 'Dim around', first: 'd' },
-  'tool.closeUp': { group: 'Mark: tools', label: 'Close-up', first: 'u' },
   'tool.eraser': { group: 'Mark: tools', label: 'Eraser', first: 'e' },
-  'tool.callout': { group: 'Mark: tools', label: 'Callout', first: 'c' },
-  'tool.stamp': { group: 'Mark: tools', label: 'Stamp', first: 's' },
   'tool.measure': { group: 'Mark: tools', label: 'Measure', first: 'm' },
   'tool.colour': { group: 'Mark: tools', label: 'Pick colour', first: 'i' },
   'tool.crop': { group: 'Mark: tools', label: 'Crop', first: 'k' },
@@ -65,8 +50,9 @@ const actions = {
   'keep.go': { group: 'Keep', label: 'Go to Keep; keep', first: 'mod+enter' },
 } as const;
 
-export type ActionName = keyof typeof actions;
-export type ActionGroup = (typeof actions)[ActionName]['group'];
+type OtherName = keyof typeof others;
+export type ActionName = OtherName | `tool.${MarkName}`;
+export type ActionGroup = (typeof others)[OtherName]['group'];
 
 export interface ActionFacts {
   name: ActionName;
@@ -75,12 +61,35 @@ export interface ActionFacts {
   first: string;
 }
 
-export const allActions: readonly ActionFacts[] = Object.entries(actions).map(([name, facts]) => ({
-  name: name as ActionName,
-  ...facts,
-}));
+const isOther = (name: string): name is OtherName => Object.hasOwn(others, name);
 
-export const actionFacts = (name: ActionName): ActionFacts => ({ name, ...actions[name] });
+/** The tool that makes marks of a kind. */
+const toolFacts = (kind: MarkName): ActionFacts => ({
+  name: `tool.${kind}`,
+  group: 'Mark: tools',
+  label: kindOf(kind).label,
+  first: kindOf(kind).key ?? '',
+});
+
+const byName = new Map<ActionName, ActionFacts>();
+for (const name of Object.keys(others).filter(isOther)) {
+  byName.set(name, { name, ...others[name] });
+  // The tools that make marks stand together, after the one that takes hold of them.
+  if (name !== 'tool.grab') continue;
+  for (const kind of markNames) {
+    if (kindOf(kind).key) byName.set(`tool.${kind}`, toolFacts(kind));
+  }
+}
+
+/** Everything that has a key of its own. */
+export const allActions: readonly ActionFacts[] = [...byName.values()];
+
+/** @throws Error for a kind of mark that no tool makes */
+export function actionFacts(name: ActionName): ActionFacts {
+  const facts = byName.get(name);
+  if (!facts) throw new Error(`Nothing does ${name}.`);
+  return facts;
+}
 
 /** Keys that lead out of things or move things; they cannot be given away. */
 export const fixedKeys = [
@@ -106,7 +115,7 @@ const together: Record<ActionGroup, string> = {
 
 /** The key of an action: the person's own, else the first one; empty for none. */
 export const keyOf = (name: ActionName, own: Record<string, string>): string =>
-  own[name] ?? actions[name].first;
+  own[name] ?? actionFacts(name).first;
 
 /** The actions that already have a key where `name` acts too. */
 export function conflicts(
@@ -114,7 +123,7 @@ export function conflicts(
   key: string,
   own: Record<string, string>,
 ): ActionFacts[] {
-  const place = together[actions[name].group];
+  const place = together[actionFacts(name).group];
   return allActions.filter((other) => {
     if (other.name === name || keyOf(other.name, own) !== key) return false;
     const there = together[other.group];

@@ -4,10 +4,8 @@ import {
   CopyPlus,
   Eye,
   EyeOff,
-  Image,
   Lock,
   LockOpen,
-  MousePointer2,
   PencilLine,
   Trash2,
 } from 'lucide-react';
@@ -32,7 +30,7 @@ import {
   shiftInOrder,
 } from './actions';
 import { session, useSession } from './session';
-import { factsOf } from './tools';
+import { KindIcon } from './KindIcon';
 
 interface RowProps {
   stored: Mark;
@@ -56,8 +54,6 @@ export const MarkRow = memo(function MarkRow(props: RowProps) {
   const only = useSession((s) => s.selection.length === 1) && selected;
   const [asking, setAsking] = useState(false);
   const kind = kindOf(mark);
-  const Icon =
-    mark.kind === 'piece' ? (mark.picture ? Image : MousePointer2) : factsOf(mark.kind).icon;
   return (
     <li
       ref={measure}
@@ -87,7 +83,7 @@ export const MarkRow = memo(function MarkRow(props: RowProps) {
             className="h-5 w-1.5 shrink-0 rounded-full border border-edge"
             style={{ background: 'colour' in mark ? mark.colour : undefined }}
           />
-          <Icon size={16} strokeWidth={1.75} className="shrink-0" aria-hidden />
+          <KindIcon path={kind.iconOf?.(mark) ?? kind.icon} size={16} className="shrink-0" />
           <span className={classes('shrink-0 font-bold', mark.off && 'text-faint line-through')}>
             {mark.name ?? kind.label}
           </span>

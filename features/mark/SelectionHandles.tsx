@@ -1,9 +1,9 @@
 import { Circle, Line, Rect as KonvaRect, Shape } from 'react-konva';
 import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
-import { CUT } from '@/core/marks/piece';
+import { CUT } from '@/core/marks/piece/kind';
 import type { Handle } from '@/core/marks/contract';
-import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
+import { kindOf, markBounds, picturesOf, type Mark } from '@/core/marks/registry';
 import { markById, marks as storedMarks } from './actions';
 import { toScreen, type Camera } from './camera';
 import { pressGroup, pressHandle } from './gesture';
@@ -70,7 +70,7 @@ function Frame({ camera, r }: { camera: Camera; r: Rect }) {
 
 function OneMark({ mark, camera }: { mark: Mark; camera: Camera }) {
   const shaper = useSession((s) => s.shaper);
-  const cutting = useSession((s) => s.cutting) && mark.kind === 'piece' && mark.picture;
+  const cutting = useSession((s) => s.cutting) && picturesOf(mark).length > 0;
   const handles = kindOf(mark)
     .handles(mark, { shaper })
     .filter((handle) => !cutting || handle.role !== 'turn');
@@ -79,7 +79,7 @@ function OneMark({ mark, camera }: { mark: Mark; camera: Camera }) {
       key={handle.id}
       handle={handle}
       camera={camera}
-      filled={handle.role === 'bend' || Boolean(cutting)}
+      filled={handle.role === 'bend' || cutting}
       onPress={() => {
         const stored = markById(mark.id);
         if (stored) pressHandle(stored, cutting ? `${CUT}${handle.id}` : handle.id);

@@ -83,7 +83,6 @@ function PrivateButton() {
 
 function ToolButton({ facts }: { facts: ToolFacts }) {
   const current = useSession((s) => s.tool) === facts.tool;
-  const Icon = facts.icon;
   const action = `tool.${facts.tool}` as const;
   const key = useKeyOf(action);
   useAction(action, () => chooseTool(facts.tool));
@@ -99,7 +98,7 @@ function ToolButton({ facts }: { facts: ToolFacts }) {
           current ? 'bg-petrol text-card' : 'hover:bg-tint',
         )}
       >
-        <Icon size={17} strokeWidth={1.75} aria-hidden />
+        {facts.icon}
         <span className="grow">{facts.label}</span>
         {key && <Key>{keyLabel(key)}</Key>}
       </button>

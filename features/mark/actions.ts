@@ -3,7 +3,6 @@ import { centre, type Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
 import { kindOf, wordsOf, type Mark, type MarkName } from '@/core/marks/registry';
 import type { Style } from '@/core/marks/style';
-import { withBright } from '@/core/marks/dim';
 import { untouched } from '@/core/document/view';
 import { changeDocument } from './changes';
 import { applyCrop, startCrop } from './crop';
@@ -81,11 +80,11 @@ export function fadesNow(): boolean {
 
 export function addMark(mark: Mark): void {
   update({ live: [] });
-  const dimmed = mark.kind === 'dim' ? marks().find((m) => m.kind === 'dim') : undefined;
-  if (mark.kind === 'dim' && dimmed?.kind === 'dim') {
-    // All dimming is one: a second place stays bright, too.
-    replaceMarks([withBright(dimmed, mark)], 'Leave another place bright');
-    update({ selection: [dimmed.id] });
+  const there = marks().find((m) => m.kind === mark.kind);
+  const joined = there && kindOf(mark).joined?.(there, mark);
+  if (joined) {
+    replaceMarks([joined.mark], joined.label);
+    update({ selection: [joined.mark.id] });
     return;
   }
   const plain = useStyles.getState()[mark.kind].standsOut ? {} : { plain: true };
@@ -201,10 +200,11 @@ export function setStyle(change: Partial<Style>): void {
   const names = chosen.length ? chosen.map((m) => m.kind) : isMarkTool(tool) ? [tool] : [];
   for (const name of new Set(names)) rememberStyle(name, change);
   if (chosen.length === 0) return;
-  // One shot counts one way: what is set on one number is set on all.
-  const counted =
-    chosen.some((m) => m.kind === 'number') && ('first' in change || 'counting' in change);
-  const meant = counted ? marks().filter((m) => m.kind === 'number' || chosen.includes(m)) : chosen;
+  // One shot counts one way, for example: what is set on one number is set on all.
+  const all = new Set(
+    chosen.flatMap((m) => (kindOf(m).common?.some((field) => field in change) ? m.kind : [])),
+  );
+  const meant = all.size ? marks().filter((m) => all.has(m.kind) || chosen.includes(m)) : chosen;
   const { standsOut } = change;
   const changed = meant.map((mark) => ({
     ...faded(kindOf(mark).restyle(mark, change), change.opacity),
@@ -215,7 +215,7 @@ export function setStyle(change: Partial<Style>): void {
 }
 
 /** Kinds that are nothing without their words are typed into as soon as they are there. */
-export const opensAtOnce = (mark: Mark): boolean => mark.kind === 'text' || mark.kind === 'callout';
+export const opensAtOnce = (mark: Mark): boolean => kindOf(mark).words?.atOnce === true;
 
 /** Opens the field for a mark's words; a new one is not in the document until it holds some. */
 export function beginWords(mark: Mark, isNew: boolean): void {

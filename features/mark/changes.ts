@@ -1,5 +1,5 @@
 import type { ShotDocument } from '@/core/document/document';
-import { renumbered } from '@/core/marks/number/counting';
+import { tidied } from '@/core/marks/registry';
 import * as history from '@/core/document/history';
 import { shownKeys } from '@/core/document/heldPictures';
 import { announce } from '../ui/announce';
@@ -23,7 +23,7 @@ export function changeDocument(
   const before = session().history;
   const after = (joined ? history.changeOn : history.change)(before, label, (draft) => {
     recipe(draft);
-    keepCount(draft);
+    tidy(draft);
     letGoPictures(draft);
   });
   if (after === before) return;
@@ -47,18 +47,11 @@ function saidOf(label: string): string {
   return `${label}. ${length === 1 ? '1 mark' : `${length} marks`} now.`;
 }
 
-/** Numbers count on without gaps, whatever was done to the marks. */
-function keepCount(draft: ShotDocument): void {
-  const right = renumbered(draft.marks);
-  if (!right) return;
-  const first = draft.marks.find((mark) => mark.kind === 'number')?.first ?? 1;
-  let i = 0;
-  for (const mark of draft.marks) {
-    if (mark.kind !== 'number') continue;
-    mark.value = right[i] ?? mark.value;
-    mark.first = first;
-    i += 1;
-  }
+/** Numbers count on without gaps, for example, whatever was done to the marks. */
+function tidy(draft: ShotDocument): void {
+  tidied(draft.marks)?.forEach((mark, i) => {
+    if (draft.marks[i] !== mark) draft.marks[i] = mark;
+  });
 }
 
 /** Pictures that no piece shows any more go with it; undo brings them back. */

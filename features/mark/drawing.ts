@@ -1,3 +1,4 @@
+import type { Rect } from '@/core/geometry/rect';
 import { snapDirection, type Point } from '@/core/geometry/point';
 import { alongRatio } from '@/core/geometry/resize';
 import type { StrokePoint } from '@/core/marks/contract';
@@ -5,7 +6,7 @@ import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import { addMark, beginWords, madeBy, makeMark, opensAtOnce, select } from './actions';
 import { alongRail } from './rail';
 import { update } from './session';
-import { alongTextLine } from './textLineHint';
+import { sceneOf } from './scene';
 import { offerTrueUp } from './trueUp';
 import { markAt } from './under';
 
@@ -24,8 +25,15 @@ export const round = (p: Point): Point => ({
 });
 
 export function startDrawing(tool: MarkName, at: StrokePoint, scale: number): Drawing {
-  const start = madeBy(tool) === 'stroke' || tool === 'line' ? alongRail(at, scale) : at;
+  const start = madeBy(tool) === 'stroke' || kindOf(tool).alongRail ? alongRail(at, scale) : at;
   return { kind: 'draw', tool, path: [start], id: makeMark(tool, [start]).id };
+}
+
+/** A new mark laid to what the picture shows there, where its kind does so. */
+function fitted(mark: Mark, path: readonly StrokePoint[]): Mark {
+  // Painted pixels, not the frame's: what is hidden tells nothing.
+  const below = (wanted: Rect) => sceneOf().scene.below(mark.id, wanted);
+  return kindOf(mark).fit?.(mark, path, below) ?? mark;
 }
 
 /** The mark as it is drawn so far. */
@@ -39,12 +47,12 @@ export function drawn(
   if (madeBy(g.tool) === 'stroke') {
     g.path.push(...points.map((point) => alongRail(point, scale)));
     const made = makeMark(g.tool, g.path, g.id);
-    return free ? made : alongTextLine(made, g.path);
+    return free ? made : fitted(made, g.path);
   }
   if (!first || !at) return makeMark(g.tool, g.path, g.id);
-  const bent = g.tool === 'arrow' || g.tool === 'line';
-  const plain = !keep ? at : bent ? snapDirection(first, at, 15) : alongRatio(first, at, 1);
-  const to = g.tool === 'line' ? alongRail(plain, scale) : plain;
+  const { directed, alongRail: railed } = kindOf(g.tool);
+  const plain = !keep ? at : directed ? snapDirection(first, at, 15) : alongRatio(first, at, 1);
+  const to = railed ? alongRail(plain, scale) : plain;
   g.path = [round(first), round(to)];
   return makeMark(g.tool, g.path, g.id);
 }

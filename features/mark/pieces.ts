@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { limits } from '@/core/values/limits';
 import type { Point } from '@/core/geometry/point';
 import { centre, fitScale } from '@/core/geometry/rect';
-import { picturePiece } from '@/core/marks/piece';
+import { picturePiece } from '@/core/marks/piece/kind';
 import { decodeFrame, packPiece } from '../pictures/pictures';
 import { notify } from '../notices/noticeStore';
 import { chooseTool, select } from './actions';

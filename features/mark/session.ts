@@ -12,7 +12,7 @@ import type { Candidate } from '@/core/trueUp/trueUp';
 import type { Shaper } from '@/core/drawing/shaper';
 import { startHistory, type History } from '@/core/document/history';
 import type { Camera } from './camera';
-import { rememberStyle } from './styles';
+import { beginAnew } from './styles';
 
 /** Tools that make no mark. */
 export type HandTool = 'grab' | 'crop' | 'turn' | 'words' | 'eraser' | 'measure' | 'colour';
@@ -88,8 +88,7 @@ interface Store {
 export const useMark = create<Store>(() => ({ session: null }));
 
 export function openSession(opened: Opened): void {
-  // Every shot counts from one, unless it is told to go on from another.
-  rememberStyle('number', { first: 1 });
+  beginAnew();
   useMark.setState({
     session: {
       live: [],

@@ -2,8 +2,9 @@ import { z } from 'zod';
 import { create } from 'zustand';
 import { markColours } from '@/core/colour/markColours';
 import { colour } from '@/core/values/shapes';
-import { firstStyles, markNames, type MarkName } from '@/core/marks/registry';
+import { firstStyles, kindOf, markNames, type MarkName } from '@/core/marks/registry';
 import { styleSchema, type Style } from '@/core/marks/style';
+import { pick } from '../../core/marks/base';
 
 const KEY = 'rezzik-styles';
 
@@ -38,6 +39,14 @@ export function rememberStyle(name: MarkName, change: Partial<Style>): void {
     localStorage.setItem(KEY, JSON.stringify(useStyles.getState()));
   } catch {
     // A full store only means that the settings are forgotten.
+  }
+}
+
+/** A shot is opened: what each shot begins anew, such as the count of numbers, is as at first. */
+export function beginAnew(): void {
+  for (const name of markNames) {
+    const fields = kindOf(name).anew;
+    if (fields) rememberStyle(name, pick(firstStyles[name], fields));
   }
 }
 

@@ -23,16 +23,14 @@ export function markAt(
   );
 }
 
-/** Under a place a mark that holds words; into an empty box or oval one may type anywhere. */
+/** Under a place a mark that holds words; into some, as an empty box, one may type anywhere. */
 export function wordsAt(at: Point, scale: number): Mark | undefined {
   const hit = markAt(at, scale);
   if (hit) return wordsOf(hit) ? hit : undefined;
   const { history, shaper } = session();
   return history.document.marks.findLast(
     (mark) =>
-      (mark.kind === 'box' || mark.kind === 'oval') &&
-      usable(mark) &&
-      contains(markBounds(mark, { shaper }), at),
+      kindOf(mark).words?.inside && usable(mark) && contains(markBounds(mark, { shaper }), at),
   );
 }
 

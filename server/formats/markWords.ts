@@ -14,7 +14,7 @@ export interface SaidLine {
 
 /** The lines of a mark; none where it is off or says nothing. */
 export function linesOf(mark: Mark, shaper: Shaper): SaidLine[] {
-  const text = kindOf(mark).words?.read(mark) ?? (mark.kind === 'number' ? mark.caption : '');
+  const text = kindOf(mark).words?.read(mark) ?? '';
   if (!text.trim() || mark.off) return [];
   const { x, y, height } = markBounds(mark, { shaper });
   const lines = text.split('\n').filter((line) => line.trim() !== '');

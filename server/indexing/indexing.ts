@@ -2,7 +2,7 @@ import type postgres from 'postgres';
 import { fold } from '@/core/search/fold';
 import { indexOf } from '@/core/search/indexed';
 import type { Texts } from '@/core/search/match';
-import { kindOf, markNames } from '@/core/marks/registry';
+import { hides, markNames } from '@/core/marks/registry';
 import type { ShotDocument } from '@/core/document/document';
 import type { Provenance } from '@/core/contracts/provenance';
 import { sql } from '../db/sql';
@@ -18,9 +18,7 @@ interface Row {
   tags: string[];
 }
 
-const hideKinds: ReadonlySet<string> = new Set(
-  markNames.filter((name) => kindOf(name).group === 'Hide'),
-);
+const hideKinds: ReadonlySet<string> = new Set(markNames.filter(hides));
 
 /** Where words of a shot stand, beside its picture. */
 export const textsOf = (

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createCanvas } from '@napi-rs/canvas';
 import { z } from 'zod';
 import { fillText, layoutText } from '@/core/drawing/textLayout';
-import type { Face } from '@/core/drawing/shaper';
+import type { Face } from '@/core/drawing/names';
 import type { RgbaPixels } from '@/core/raster/pixels';
 import { smallestText } from '@/core/screen/textHeights';
 import { testShaper } from '@/tests/lib/shaper';

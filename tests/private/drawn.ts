@@ -1,6 +1,7 @@
 import { createCanvas } from '@napi-rs/canvas';
 import { fillText, layoutText } from '@/core/drawing/textLayout';
-import type { Face, Shaper } from '@/core/drawing/shaper';
+import type { Face } from '@/core/drawing/names';
+import type { Shaper } from '@/core/drawing/shaper';
 import type { PrivateKind } from '@/core/recognition/kinds';
 import type { KnownThing } from './score';
 import { decoys, things } from './things';

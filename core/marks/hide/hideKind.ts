@@ -1,13 +1,10 @@
 import { polygonContains } from 'd3-polygon';
-import { z } from 'zod';
-import { limits } from '../../values/limits';
-import { coordinate, extent, pathOf } from '../../values/shapes';
 import { cornersOf, uprightRect, type Mapping } from '../../geometry/mapping';
 import type { Point } from '../../geometry/point';
 import { boundsOf, contains, inflate, outerPixels, type Rect } from '../../geometry/rect';
 import type { Outline } from '../../raster/mask';
 import { seedOf } from '../../random/random';
-import { applyStyle, baseShape, pick } from '../base';
+import { applyStyle, pick } from '../base';
 import type { MarkBase, MarkKind, StrokePoint } from '../contract';
 import {
   describeRect,
@@ -22,21 +19,8 @@ import {
 import { ovalPoints } from '../../geometry/oval';
 import { loopPoints } from '../../geometry/loop';
 import type { Style } from '../style';
-import { areaNames, type AreaName } from './areaNames';
+import type { AreaName } from '../names';
 import type { Look } from './looks';
-
-/** What every Hide mark has: where it hides. A free area goes around its points. */
-export const hideShape = {
-  ...baseShape,
-  x: coordinate,
-  y: coordinate,
-  width: extent,
-  height: extent,
-  area: z.enum(areaNames).default('box'),
-  points: pathOf(0, limits.points).optional(),
-  /** Switched off it stays hidden in what leaves, unless a person said otherwise. */
-  uncovered: z.boolean().optional(),
-};
 
 export interface HideMark extends MarkBase, Rect {
   area: AreaName;
@@ -111,6 +95,9 @@ function hitArea(mark: HideMark, at: Point, tolerance: number): boolean {
   return mark.area !== 'free' || !mark.points || polygonContains(mark.points, [at.x, at.y]);
 }
 
+/** How far a hidden area looks around itself, pixels; further away nothing of it changes. */
+const REACH = 26;
+
 /** The seed of a mark's look: its own, and the same on every repaint. */
 export const hideSeed = (mark: MarkBase): number => seedOf(mark.id);
 
@@ -121,10 +108,11 @@ export const hideSeed = (mark: MarkBase): number => seedOf(mark.id);
 export function hideKind<M extends HideMark>(
   settings: readonly (keyof Style)[],
   look: (mark: M) => Look,
-): Omit<MarkKind<M>, 'kind' | 'label' | 'schema' | 'create'> {
+): Omit<MarkKind<M>, 'kind' | 'label' | 'rank' | 'icon' | 'schema' | 'create'> {
   const own = settings.filter((field) => field !== 'area');
   return {
     group: 'Hide',
+    reach: REACH,
     blend: 'normal',
     made: ({ area }) => (area === 'free' ? 'stroke' : 'drag'),
     settings,

@@ -35,20 +35,16 @@ export function written(value: number, counting: Counting): string {
   }, '');
 }
 
-interface Counted {
-  kind: string;
-  value: number;
-  first: number;
-}
-
 /**
- * The values that the numbers of a shot have, in the order of their marks: they count on from the
- * first one's start, so that a removed one leaves no gap.
- * @returns null when every value is right already
+ * The numbers of a shot, in the order of their marks, counting on from where the first one starts, so
+ * that a removed one leaves no gap; null when every value is right already.
  */
-export function renumbered(marks: readonly { kind: string }[]): number[] | null {
-  const numbers = marks.filter((mark): mark is Counted => mark.kind === 'number');
+export function countedOn<M extends { value: number; first: number }>(
+  numbers: readonly M[],
+): readonly M[] | null {
   const first = numbers[0]?.first ?? 1;
-  const right = numbers.map((_, i) => first + i);
-  return numbers.every((mark, i) => mark.value === right[i]) ? null : right;
+  if (numbers.every((mark, i) => mark.value === first + i)) return null;
+  return numbers.map((mark, i) =>
+    mark.value === first + i && mark.first === first ? mark : { ...mark, value: first + i, first },
+  );
 }

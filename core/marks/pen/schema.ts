@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { seenShape } from '../base';
 import { tips } from '../names';
-import { strokeShape } from '../shared/strokeMark';
+import { strokeShape } from '../shared/shapes';
 import { strewable } from '../stamp/names';
 
 export const penSchema = z.strictObject({

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { distanceToPolyline } from '../../geometry/point';
-import { pen } from '.';
+import { pen } from './kind';
 import { penSchema, type PenMark } from './schema';
 import { MOST_STREWN, strewn, strewReach } from './strew';
 

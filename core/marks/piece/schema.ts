@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { pictureKey } from '../../values/heldPicture';
 import { coordinate, extent, pixelRectSchema } from '../../values/shapes';
 import { baseShape } from '../base';
-import { turnedShape } from '../shared/turnable';
-import { pointerShapes } from './shapes';
+import { turnedShape } from '../shared/shapes';
+import { pointerShapes } from '../names';
 
 /** The largest pointers there are for whoever sees little; larger pictures are held by the document. */
 export const MOST_SIDE = 256;

@@ -1,9 +1,6 @@
+import type { PointerShape } from '../names';
 import type { Point } from '../../geometry/point';
 import type { Surface } from '../../drawing/surface';
-
-/** Pointer shapes that can be drawn at any size. */
-export const pointerShapes = ['arrow', 'hand', 'text', 'cross'] as const;
-export type PointerShape = (typeof pointerShapes)[number];
 
 export const pointerShapeLabels: Record<PointerShape, string> = {
   arrow: 'Arrow',

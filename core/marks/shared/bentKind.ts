@@ -54,4 +54,7 @@ export const bentKind = <M extends MarkBase & BentMark>() =>
     restyle: applyStyle,
     styleOf: (mark) => pick(mark, settings),
     paint: paintBent,
-  }) satisfies Omit<MarkKind<M>, 'kind' | 'label' | 'schema' | 'create' | 'describe'>;
+  }) satisfies Omit<
+    MarkKind<M>,
+    'kind' | 'label' | 'rank' | 'icon' | 'schema' | 'create' | 'describe'
+  >;

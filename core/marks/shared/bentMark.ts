@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import {
   bentBounds,
   distanceToBent,
@@ -10,22 +9,8 @@ import {
 import type { Mapping } from '../../geometry/mapping';
 import { add, distance, midpoint, snapDirection, subtract, type Point } from '../../geometry/point';
 import { inflate, type Rect } from '../../geometry/rect';
-import { colour, pointSchema, thickness } from '../../values/shapes';
-import { headShapes, type HeadShape } from '../names';
+import { type HeadShape } from '../names';
 import type { Handle, NumberField } from '../contract';
-
-/** What arrows and lines share. */
-export const bentShape = {
-  from: pointSchema,
-  to: pointSchema,
-  bend: pointSchema.nullable().default(null),
-  colour,
-  thickness: thickness,
-  heads: z.enum(['none', 'start', 'end', 'both']),
-  dashed: z.boolean().default(false),
-  headShape: z.enum(headShapes).default('solid'),
-  taper: z.boolean().default(false),
-};
 
 export interface BentMark extends BentLine {
   colour: string;

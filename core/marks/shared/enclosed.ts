@@ -37,6 +37,7 @@ export const wordsColour = (mark: RectMark): string =>
 export const enclosedWords = <M extends RectMark & Words>(
   share: number,
 ): NonNullable<MarkKind<M & { id: string; kind: string }>['words']> => ({
+  inside: true,
   read: (mark) => mark.text,
   write: (mark, text) => ({ ...mark, text }),
   field(mark) {

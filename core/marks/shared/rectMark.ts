@@ -1,4 +1,3 @@
-import { colour, coordinate, extent, opacity } from '../../values/shapes';
 import { gripPoint, grips, isGrip, pullGrip } from '../../geometry/resize';
 import { inflate, rectFromPoints, type Rect } from '../../geometry/rect';
 import { mappedRect, type Mapping } from '../../geometry/mapping';
@@ -6,20 +5,6 @@ import type { Point } from '../../geometry/point';
 import type { Surface } from '../../drawing/surface';
 import type { Handle, NumberField, StrokePoint } from '../contract';
 import type { Style } from '../style';
-import { z } from 'zod';
-
-/** What boxes and ovals share. */
-export const rectShape = {
-  x: coordinate,
-  y: coordinate,
-  width: extent,
-  height: extent,
-  colour,
-  outline: z.number().min(0).max(60),
-  fill: colour.nullable().default(null),
-  fillOpacity: opacity.default(1),
-  dashed: z.boolean().default(false),
-};
 
 export interface RectMark extends Rect {
   colour: string;

@@ -1,18 +1,9 @@
-import { limits } from '../../values/limits';
-import { colour, strokeOf, thickness } from '../../values/shapes';
 import { sample } from '../../geometry/bend';
 import type { Mapping } from '../../geometry/mapping';
 import { distanceToPolyline, midpoint, subtract, type Point } from '../../geometry/point';
 import { boundsOf, inflate, type Rect } from '../../geometry/rect';
 import type { Surface } from '../../drawing/surface';
 import type { NumberField, StrokePoint } from '../contract';
-
-/** What pen and highlighter share. A point is [x, y, pressure 0–1]. */
-export const strokeShape = {
-  points: strokeOf(1, limits.points),
-  colour,
-  thickness,
-};
 
 export interface StrokeMark {
   points: [number, number, number][];

@@ -1,12 +1,8 @@
-import { z } from 'zod';
 import { cornersOf, rotated, storedAngle } from '../../geometry/mapping';
 import type { Point } from '../../geometry/point';
 import { boundsOf, centre, type Rect } from '../../geometry/rect';
 import type { Surface } from '../../drawing/surface';
 import type { Handle, MarkBase, MarkKind, MarkTools } from '../contract';
-
-/** The field of kinds that can stand at an angle: degrees clockwise. */
-export const turnedShape = { angle: z.number().gt(-180.001).max(180).optional() };
 
 interface Turned extends MarkBase {
   angle?: number | undefined;

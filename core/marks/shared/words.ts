@@ -1,22 +1,9 @@
-import { z } from 'zod';
-import { limits } from '../../values/limits';
-import { text } from '../../values/text';
 import type { Rect } from '../../geometry/rect';
-import { faces, type FontStyle } from '../../drawing/shaper';
+import type { FontStyle } from '../../drawing/shaper';
 import type { Surface } from '../../drawing/surface';
-import { aligns, fillText, layoutText, type TextBlock } from '../../drawing/textLayout';
+import { fillText, layoutText, type TextBlock } from '../../drawing/textLayout';
 import type { MarkTools } from '../contract';
 import type { Words } from './wordsField';
-
-/** The look of words in a mark. */
-export const wordsShape = {
-  text: text(limits.textLength).default(''),
-  textSize: z.number().min(6).max(400).default(24),
-  bold: z.boolean().default(false),
-  face: z.enum(faces).default('plain'),
-  align: z.enum(aligns).default('start'),
-  lineSpacing: z.number().min(0.8).max(3).default(1.3),
-};
 
 export const wordSettings = ['textSize', 'bold', 'face', 'align', 'lineSpacing'] as const;
 

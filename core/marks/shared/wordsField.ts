@@ -1,6 +1,5 @@
 import type { Point } from '../../geometry/point';
-import type { Face } from '../../drawing/shaper';
-import type { Align } from '../../drawing/textLayout';
+import type { Align, Face } from '../../drawing/names';
 
 /** Words of a mark and how they look; lengths are frame pixels. */
 export interface Words {

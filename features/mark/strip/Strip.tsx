@@ -1,5 +1,12 @@
 import { formatFixed } from '../../ui/format';
-import { kindOf, opacityOf, type Mark, type MarkName } from '@/core/marks/registry';
+import {
+  hides,
+  kindOf,
+  opacityOf,
+  picturesOf,
+  type Mark,
+  type MarkName,
+} from '@/core/marks/registry';
 import { canStandOut } from '@/core/paint/standsOut';
 import { setStyle } from '../actions';
 import { Button } from '../../ui/Button';
@@ -16,10 +23,8 @@ import { useRailItems } from './railItems';
 import { settings } from './settings';
 import { SquareEnd, useTurnItems } from './turnItems';
 
-const isHide = (name: MarkName): boolean => kindOf(name).group === 'Hide';
-
 const isPicture = (mark: Mark | undefined): boolean =>
-  mark?.kind === 'piece' && mark.picture !== undefined;
+  mark !== undefined && picturesOf(mark).length > 0;
 
 /** Whether the handles of a picture size it or cut it. */
 function CutSwitch() {
@@ -64,7 +69,7 @@ function useMarkItems(first: Mark | undefined, name: MarkName | null): Folding[]
   const own = isPicture(first)
     ? [{ key: 'cut', node: <CutSwitch /> }]
     : kindOf(name).settings.map((field) => ({ key: field, node: settings[field](style) }));
-  const stands = first ? canStandOut(first) : !isHide(name);
+  const stands = first ? canStandOut(first) : !hides(name);
   return [
     ...own,
     ...(kindOf(name).fades ? [{ key: 'opacity', node: settings.opacity(style) }] : []),

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { stampLabels, stampNames, strewable } from '@/core/marks/stamp/names';
-import { pointerShapeLabels, pointerShapes } from '@/core/marks/piece/shapes';
+import { pointerShapes } from '@/core/marks/names';
+import { pointerShapeLabels } from '@/core/marks/piece/shapes';
 import type { Style } from '@/core/marks/style';
 import { NumberInput } from '../../ui/NumberInput';
 import { Range } from '../../ui/Range';

@@ -1,11 +1,11 @@
 import { useMemo } from 'react';
 import { sourceLabels } from '@/core/contracts/provenance';
-import { kindOf, markNames } from '@/core/marks/registry';
+import { hides, markNames } from '@/core/marks/registry';
 import { useTags } from '../../tags/tagStore';
 import { useFolders } from '../../take/useFolders';
 import type { Known } from './complete';
 
-const marks = ['hidden', ...markNames.filter((name) => kindOf(name).group !== 'Hide')];
+const marks = ['hidden', ...markNames.filter((name) => !hides(name))];
 
 /** What can be asked for by name. */
 export function useKnown(): Known {

@@ -1,0 +1,2 @@
+export { wedge as kind } from './kind';
+export { wedgeSchema as schema } from './schema';
