@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { readAs } from './read';
+import { upgradedDocument } from './upgrade/upgrade';
+import { DOCUMENT_VERSION } from './version';
 import { markSchema } from '../marks/registry';
 import { pictureSize } from './turn';
 import { limits } from '../values/limits';
@@ -7,11 +10,7 @@ import { heldPicturesSchema, type HeldPictures } from '../values/heldPicture';
 import { pixelRectSchema } from '../values/shapes';
 import { turnSchema, viewShapeSchema } from './viewSchema';
 
-/** Raised when the shape of a document changes; older ones are upgraded on reading. */
-export const DOCUMENT_VERSION = 1;
-
-/** What a shot shows and what is drawn on it. Coordinates are frame pixels, of the turned frame if it is. */
-export const documentSchema = z
+const thisVersion = z
   .strictObject({
     version: z.literal(DOCUMENT_VERSION),
     view: z.strictObject({
@@ -41,6 +40,11 @@ export const documentSchema = z
 const hasOwn = (held: HeldPictures | undefined, key: string | undefined): boolean =>
   key === undefined || (held !== undefined && Object.hasOwn(held, key));
 
+/**
+ * What a shot shows and what is drawn on it. Coordinates are frame pixels, of the turned frame if it
+ * is. Documents of older versions are read as this one.
+ */
+export const documentSchema = z.preprocess(readAs('document', upgradedDocument), thisVersion);
 export type ShotDocument = z.infer<typeof documentSchema>;
 
 /**

@@ -1,6 +1,7 @@
 import { applyPatches, enablePatches, produceWithPatches } from 'immer';
 import type { ShotDocument } from './document';
 import type { Step } from './steps';
+import { DOCUMENT_VERSION } from './version';
 
 enablePatches();
 
@@ -29,7 +30,7 @@ export function change(
   const [document, patches, inverse] = produceWithPatches(history.document, recipe);
   if (patches.length === 0) return history;
   // immer types a patch's value as unknown; what it holds came out of a JSON document.
-  const step = { label, patches, inverse };
+  const step: Step = { version: DOCUMENT_VERSION, label, patches, inverse };
   const steps = [...history.steps.slice(0, history.position), step];
   return { document, steps, position: steps.length };
 }
@@ -50,7 +51,8 @@ export function changeOn(
   const joined = change(history, label, recipe);
   const step = joined.steps.at(-1);
   if (joined === history || !step) return history;
-  const one = {
+  const one: Step = {
+    version: DOCUMENT_VERSION,
     label,
     patches: withoutRepeats([...last.patches, ...step.patches]),
     inverse: withoutRepeats([...step.inverse, ...last.inverse]),

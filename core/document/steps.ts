@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { readAs } from './read';
+import { upgradedStep } from './upgrade/upgrade';
+import { DOCUMENT_VERSION } from './version';
 import { limits } from '../values/limits';
 import { line } from '../values/text';
 
@@ -9,10 +12,17 @@ export const patchSchema = z.strictObject({
   value: z.json().optional(),
 });
 
-/** One step of undo: how to do it again and how to take it back. */
-export const stepSchema = z.strictObject({
-  label: line(limits.nameLength),
-  patches: z.array(patchSchema).max(20_000),
-  inverse: z.array(patchSchema).max(20_000),
-});
+export const patchesSchema = z.array(patchSchema).max(20_000);
+
+/** One step of undo: how to do it again and how to take it back. Older ones are read as this version. */
+export const stepSchema = z.preprocess(
+  readAs('step', upgradedStep),
+  z.strictObject({
+    /** Of the documents it leads from and to. */
+    version: z.literal(DOCUMENT_VERSION),
+    label: line(limits.nameLength),
+    patches: patchesSchema,
+    inverse: patchesSchema,
+  }),
+);
 export type Step = z.infer<typeof stepSchema>;

@@ -1,4 +1,5 @@
-import { DOCUMENT_VERSION, documentSchema, type ShotDocument } from './document';
+import type { ShotDocument } from './document';
+import { DOCUMENT_VERSION } from './version';
 import type { Rect } from '../geometry/rect';
 
 interface Size {
@@ -32,17 +33,4 @@ export function cropInside(crop: Rect, frame: Size): Rect {
     width: Math.min(Math.max(whole.x + whole.width - x, 1), frame.width - x),
     height: Math.min(Math.max(whole.y + whole.height - y, 1), frame.height - y),
   };
-}
-
-/** Reads a stored document of any version; throws a ZodError when it is none. */
-/** True for a document that a later Rezzik wrote: it must not be read halfway and stored again. */
-export const isNewer = (stored: unknown): boolean =>
-  typeof stored === 'object' &&
-  stored !== null &&
-  'version' in stored &&
-  typeof stored.version === 'number' &&
-  stored.version > DOCUMENT_VERSION;
-
-export function readDocument(stored: unknown): ShotDocument {
-  return documentSchema.parse(stored);
 }

@@ -11,8 +11,8 @@ export const baseShape = {
   locked: z.boolean().optional(),
   /** Colour of the edge added so that the mark stands out. */
   halo: colour.optional(),
-  /** No halo is to be added. */
-  plain: z.boolean().optional(),
+  /** False where no halo is to be added. */
+  standsOut: z.boolean().optional(),
 };
 
 /** The same for kinds that may let what is below shine through; what hides never does. */

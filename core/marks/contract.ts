@@ -91,7 +91,7 @@ export interface MarkBase {
   off?: boolean | undefined;
   locked?: boolean | undefined;
   halo?: string | undefined;
-  plain?: boolean | undefined;
+  standsOut?: boolean | undefined;
   /** 0–1, of the mark as a whole; only of kinds that fade. */
   opacity?: number | undefined;
 }

@@ -70,7 +70,7 @@ const DARK = '#000000';
 /** The mark with the halo that its contrast asks for, or without one where it stands out by itself. */
 export function withHalo(mark: Mark, ratio: number | null): Mark {
   const { halo: _, ...bare } = mark;
-  if (mark.plain || !canStandOut(mark)) return bare;
+  if (mark.standsOut === false || !canStandOut(mark)) return bare;
   if (ratio === null || ratio >= neededContrast(mark) || !('colour' in bare)) return bare;
   const own = parseHex(bare.colour);
   const white = { r: 255, g: 255, b: 255 };

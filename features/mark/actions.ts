@@ -70,6 +70,13 @@ function faded(mark: Mark, opacity: number | undefined): Mark {
   return Object.assign({ ...mark }, { opacity: opacity < 1 ? opacity : undefined });
 }
 
+/** The mark with or without an edge where it needs one; that it gets one is not written down. */
+function edged(mark: Mark, standsOut: boolean | undefined): Mark {
+  if (standsOut === undefined) return mark;
+  const { standsOut: _, ...bare } = mark;
+  return standsOut ? bare : { ...bare, standsOut };
+}
+
 /** Whether what is in hand may let what is below shine through. */
 export function fadesNow(): boolean {
   const { tool, selection } = session();
@@ -87,8 +94,8 @@ export function addMark(mark: Mark): void {
     update({ selection: [joined.mark.id] });
     return;
   }
-  const plain = useStyles.getState()[mark.kind].standsOut ? {} : { plain: true };
-  const [seen = mark] = standingOut([{ ...mark, ...plain }]);
+  const { standsOut } = useStyles.getState()[mark.kind];
+  const [seen = mark] = standingOut([edged(mark, standsOut)]);
   changeDocument(`Add ${kindOf(mark).label.toLowerCase()}`, (draft) => {
     draft.marks.push(seen);
   });
@@ -206,10 +213,9 @@ export function setStyle(change: Partial<Style>): void {
   );
   const meant = all.size ? marks().filter((m) => all.has(m.kind) || chosen.includes(m)) : chosen;
   const { standsOut } = change;
-  const changed = meant.map((mark) => ({
-    ...faded(kindOf(mark).restyle(mark, change), change.opacity),
-    ...(standsOut !== undefined && { plain: standsOut ? undefined : true }),
-  }));
+  const changed = meant.map((mark) =>
+    edged(faded(kindOf(mark).restyle(mark, change), change.opacity), standsOut),
+  );
   const fields = Object.keys(change).join();
   replaceMarks(changed, 'Change the look', `style ${fields} ${changed.map((m) => m.id).join()}`);
 }

@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { heldPicturesSchema } from '@/core/values/heldPicture';
 import { aligned, distributed, type Side } from '@/core/geometry/arrange';
 import type { Point } from '@/core/geometry/point';
-import { kindOf, markSchema, type Mark } from '@/core/marks/registry';
+import { kindOf, markSchema, picturesOf, type Mark } from '@/core/marks/registry';
 import { usedPictures } from '@/core/document/heldPictures';
+import { isNewer, upgradedDocument } from '@/core/document/upgrade/upgrade';
+import { DOCUMENT_VERSION } from '@/core/document/version';
 import { paintPng } from '../pictures/pictures';
 import { copyPicture } from '../pictures/clipboard';
 import { notify } from '../notices/noticeStore';
@@ -38,12 +40,16 @@ export function distributeSelected(along: 'x' | 'y'): void {
 }
 
 /** The format marks are copied in; docs/api.md describes it. */
-const clippingSchema = z.object({
-  format: z.literal('rezzik-marks'),
-  version: z.literal(1),
-  marks: z.array(markSchema).max(2_000),
-  pictures: heldPicturesSchema.optional(),
-});
+const clippingSchema = z.preprocess(
+  upgradedDocument,
+  z.object({
+    format: z.literal('rezzik-marks'),
+    /** Of the documents that have such marks. */
+    version: z.literal(DOCUMENT_VERSION),
+    marks: z.array(markSchema).max(2_000),
+    pictures: heldPicturesSchema.optional(),
+  }),
+);
 const TYPE = 'web application/rezzik-marks+json';
 /** Where a browser's clipboard has no place for formats of a page's own; shared by all its tabs. */
 const KEPT = 'rezzik-marks';
@@ -54,7 +60,7 @@ export async function copyMarks(): Promise<void> {
   const { frame, history } = session();
   const words = JSON.stringify({
     format: 'rezzik-marks',
-    version: 1,
+    version: DOCUMENT_VERSION,
     marks,
     ...usedPictures(history.document.pictures, marks),
   });
@@ -110,12 +116,10 @@ export async function pasteMarks(): Promise<void> {
   }
   const read = clippingSchema.safeParse(parsed(words));
   if (!read.success) {
-    notify({
-      key: 'paste',
-      tone: 'bad',
-      title: 'Nothing pasted',
-      lines: ['The clipboard holds neither marks nor a picture. Copy something first.'],
-    });
+    const newer = 'These marks were copied in a newer Rezzik. Load this page anew, then paste.';
+    const none = 'The clipboard holds neither marks nor a picture. Copy something first.';
+    const lines = [isNewer(parsed(words)) ? newer : none];
+    notify({ key: 'paste', tone: 'bad', title: 'Nothing pasted', lines });
     return;
   }
   const places = new Set(session().history.document.marks.map((mark) => placeKey(mark)));
@@ -125,8 +129,8 @@ export async function pasteMarks(): Promise<void> {
     return { ...placed, id: newId() };
   });
   const pictures = { ...session().history.document.pictures, ...read.data.pictures };
-  const whole = marks.filter(
-    (mark) => mark.kind !== 'piece' || !mark.picture || Object.hasOwn(pictures, mark.picture),
+  const whole = marks.filter((mark) =>
+    picturesOf(mark).every((key) => Object.hasOwn(pictures, key)),
   );
   changeDocument('Paste', (draft) => {
     if (Object.keys(pictures).length) draft.pictures = pictures;

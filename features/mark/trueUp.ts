@@ -42,8 +42,13 @@ export function trueUp(candidate?: Candidate): void {
   update({ trueUp: null, selection: [made.id] });
 }
 
-function markOf(form: Form, { colour, thickness, halo, plain }: Pen): Mark {
-  const base = { id: newId(), colour, ...(halo && { halo }), ...(plain && { plain }) };
+function markOf(form: Form, { colour, thickness, halo, standsOut }: Pen): Mark {
+  const base = {
+    id: newId(),
+    colour,
+    ...(halo && { halo }),
+    ...(standsOut === false && { standsOut }),
+  };
   return markSchema.parse(inputOf(form, base, thickness));
 }
 

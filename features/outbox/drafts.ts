@@ -1,4 +1,4 @@
-import type { ShotChange } from '@/core/contracts/shot';
+import { shotChangeSchema, type ShotChange } from '@/core/contracts/shot';
 import { held, type Draft } from './db';
 
 const TAB_LOCK = 'rezzik-tab ';
@@ -52,12 +52,22 @@ export async function dropOwnDraft(shot: string): Promise<void> {
   await dropDraft({ key: `${shot} ${await claimTab()}` });
 }
 
+/**
+ * A draft as this version has it; an older Rezzik may have left it. One that cannot be read, as of a
+ * newer one, stays where it is.
+ */
+function readable(draft: Draft): Draft[] {
+  const read = shotChangeSchema.safeParse(draft.change);
+  return read.success ? [{ ...draft, change: read.data }] : [];
+}
+
 /** Those that this tab has, or had before it was loaded anew, and those of closed tabs. */
 async function left(drafts: readonly Draft[]): Promise<Draft[]> {
   const own = await claimTab();
   const { held: locks = [] } = await navigator.locks.query();
   const open = new Set(locks.map((lock) => lock.name));
-  return drafts.filter((d) => d.tab === own || !open.has(TAB_LOCK + d.tab));
+  const mine = drafts.filter((d) => d.tab === own || !open.has(TAB_LOCK + d.tab));
+  return mine.flatMap(readable);
 }
 
 /** Changes of a shot that never reached the server, for whoever opens it. */

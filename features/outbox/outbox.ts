@@ -1,3 +1,4 @@
+import { documentSchema } from '@/core/document/document';
 import { create } from 'zustand';
 import type { Stored } from '@/core/contracts/shot';
 import { held, type HeldEntry, type OutboxEntry } from './db';
@@ -84,7 +85,10 @@ const toEntry = ({ bytes, type, ...rest }: HeldEntry): OutboxEntry => ({
 export async function fromOutbox(id: string): Promise<OutboxEntry | undefined> {
   await beingPut.get(id)?.catch(() => undefined);
   const entry = await (await held()).get('outbox', id);
-  return entry && toEntry(entry);
+  if (!entry) return undefined;
+  // An older Rezzik may have held it.
+  const document = entry.document && documentSchema.parse(entry.document);
+  return { ...toEntry(entry), ...(document && { document }) };
 }
 
 /** The ids of what is held; the pictures are large and read one at a time. */

@@ -1,7 +1,8 @@
 import type postgres from 'postgres';
 import { documentFor, type ShotDocument } from '@/core/document/document';
 import type { ShotChange } from '@/core/contracts/shot';
-import { stepSchema, type Step } from '@/core/document/steps';
+import { patchesSchema, stepSchema, type Step } from '@/core/document/steps';
+import { DOCUMENT_VERSION } from '@/core/document/version';
 import { json, sql } from '../db/sql';
 import { checkHeld } from '../frames/intake';
 import { fit } from '../http/body';
@@ -9,7 +10,7 @@ import { Fault, notFound } from '../base/fault';
 import { indexShot } from '../indexing/indexing';
 import { personActs } from '../words/quiet';
 import { keepWords, wantWords } from '../words/wanted';
-import { getShot } from './rows';
+import { getShot, refuseNewer } from './rows';
 import { shownChange } from '@/core/document/shownChange';
 
 /**
@@ -49,8 +50,13 @@ type StepsChange = NonNullable<ShotChange['steps']>;
 /** A change that came without steps is one step, so that undo still leads back over it. */
 function oneStep(before: ShotDocument, after: ShotDocument, position: number): StepsChange {
   const whole = (value: ShotDocument): Step['patches'] =>
-    stepSchema.shape.patches.parse([{ op: 'replace', path: [], value }]);
-  const step = { label: 'Changed by a program', patches: whole(after), inverse: whole(before) };
+    patchesSchema.parse([{ op: 'replace', path: [], value }]);
+  const step: Step = {
+    version: DOCUMENT_VERSION,
+    label: 'Changed by a program',
+    patches: whole(after),
+    inverse: whole(before),
+  };
   return { keep: position, added: [step], position: position + 1 };
 }
 
@@ -72,12 +78,13 @@ async function storeSteps(
   await tx`update shots set step_position = ${steps.position} where id = ${id}`;
 }
 
-/** The undo steps of a shot, oldest first, and how many of them are done. @throws Fault 404 */
+/** The undo steps of a shot, oldest first, and how many of them are done. @throws Fault 404, 409 for newer ones */
 export async function getSteps(id: string): Promise<{ steps: Step[]; position: number }> {
   const [row] = await sql()<{ step_position: number }[]>`
     select step_position from shots where id = ${id}`;
   if (!row) throw notFound('shot');
   const rows = await sql()<{ step: unknown }[]>`
     select step from steps where shot_id = ${id} order by position`;
+  rows.forEach(({ step }) => refuseNewer(step));
   return { steps: rows.map((r) => stepSchema.parse(r.step)), position: row.step_position };
 }

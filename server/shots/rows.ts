@@ -1,5 +1,5 @@
-import { isNewer, readDocument } from '@/core/document/view';
-import type { ShotDocument } from '@/core/document/document';
+import { documentSchema, type ShotDocument } from '@/core/document/document';
+import { isNewer } from '@/core/document/upgrade/upgrade';
 import { provenanceSchema } from '@/core/contracts/provenance';
 import type { Shot } from '@/core/contracts/shot';
 import { sql } from '../db/sql';
@@ -20,16 +20,16 @@ interface ShotRow {
   binned_at: Date | null;
 }
 
-/** @throws Fault 409 when a newer Rezzik wrote it: nothing of it is changed */
+/** @throws Fault 409 for a document or a step that a newer Rezzik wrote: nothing of it is changed */
+export function refuseNewer(stored: unknown): void {
+  if (!isNewer(stored)) return;
+  const words = 'A newer Rezzik has marked this shot. It is safe; open it with that one.';
+  throw new Fault(409, 'newer-document', words);
+}
+
 function storedDocument(stored: unknown): ShotDocument {
-  if (isNewer(stored)) {
-    throw new Fault(
-      409,
-      'newer-document',
-      'A newer Rezzik has marked this shot. It is safe; open it with that one.',
-    );
-  }
-  return readDocument(stored);
+  refuseNewer(stored);
+  return documentSchema.parse(stored);
 }
 
 const toShot = (row: ShotRow): Shot => ({

@@ -78,7 +78,7 @@ function useMarkItems(first: Mark | undefined, name: MarkName | null): Folding[]
       ? [
           {
             key: 'stands out',
-            node: <StandsOut on={first ? !first.plain : style.standsOut} mark={first} />,
+            node: <StandsOut on={first ? first.standsOut !== false : style.standsOut} mark={first} />,
           },
         ]
       : []),
