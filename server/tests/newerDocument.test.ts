@@ -53,15 +53,11 @@ test.each(['.', ...addresses])(
     const id = await newerShot();
     const routes = (await import(`@/${folder}/${name === '.' ? '' : `${name}/`}route`)) as Routes;
     const address = `/api/shots/${id}/${name}`;
-    const answers = [
-      await routes.GET?.(request(address), at({ id })),
-      ...(await Promise.all(
-        (bodies[name] ?? []).map(([method, body]) =>
-          routes[method]?.(jsonRequest(address, method, body), at({ id })),
-        ),
-      )),
-    ].filter((answer) => answer !== undefined);
-    expect(answers.length).toBeGreaterThan(0);
+    const answers = [await routes.GET?.(request(address), at({ id }))];
+    for (const [method, body] of bodies[name] ?? []) {
+      answers.push(await routes[method]?.(jsonRequest(address, method, body), at({ id })));
+    }
+    expect(answers.some((answer) => answer)).toBe(true);
     for (const answer of answers) {
       expect(answer.status).toBeLessThan(500);
       if (answer.status !== 409) continue;
