@@ -10,10 +10,11 @@ export const rooms = {
     ['colour', 'geometry', 'naming', 'numbers', 'random', 'values'],
     ['drawing', 'likeness', 'raster', 'recognition', 'trueUp'],
     ['desk', 'screen', 'search'],
-    ['marks'],
+    ['marks', 'places'],
     ['document'],
     ['contracts', 'paint'],
-    ['keep', 'region', 'take'],
+    ['keep', 'region'],
+    ['take'],
   ],
   features: [
     ['api', 'notices', 'small'],
@@ -40,7 +41,8 @@ export const rooms = {
     ['keep', 'reading'],
     ['demo', 'links', 'mail', 'programs', 'remote'],
     ['display', 'phone'],
-    ['door', 'erase'],
+    ['door', 'erase', 'places'],
+    ['take'],
   ],
 };
 

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { ask, closeScreen, screen, type Screen } from '@/server/display/connection';
 import { readPixmap } from '@/server/display/pixmap';
-import { screenPng } from '@/server/display/shots';
+import { screenPng } from '@/server/take/takeDisplay';
 import { stillScreen } from '@/server/display/still';
 import { findParts } from '@/core/screen/parts';
 import { XDisplay } from '@/tests/lib/xDisplay';

@@ -1,8 +1,8 @@
 import { migrate } from './db/migrate';
 import { openAll } from './db/sql';
-import { storeArriving } from './display/arriving';
+import { storeArriving } from './take/arriving';
 import { forgetFile } from './display/clipboardForms';
-import { startWatching } from './display/systemKeys';
+import { startWatching } from './take/systemKeys';
 import { fillDemo } from './demo/fill';
 import { env } from './base/env';
 import { mendCopies } from './keep/mend';

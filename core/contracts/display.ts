@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { limits } from '../values/limits';
+import { thenStepSchema } from '../places/registry';
 import { storedSchema } from './shot';
 import { line } from '../values/text';
 
@@ -96,12 +97,18 @@ export const displayShotSchema = z.strictObject({
   region: place.optional(),
   pointer: z.boolean().default(false),
   delay: z.number().min(0).max(limits.delay).default(0),
+  /** What is done with the shot, in this order. */
+  then: z.array(thenStepSchema).max(8).default([]),
 });
 export type DisplayShot = z.infer<typeof displayShotSchema>;
 
 export const displayStoredSchema = storedSchema.extend({
   /** Said where a window is covered and its own pixels could not be had. */
   visibleOnly: z.literal(true).optional(),
+  /** Said where a window reaches over the edge of the screen. */
+  offDisplay: z.literal(true).optional(),
+  /** What became of each step of `then`. */
+  said: z.array(z.string()).optional(),
 });
 export type DisplayStored = z.infer<typeof displayStoredSchema>;
 

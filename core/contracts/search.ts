@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { tagName } from '../values/tagName';
 import { limits } from '../values/limits';
 import { line } from '../values/text';
 import { places } from '../search/match';
@@ -73,15 +74,6 @@ export const readingSchema = z.object({
 export type Reading = z.infer<typeof readingSchema>;
 
 const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'is no colour such as #0072B2');
-/** Without quotes, which would end it where it is asked for. */
-export const tagName = line(limits.tagLength)
-  .trim()
-  .min(1, 'must not be empty')
-  .regex(/^[^"“”„]*$/, 'must have no quotes')
-  .refine(
-    (name) => /[\p{L}\p{N}\p{Extended_Pictographic}]/u.test(name),
-    'needs a letter or a digit',
-  );
 
 export const tagSchema = z.object({
   id: z.uuid(),

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { formatNames } from './format';
 import { limits } from '../values/limits';
-import { tagName } from './search';
+import { thenStepSchema } from '../places/registry';
 import { line } from '../values/text';
 
 /** Places that can be stilled. What is pasted, dropped or opened is no way of taking. */
@@ -23,28 +23,6 @@ export const kindLabels: Record<Kind, string> = {
 
 export const shapeNames = ['loop', 'polygon', 'oval'] as const;
 export type ShapeName = (typeof shapeNames)[number];
-
-/** One thing done with a shot that was just taken. */
-export const thenStepSchema = z.discriminatedUnion('do', [
-  z.strictObject({ do: z.literal('copy') }),
-  z.strictObject({ do: z.literal('mark') }),
-  z.strictObject({ do: z.literal('link') }),
-  z.strictObject({ do: z.literal('mail') }),
-  z.strictObject({ do: z.literal('print') }),
-  /** To a remote folder. */
-  z.strictObject({ do: z.literal('send'), remoteId: z.uuid() }),
-  /** Into a folder that only one browser knows. */
-  z.strictObject({ do: z.literal('here'), folderId: z.uuid() }),
-  /** Null means the default folder, whichever that is then. */
-  z.strictObject({ do: z.literal('keep'), folderId: z.uuid().nullable() }),
-  /** Keep opens, its name selected; Enter keeps. */
-  z.strictObject({ do: z.literal('keepAsk') }),
-  /** Kept in the default folder, and the copy opened by a listed program. */
-  z.strictObject({ do: z.literal('program'), program: line(100).min(1) }),
-  /** Given tags, beside those it has. */
-  z.strictObject({ do: z.literal('tag'), tags: z.array(tagName).min(1).max(limits.tagsOfStep) }),
-]);
-export type ThenStep = z.infer<typeof thenStepSchema>;
 
 /** A size that fits any picture. */
 export const waySizeSchema = z.union([

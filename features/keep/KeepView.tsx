@@ -21,7 +21,7 @@ import { As } from './As';
 import { keepEverywhere, type Result } from './keepEverywhere';
 import { asFolder, useBrowserFolders } from './browser/folders';
 import { NameField } from './NameField';
-import { countOf, noPlaces, type Places } from './places';
+import { countOf, noPlaces, type Places } from './chosenPlaces';
 import { Preview } from './Preview';
 import { Readable } from './Readable';
 import { Results } from './Results';

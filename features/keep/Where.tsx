@@ -11,7 +11,7 @@ import { Problem } from '../ui/Problem';
 import { IconButton } from '../ui/IconButton';
 import { addBrowserFolder, canHaveFolders, type BrowserFolder } from './browser/folders';
 import { Place } from './Place';
-import { clipForms, type ClipForm, type Places } from './places';
+import { clipForms, type ClipForm, type Places } from './chosenPlaces';
 
 interface Props {
   folders: Folder[];

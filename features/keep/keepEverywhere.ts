@@ -1,19 +1,22 @@
 import type { Copy, Folder } from '@/core/contracts/folder';
 import type { FormatFacts } from '@/core/contracts/format';
-import type { Link } from '@/core/contracts/link';
+import type { Link, LinkInput } from '@/core/contracts/link';
+import * as places from '@/core/places/list';
+import { addressOf } from '@/core/places/link';
 import type { Remote, Sending } from '@/core/contracts/remote';
 import type { Shot } from '@/core/contracts/shot';
 import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { xmlText } from '@/core/keep/xmp';
 import { api, ApiError, messageOf } from '../api/client';
 import { copyPicture, copyText } from '../pictures/clipboard';
-import { sentWords } from './sentWords';
-import { saveBlob } from '../pictures/saveBlob';
+import { linked } from './places/link';
+import { message as written } from './places/mail';
+import { sent } from './places/send';
 import { wishFor, type Wish } from './wish';
 import type { BrowserFolder } from './browser/folders';
 import { keepInBrowser } from './browser/keep';
 import { allowWriting } from './browser/write';
-import type { ClipForm, Places } from './places';
+import type { ClipForm, Places } from './chosenPlaces';
 
 /** What came of one place. */
 export interface Result {
@@ -49,19 +52,19 @@ interface Job {
 
 /** Keeps a shot in every chosen place; one that fails does not stop the others. */
 export async function keepEverywhere(job: Job): Promise<void> {
-  const { folders, browserFolders, remotes, places } = job;
+  const { folders, browserFolders, remotes, places: chosen } = job;
   const inFolders = folders
-    .filter((f) => places.folders.includes(f.id))
+    .filter((f) => chosen.folders.includes(f.id))
     .map((folder) => keepIn(job, folder));
   await Promise.all([
     ...inFolders,
     ...browserFolders
-      .filter((f) => places.browser.includes(f.id))
+      .filter((f) => chosen.browser.includes(f.id))
       .map((folder) => keepHere(job, folder)),
-    ...remotes.filter((r) => places.remotes.includes(r.id)).map((remote) => send(job, remote)),
-    ...(places.clipboard ? [copy(job, places.clipForm, Promise.all(inFolders))] : []),
-    ...(places.link ? [link(job)] : []),
-    ...(places.mail ? [mail(job)] : []),
+    ...remotes.filter((r) => chosen.remotes.includes(r.id)).map((remote) => send(job, remote)),
+    ...(chosen.clipboard ? [copy(job, chosen.clipForm, Promise.all(inFolders))] : []),
+    ...(chosen.link ? [link(job)] : []),
+    ...(chosen.mail ? [mail(job)] : []),
   ]);
 }
 
@@ -103,7 +106,7 @@ function keepHere(job: Job, folder: BrowserFolder): Promise<void> {
   return attempt(job, { key: folder.id, place: folder.name }, async () => {
     await allowWriting(folder);
     const path = await keepInBrowser(job.shot, folder, job.formats, job.wish);
-    return { said: `Kept in ${folder.name}: ${path}` };
+    return { said: places.here.said({ folder: folder.name, path }) };
   });
 }
 
@@ -113,8 +116,8 @@ function send(job: Job, remote: Remote): Promise<void> {
     job,
     { key: remote.id, place: remote.name, not: `Not sent to ${remote.name}.` },
     async () => {
-      const sending = await api.send(job.shot.id, remote.id);
-      return { sending, said: await sentWords(sending) };
+      const sending = await sent(await api.send(job.shot.id, remote.id));
+      return { sending, said: places.send.said(sending) };
     },
   );
 }
@@ -142,7 +145,7 @@ async function copyAs(job: Job, form: Exclude<ClipForm, 'path'>): Promise<Outcom
   const png = api.picture(shot.id, { format: 'png' }).then(({ blob }) => blob);
   if (form === 'picture') {
     await copyPicture(png);
-    return { said: 'Copied: paste it anywhere' };
+    return { said: places.copy.said(null) };
   }
   if (form === 'both') {
     const alt = altOf(shot);
@@ -154,8 +157,8 @@ async function copyAs(job: Job, form: Exclude<ClipForm, 'path'>): Promise<Outcom
     });
     return { said: 'Copied, with its description' };
   }
-  const made = await newLink(job);
-  const address = `${made.openAddress ?? made.address}.png`;
+  const made = await api.makeLink(shot.id, linkWish(job));
+  const address = `${addressOf(made)}.png`;
   const alt = altOf(shot).replace(/\s+/g, ' ');
   const line =
     form === 'markdown'
@@ -177,18 +180,15 @@ async function toBase64(blob: Blob): Promise<string> {
   });
 }
 
-const newLink = ({ shot, places }: Job): Promise<Link> =>
-  api.makeLink(shot.id, { days: places.linkDays, mostViews: places.linkViews });
+const linkWish = ({ places: chosen }: Job): LinkInput => ({
+  days: chosen.linkDays,
+  mostViews: chosen.linkViews,
+});
 
 function link(job: Job): Promise<void> {
   return attempt(job, { key: 'link', place: 'a link', not: 'No link was made.' }, async () => {
-    const made = await newLink(job);
-    const address = made.openAddress ?? made.address;
-    const copied = await copyText(address).then(
-      () => true,
-      () => false,
-    );
-    return { link: made, said: copied ? 'The link is copied' : 'The link is made' };
+    const done = await linked(job.shot.id, linkWish(job));
+    return { link: done.made, said: places.link.said(done) };
   });
 }
 
@@ -204,13 +204,7 @@ function mail(job: Job): Promise<void> {
         to: to.trim(),
         ...(subject.trim() && { subject: subject.trim() }),
       };
-      if (drop) {
-        await api.dropMail(job.shot.id, message);
-        return { said: 'The message lies in the mail drop, in Setup' };
-      }
-      const { blob, name } = await api.mail(job.shot.id, message);
-      saveBlob(blob, name);
-      return { said: 'The message is saved; open it with your mail program' };
+      return { said: places.mail.said(await written(job.shot.id, message, drop)) };
     },
   );
 }

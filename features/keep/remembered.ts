@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { noPlaces, type Places } from './places';
+import { noPlaces, type Places } from './chosenPlaces';
 import { noWish, type Wish } from './wish';
 
 /** What is chosen in Keep for one shot: it stays while the tab does, on Back, Forward and reload. */

@@ -49,3 +49,13 @@ function plainWords(error: unknown): Error {
 }
 
 export const copyText = (text: string): Promise<void> => navigator.clipboard.writeText(text);
+
+/** Copies a text where the browser lets the page. @returns whether it is on the clipboard */
+export async function isCopied(text: string): Promise<boolean> {
+  try {
+    await copyText(text);
+    return true;
+  } catch {
+    return false;
+  }
+}

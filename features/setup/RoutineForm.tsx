@@ -1,13 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { limits } from '@/core/values/limits';
-import {
-  takenFrom,
-  type Kind,
-  type Routine,
-  type TakenFrom,
-  type ThenStep,
-  type Way,
-} from '@/core/contracts/way';
+import { takenFrom, type Kind, type Routine, type TakenFrom, type Way } from '@/core/contracts/way';
+import { type ThenStep } from '@/core/places/registry';
 import { api, messageOf } from '../api/client';
 import { clashesOf, fixedKeys } from '../keys/actions';
 import { keyFromEvent } from '../keys/press';

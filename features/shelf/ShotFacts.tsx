@@ -13,7 +13,7 @@ import { formatBytes, formatMoment } from '../ui/format';
 import { Confirm } from '../ui/Confirm';
 import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
-import { usePrograms } from '../take/thenSteps';
+import { usePrograms } from '../take/offers';
 import { ShotName } from '../names/ShotName';
 import { ShotTags } from '../tags/ShotTags';
 import { Hits } from './Hits';

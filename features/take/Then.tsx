@@ -1,11 +1,11 @@
 import { CircleHelp, type LucideIcon } from 'lucide-react';
-import type { ThenStep } from '@/core/contracts/way';
+import { sameStep, type ThenStep } from '@/core/places/registry';
 import { followLink } from '../thread/navigate';
 import { chosenLook, classes } from '../ui/classes';
 import { Item, Row } from '../ui/Row';
 import { Leaves } from './Leaves';
 import { changeWay, useSettings } from '../settings/settingsStore';
-import { sameStep, useOffers, type Offer } from './thenSteps';
+import { useOffers, type Offer } from './offers';
 
 interface StepsProps {
   then: readonly ThenStep[];

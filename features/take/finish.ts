@@ -1,9 +1,11 @@
 import type { ShotDocument } from '@/core/document/document';
-import type { ThenStep, Way } from '@/core/contracts/way';
-import { contains } from '@/core/geometry/rect';
+import type { Way } from '@/core/contracts/way';
+import { stepLabel, type ThenStep } from '@/core/places/registry';
+import { doStep, doSteps, SAFE, type Hearer } from '@/core/take/run';
+import { takenDocument } from '@/core/take/takenDocument';
+import { pageDoers } from '../keep/places';
+import type { Handed } from '../keep/places/contract';
 import { autoTitle } from '@/core/take/autoTitle';
-import { describedAs } from '@/core/keep/leaving';
-import { untouched } from '@/core/document/view';
 import { api, ApiError, messageOf } from '../api/client';
 import { dropFromOutbox, putInOutbox, untilSafe, whenStored } from '../outbox/outbox';
 import { forget, remember } from '../outbox/memory';
@@ -15,9 +17,7 @@ import { beginEntry, changeEntry, noteOutcome, outcomeKey, type Outcome } from '
 import { useSettings } from '../settings/settingsStore';
 import { playShutter } from './sound';
 import type { Stilled } from './sources/contract';
-import { doStep, failing, type Handed } from './steps';
 import type { Choice } from './choice';
-import { stepLabel } from './thenSteps';
 
 export interface Taken {
   stilled: Stilled;
@@ -30,18 +30,6 @@ export interface Taken {
   again: (way: Way) => void;
 }
 
-function documentOf({ stilled, choice, way: { pointer } }: Taken): ShotDocument {
-  const { crop, shape, part } = choice;
-  const piece = pointer ? stilled.pointer?.piece : null;
-  const seen = piece && contains(crop, stilled.pointer?.at ?? { x: -1, y: -1 });
-  return {
-    ...untouched(stilled.picture),
-    view: shape ? { crop, shape } : { crop },
-    marks: seen ? [piece] : [],
-    ...(part && { description: describedAs(part) }),
-  };
-}
-
 /**
  * What follows a confirmed take: into the outbox, and then whatever Then says, in its order. None
  * that fails stops the others.
@@ -50,7 +38,7 @@ export function finishTake(taken: Taken): void {
   const { settings } = useSettings.getState();
   const { stilled, png, then, choice, way } = taken;
   const id = crypto.randomUUID();
-  const document = documentOf(taken);
+  const document = takenDocument(stilled.picture, choice, way.pointer ? stilled.pointer : null);
   const { provenance, picture } = stilled;
   const title = autoTitle(way.kind, countOne(), stilled.title);
   remember({ id, title, picture, document, provenance });
@@ -65,7 +53,9 @@ export function finishTake(taken: Taken): void {
     ),
   );
   beginEntry(id, title, provenance.takenAt);
-  const marking = then.some((step) => step.do === 'mark');
+  // Mark opens before anything else, and says so by being there.
+  const rest = then.filter((step) => step.do !== 'mark');
+  const marking = rest.length < then.length;
   if (marking) navigate(`/shots/${id}`);
   if (settings.sound) playShutter();
   if (settings.notice) showNotice(key, id, title, marking, () => taken.again(way));
@@ -88,30 +78,34 @@ export function finishTake(taken: Taken): void {
     else requestAnimationFrame(show);
   }
   const shot: Handed = { id, leaves: way, fresh: { frame: picture, document } };
-  for (const step of then) if (step.do !== 'mark') void carryOut(key, step, shot);
+  void doSteps(rest, shot, pageDoers, hearer(key, shot), messageOf);
   void arrive(key, id);
 }
 
-/** One thing done with a take; how it goes is said in its answer and in the trail. */
-async function carryOut(key: string, step: ThenStep, shot: Handed): Promise<void> {
-  const note = (state: Outcome['state'], said: string) =>
+/** How what is done with a take goes is said in its answer and in the trail. */
+function hearer(key: string, shot: Handed): Hearer {
+  const note = (step: ThenStep, state: Outcome['state'], said: string) =>
     noteOutcome(shot.id, { key: outcomeKey(step), state, said, step });
-  note('going', stepLabel(step));
-  try {
-    const said = await doStep(step, shot);
-    note('done', said);
-    tell(key, said);
-  } catch (error) {
-    const words = `${failing[step.do]} ${messageOf(error)}`;
-    note('failed', words);
-    const reason = error instanceof ApiError ? error.reason : undefined;
-    tell(key, words, { reason, again: () => void carryOut(key, step, shot) });
-  }
+  return {
+    begins: (step) => note(step, 'going', stepLabel(step)),
+    done(step, said) {
+      note(step, 'done', said);
+      tell(key, said);
+    },
+    failed(step, words, error) {
+      note(step, 'failed', words);
+      const reason = error instanceof ApiError ? error.reason : undefined;
+      const again = () => void doStep(step, shot, pageDoers, hearer(key, shot), messageOf);
+      tell(key, words, { reason, again });
+    },
+  };
 }
 
 /** Tries again what failed before, perhaps on another day. */
-export const tryAgain = (id: string, step: ThenStep): Promise<void> =>
-  carryOut(`take ${id}`, step, { id, leaves: { format: null, size: null } });
+export function tryAgain(id: string, step: ThenStep): Promise<void> {
+  const shot = { id, leaves: { format: null, size: null } };
+  return doStep(step, shot, pageDoers, hearer(`take ${id}`, shot), messageOf);
+}
 
 function showNotice(
   key: string,
@@ -143,7 +137,7 @@ function tell(key: string, line: string, bad?: { reason?: string; again: () => v
       key: `${key} ${line}`,
       tone: 'bad',
       title: line,
-      lines: ['The shot itself is safe on the Shelf.'],
+      lines: [SAFE],
       reason: bad.reason,
       action: { label: 'Try again', act: bad.again },
     });

@@ -1,7 +1,10 @@
 import { create } from 'zustand';
-import type { Kind, TakenFrom, ThenStep, Way } from '@/core/contracts/way';
+import type { Kind, TakenFrom, Way } from '@/core/contracts/way';
+import type { ThenStep } from '@/core/places/registry';
 import type { Rect } from '@/core/geometry/rect';
-import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
+import { visiblePart, windowPlace } from '@/core/region/windowChoice';
+import { isRegion, OFF_DISPLAY } from '@/core/take/takenDocument';
+import { windowInUse } from '@/core/take/windowInUse';
 import { messageOf } from '../api/client';
 import { navigate } from '../thread/navigate';
 import { encodeFrame } from '../pictures/pictures';
@@ -174,7 +177,7 @@ function atOnce({ way, stilled }: Choosing): Choice | null {
   const { width, height } = stilled.picture;
   if (way.kind === 'full') return { crop: { x: 0, y: 0, width, height } };
   if (way.kind === 'window' && way.inUse) {
-    const window = windowInUse(stilled);
+    const window = inUse(stilled);
     if (!window) throw new Error('No window is in use there. Choose one with Window instead.');
     return chooseWindow(stilled, way, window);
   }
@@ -182,12 +185,9 @@ function atOnce({ way, stilled }: Choosing): Choice | null {
   return null;
 }
 
-function windowInUse({ windows, focused, pointer }: Stilled): StillWindow | undefined {
-  const all = windows ?? [];
+function inUse({ windows, focused, pointer }: Stilled): StillWindow | undefined {
   const { inUseIs } = useSettings.getState().settings;
-  const under = pointer ? windowsAt(all, pointer.at)[0] : undefined;
-  const front = all.find((w) => w.id === focused);
-  return inUseIs === 'pointer' ? (under ?? front) : front;
+  return windowInUse({ windows: windows ?? [], focused, pointer: pointer?.at ?? null }, inUseIs);
 }
 
 /** A window as a choice; what hangs over the edge is said. */
@@ -204,7 +204,7 @@ export function chooseWindow(
   const whole = seen && seen.width === inside.width && seen.height === inside.height;
   return {
     ...{ crop, place, window },
-    ...(!whole && { remark: 'Part of this window is off the display and is not in the picture.' }),
+    ...(!whole && { remark: OFF_DISPLAY }),
   };
 }
 
@@ -289,7 +289,7 @@ function onOwn(choice: Choice, { picture, origin, whole }: OwnPicture): Choice {
 }
 
 function rememberRegion(way: Way, kind: Kind, { origin }: Stilled, crop: Rect): void {
-  if (kind !== 'region' && kind !== 'part' && kind !== 'repeat') return;
+  if (!isRegion(kind)) return;
   const region = { ...crop, x: crop.x + origin.x, y: crop.y + origin.y };
   const at = new Date().toISOString();
   const display =

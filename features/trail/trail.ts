@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { create } from 'zustand';
-import { thenStepSchema, type ThenStep } from '@/core/contracts/way';
+import { thenStepSchema, type ThenStep } from '@/core/places/registry';
 
 const outcomeSchema = z.object({
   /** Tells the outcomes of one take apart. */

@@ -7,7 +7,7 @@ import sharp from 'sharp';
 import { ClipboardReader } from '@/tests/lib/clipboardReader';
 import { randomFrom } from '@/core/random/random';
 import { sql } from '../db/sql';
-import { storeArriving } from '../display/arriving';
+import { storeArriving } from '../take/arriving';
 import { copyToDisplay } from '../display/clipboard';
 import { env } from '../base/env';
 import { dropTheRest } from '../erase/dropRest';

@@ -4,7 +4,7 @@ import type { TakenNotice } from '@/core/contracts/display';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { closeScreen } from '../display/connection';
 import { pageStream } from '../display/pages';
-import { watchKeys } from '../display/systemKeys';
+import { watchKeys } from '../take/systemKeys';
 import { addFolder } from '../folders/folders';
 import { sql } from '../db/sql';
 import { addRoutine, listRoutines, removeRoutine } from '../routines/routines';

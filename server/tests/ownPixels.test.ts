@@ -11,7 +11,7 @@ import {
 import type { Rect } from '@/core/geometry/rect';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { ask, closeScreen, screen } from '../display/connection';
-import { takeDisplay } from '../display/shots';
+import { takeDisplay } from '../take/takeDisplay';
 import { changeSettings } from '../settings/settings';
 import { getFrame, getShot } from '../shots/rows';
 import { listedWindow } from './listedWindow';
@@ -43,7 +43,7 @@ const windowOf = (title: string): Promise<ScreenWindow> => listedWindow(display,
 
 const take = async (id: number): Promise<DisplayStored> =>
   displayStoredSchema.parse(
-    await takeDisplay({ kind: 'window', windowId: id, pointer: false, delay: 0 }),
+    await takeDisplay({ kind: 'window', windowId: id, pointer: false, delay: 0, then: [] }),
   );
 
 /** A shot's view, as RGBA. */
@@ -204,7 +204,7 @@ describe('where windows do not keep their pixels, and no memory is shared', () =
 
   test('the screen is read over the connection, to the byte as another program reads it', async () => {
     expect((await screen(display.name)).shm).toBeNull();
-    const { id } = await takeDisplay({ kind: 'full', pointer: false, delay: 0 });
+    const { id } = await takeDisplay({ kind: 'full', pointer: false, delay: 0, then: [] });
     const { bytes } = await getFrame(id);
     const ours = await sharp(bytes).ensureAlpha().raw().toBuffer();
     expect(ours.equals((await display.pixels()).data)).toBe(true);
@@ -233,7 +233,7 @@ test.each(['lets go of it', 'ends'])(
       }).length;
     await until(() => Promise.resolve(held() === 0));
     await open('');
-    await takeDisplay({ kind: 'full', pointer: false, delay: 0 });
+    await takeDisplay({ kind: 'full', pointer: false, delay: 0, then: [] });
     expect(held()).toBe(1);
     if (how === 'ends') await display.close();
     else closeScreen();

@@ -7,7 +7,7 @@ import sharp from 'sharp';
 import { randomFrom } from '@/core/random/random';
 import { StandInPortal, type Manner } from '@/tests/lib/standInPortal';
 import { describeDisplay, stillNow } from '../display/access';
-import { takeDisplay } from '../display/shots';
+import { takeDisplay } from '../take/takeDisplay';
 import { closeSessionBus } from '../bus/bus';
 import { portalStill } from '../display/portalStill';
 import { changeSettings } from '../settings/settings';
@@ -77,7 +77,7 @@ test('all screens are one picture, to the byte; the file made for it does not st
 test('a region is taken by the API, a window is refused in words', async () => {
   portal.manner = () => giving(newFile());
   const region = { x: 20, y: 30, width: 100, height: 50 };
-  const { id } = await takeDisplay({ kind: 'region', region, pointer: false, delay: 0 });
+  const { id } = await takeDisplay({ kind: 'region', region, pointer: false, delay: 0, then: [] });
   const shot = await getShot(id);
   expect(shot.document.view.crop).toEqual(region);
   expect(shot.provenance).toMatchObject({ source: 'display', display: 'Screen' });
@@ -87,7 +87,7 @@ test('a region is taken by the API, a window is refused in words', async () => {
     .toBuffer();
   expect(frame.equals(noise)).toBe(true);
   await expect(
-    takeDisplay({ kind: 'window', windowId: 7, pointer: false, delay: 0 }),
+    takeDisplay({ kind: 'window', windowId: 7, pointer: false, delay: 0, then: [] }),
   ).rejects.toMatchObject({ status: 404, message: expect.stringContaining('which windows') });
 });
 

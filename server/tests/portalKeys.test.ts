@@ -9,7 +9,7 @@ import { firstWay } from '@/core/contracts/way';
 import { StandInPortal } from '@/tests/lib/standInPortal';
 import { heldStill } from '../display/held';
 import { pageStream } from '../display/pages';
-import { systemKeyProblem, watchKeys } from '../display/systemKeys';
+import { systemKeyProblem, watchKeys } from '../take/systemKeys';
 import { closeSessionBus } from '../bus/bus';
 import { triggerOf } from '../portal/shortcuts';
 import { addRoutine, changeRoutine, listRoutines, removeRoutine } from '../routines/routines';

@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import type { ScreenWindow } from '@/core/contracts/display';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { ask, closeScreen, screen } from '../display/connection';
-import { takeDisplay } from '../display/shots';
+import { takeDisplay } from '../take/takeDisplay';
 import { changeSettings } from '../settings/settings';
 import { getFrame, getShot } from '../shots/rows';
 import { listedWindow } from './listedWindow';
@@ -59,7 +59,7 @@ async function ofItself(id: number): Promise<Picture> {
 }
 
 async function taken(id: number): Promise<Picture & { visibleOnly?: boolean | undefined }> {
-  const stored = await takeDisplay({ kind: 'window', windowId: id, pointer: false, delay: 0 });
+  const stored = await takeDisplay({ kind: 'window', windowId: id, pointer: false, delay: 0, then: [] });
   const { x: left, y: top, ...extent } = (await getShot(stored.id)).document.view.crop;
   const { bytes } = await getFrame(stored.id);
   const view = sharp(bytes).ensureAlpha();

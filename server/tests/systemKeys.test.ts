@@ -3,7 +3,7 @@ import { readdirSync } from 'node:fs';
 import sharp from 'sharp';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { closeScreen } from '../display/connection';
-import { systemKeyProblem, watchKeys } from '../display/systemKeys';
+import { systemKeyProblem, watchKeys } from '../take/systemKeys';
 import { sql } from '../db/sql';
 import { getFrame, getShot } from '../shots/rows';
 import {

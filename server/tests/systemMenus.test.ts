@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import type { Rect } from '@/core/geometry/rect';
-import { runOnDisplay } from '../display/runRoutine';
+import { runOnDisplay } from '../take/runRoutine';
 import { getRoutine } from '../routines/routines';
 import { getFrame, getShot } from '../shots/rows';
 import {

@@ -10,7 +10,7 @@ import { markColours } from '@/core/colour/markColours';
 import { firstWay } from '@/core/contracts/way';
 import { savedSearchesSchema, tagsSchema } from '@/core/contracts/search';
 import { sql } from '../db/sql';
-import { doStep } from '../display/thenSteps';
+import { thenSaid } from '../take/then';
 import { findShots } from '../search/find';
 import { binShot, storeShot } from '../shots/store';
 import { at, begin, finish, gradientPng, jsonRequest, request } from './setup';
@@ -144,9 +144,10 @@ describe('tags', () => {
   test('given by a routine of this computer, beside those it has', async () => {
     await set(shot(0), ['Old']);
     const step = { do: 'tag' as const, tags: ['Winter', 'old'] };
-    expect(await doStep(step, shot(0), firstWay)).toBe('Tagged: Winter, old');
+    const done = (id: string) => thenSaid([step], { id, leaves: firstWay });
+    expect(await done(shot(0))).toEqual(['Tagged: Winter, old']);
     expect(await of(shot(0))).toEqual(['Old', 'Winter']);
-    expect(await doStep(step, NOBODY, firstWay)).toContain('Not tagged.');
+    expect((await done(NOBODY))[0]).toMatch(/^Not tagged\. .* safe on the Shelf\.$/);
   });
 
   test('of a shot that is not there', async () => {

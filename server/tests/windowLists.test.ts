@@ -8,7 +8,7 @@ import { pieceSchema } from '@/core/marks/piece/schema';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { describeDisplay } from '../display/access';
 import { ask, closeScreen, screen } from '../display/connection';
-import { takeDisplay } from '../display/shots';
+import { takeDisplay } from '../take/takeDisplay';
 import { changeSettings } from '../settings/settings';
 import { begin, finish } from './setup';
 
@@ -47,7 +47,7 @@ async function listed(
 const placeOf = ({ bounds: { x, y, width, height } }: ScreenWindow) => [x, y, width, height];
 
 const take = (windowId: number) =>
-  takeDisplay({ kind: 'window', windowId, pointer: false, delay: 0 });
+  takeDisplay({ kind: 'window', windowId, pointer: false, delay: 0, then: [] });
 
 test('a minimised window says so, and where it was', async () => {
   const { window: before } = await listed('Tide');

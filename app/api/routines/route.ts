@@ -1,5 +1,5 @@
 import { routineInputSchema, routineOrderSchema } from '@/core/contracts/way';
-import { systemKeyProblem, watchKeys } from '@/server/display/systemKeys';
+import { systemKeyProblem, watchKeys } from '@/server/take/systemKeys';
 import { readJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { addRoutine, listRoutines, orderRoutines } from '@/server/routines/routines';

@@ -1,5 +1,5 @@
 import { settingsPatchSchema } from '@/core/contracts/settings';
-import { watchKeys } from '@/server/display/systemKeys';
+import { watchKeys } from '@/server/take/systemKeys';
 import { readJson } from '@/server/http/body';
 import { openLinks } from '@/server/door/listener';
 import { route } from '@/server/http/route';

@@ -1,10 +1,10 @@
 import { useCallback, useMemo, useState } from 'react';
-import type { ThenStep } from '@/core/contracts/way';
+import { sameStep, type ThenStep } from '@/core/places/registry';
 import { Button } from '../../ui/Button';
 import { chosenLook, classes } from '../../ui/classes';
 import { Key } from '../../ui/Key';
 import { Item, Row } from '../../ui/Row';
-import { sameStep, useOffers, type Offer } from '../thenSteps';
+import { useOffers, type Offer } from '../offers';
 import { confirmTake, useTake, type Choosing } from '../takeStore';
 import { Footer } from './Footer';
 import { Outline } from './Outline';

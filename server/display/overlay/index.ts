@@ -1,5 +1,6 @@
 import type { XEvent } from 'x11';
-import { kindNames, type Kind, type ThenStep } from '@/core/contracts/way';
+import { kindNames, type Kind } from '@/core/contracts/way';
+import { type ThenStep } from '@/core/places/registry';
 import type { Rect } from '@/core/geometry/rect';
 import { withDescribed, type Part } from '@/core/screen/parts/described';
 import { isArrow } from '@/core/region/selection';

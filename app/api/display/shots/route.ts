@@ -1,5 +1,5 @@
 import { displayShotSchema } from '@/core/contracts/display';
-import { takeDisplay } from '@/server/display/shots';
+import { takeDisplay } from '@/server/take/takeDisplay';
 import { readJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 

@@ -1,5 +1,5 @@
 import { routinePatchSchema } from '@/core/contracts/way';
-import { watchKeys } from '@/server/display/systemKeys';
+import { watchKeys } from '@/server/take/systemKeys';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';
 import { changeRoutine, removeRoutine } from '@/server/routines/routines';

@@ -1,11 +1,11 @@
 import pLimit from 'p-limit';
 import type { Routine } from '@/core/contracts/way';
 import { getRoutine, listRoutines } from '../routines/routines';
-import { allowedScreen, byPortal, checkAllowed } from './access';
-import type { Screen } from './connection';
-import { grab, MEANT, readKeyboard, ungrab, type Combination } from './keyboard';
-import { dropPortalKeys, takePortalKeys } from './portalKeys';
-import { rawKeys, type RawKeys } from './rawKeys';
+import { allowedScreen, byPortal, checkAllowed } from '../display/access';
+import type { Screen } from '../display/connection';
+import { grab, MEANT, readKeyboard, ungrab, type Combination } from '../display/keyboard';
+import { dropPortalKeys, takePortalKeys } from '../display/portalKeys';
+import { rawKeys, type RawKeys } from '../display/rawKeys';
 import { runByPortal } from './runByPortal';
 import { runOnDisplay } from './runRoutine';
 

@@ -2,11 +2,11 @@ import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { Rect } from '@/core/geometry/rect';
-import { allowedScreen } from './access';
+import { copy as place } from '@/core/places/copy';
+import { allowedScreen } from '../display/access';
 import { holdArriving } from './arriving';
-import { offer } from './clipboard';
-import type { ScreenPixels } from './pixmap';
-import { COPIED, notDone } from './thenSteps';
+import { offer } from '../display/clipboard';
+import type { ScreenPixels } from '../display/pixmap';
 
 /** True when no pixel of a part is transparent. */
 function isOpaque({ data, width }: ScreenPixels, part: Rect): boolean {
@@ -31,16 +31,25 @@ function partPng(pixels: ScreenPixels, part: Rect): Promise<Buffer> {
   return plain.png({ compressionLevel: 2 }).toBuffer();
 }
 
+interface QuickCopy {
+  /** The id it is to be stored under. */
+  id: string;
+  /** A file holds it. */
+  held: boolean;
+  /** As the place would have told it, and in words. */
+  copied: Promise<null>;
+  said: string;
+}
+
 /**
  * Puts a part of a screen on the clipboard before anything else is done with it; until it is stored
  * a file holds it, whatever happens.
- * @returns the id it is to be stored under, whether a file holds it, and what is said of the copy
  */
 export async function copyAtOnce(
   pixels: ScreenPixels,
   part: Rect,
   provenance: Provenance,
-): Promise<{ id: string; held: boolean; said: string }> {
+): Promise<QuickCopy> {
   const id = randomUUID();
   let held = false;
   try {
@@ -48,8 +57,12 @@ export async function copyAtOnce(
     await holdArriving(id, png, provenance);
     held = true;
     await offer(await allowedScreen(), png);
-    return { id, held, said: COPIED };
+    return { id, held, copied: Promise.resolve(null), said: place.said(null) };
   } catch (error) {
-    return { id, held, said: notDone('copy', error) };
+    const copied = Promise.reject<null>(error instanceof Error ? error : new Error(String(error)));
+    // It is told when its turn comes.
+    copied.catch(() => undefined);
+    const words = error instanceof Error ? error.message : String(error);
+    return { id, held, copied, said: `${place.failing} ${words}` };
   }
 }

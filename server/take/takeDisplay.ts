@@ -7,20 +7,22 @@ import {
   type ScreenWindow,
 } from '@/core/contracts/display';
 import type { Provenance } from '@/core/contracts/provenance';
-import type { Point } from '@/core/geometry/point';
+import { subtract, type Point } from '@/core/geometry/point';
+import { takenDocument } from '@/core/take/takenDocument';
+import { windowInUse } from '@/core/take/windowInUse';
 import { centre, contains, type Rect } from '@/core/geometry/rect';
 import { pointerPiece } from '@/core/take/pointerPiece';
 import type { Mark } from '@/core/marks/registry';
 import { visiblePart } from '@/core/region/windowChoice';
-import { untouched } from '@/core/document/view';
 import { Fault } from '../base/fault';
 import { storeShot } from '../shots/store';
-import { NO_WINDOWS } from './portalStill';
+import { NO_WINDOWS } from '../display/portalStill';
 import { getSettings } from '../settings/settings';
-import { checkAllowed, stillNow } from './access';
-import { reachesOut } from './own';
-import type { ScreenPixels } from './pixmap';
-import type { Still } from './still';
+import { checkAllowed, stillNow } from '../display/access';
+import { reachesOut } from '../display/own';
+import type { ScreenPixels } from '../display/pixmap';
+import { thenSaid } from './then';
+import type { Still } from '../display/still';
 
 /** Pixels of a screen as a PNG; fast rather than small, since the server stores it on this computer. */
 export const screenPng = ({ data, width, height }: ScreenPixels): Promise<Buffer> =>
@@ -37,6 +39,8 @@ interface Framed {
   origin: Point;
   /** The window is covered, and its own pixels could not be had. */
   visibleOnly: boolean;
+  /** It reaches over the edge of the screen, and what lies beyond could not be had. */
+  offDisplay: boolean;
 }
 
 /** The picture for a place, or for a window that takes up this place. @throws Fault 400, 503 */
@@ -46,19 +50,26 @@ export async function framed(still: Still, place: Rect, window?: ScreenWindow): 
   if (isOwn && reachesOut(window.frameBounds ?? window.bounds, still)) {
     const pixels = await still.alone(window.id);
     const crop = visiblePart({ ...place, x: place.x - pixels.x, y: place.y - pixels.y }, pixels);
-    if (crop) return { pixels, crop, origin: { x: pixels.x, y: pixels.y }, visibleOnly };
+    const origin = { x: pixels.x, y: pixels.y };
+    if (crop) return { pixels, crop, origin, visibleOnly, offDisplay: false };
   }
   const crop = visible(still, place);
   const pixels = isOwn ? await still.withOwn(window.id) : await still.pixels();
-  return { pixels, crop, origin: { x: 0, y: 0 }, visibleOnly };
+  const offDisplay = window !== undefined && reachesOut(window.frameBounds ?? window.bounds, still);
+  return { pixels, crop, origin: { x: 0, y: 0 }, visibleOnly, offDisplay };
 }
 
-/** The pointer as a piece of a picture that begins at `origin`; null when it is not seen. */
-export function pieceOf({ pointer }: Still, { x, y }: Point): Mark | null {
-  return pointer && pointerPiece({ ...pointer, x: pointer.x - x, y: pointer.y - y });
+/** The pointer on a picture that begins at `origin`; null where the screen tells of none. */
+export function pointerOn(
+  { pointer }: Still,
+  origin: Point,
+): { at: Point; piece: Mark | null } | null {
+  if (!pointer) return null;
+  const at = subtract(pointer, origin);
+  return { at, piece: pointerPiece({ ...pointer, ...at }) };
 }
 
-/** Takes as asked, at once or after the delay, and stores the shot. @throws Fault 400, 403, 404, 503 */
+/** Takes as asked, at once or after the delay, stores the shot, and does what is asked then. @throws Fault 400, 403, 404, 503 */
 export async function takeDisplay(wish: DisplayShot): Promise<DisplayStored> {
   await checkAllowed();
   if (wish.delay > 0) await wait(wish.delay * 1000);
@@ -66,15 +77,20 @@ export async function takeDisplay(wish: DisplayShot): Promise<DisplayStored> {
   try {
     const window = wish.kind === 'window' ? await wantedWindow(still, wish.windowId) : undefined;
     const place = wantedPlace(still, wish, window);
-    const { pixels, crop, origin, visibleOnly } = await framed(still, place, window);
-    const document = { ...untouched(pixels), view: { crop } };
-    const piece = wish.pointer ? pieceOf(still, origin) : null;
+    const { pixels, crop, origin, visibleOnly, offDisplay } = await framed(still, place, window);
+    const pointer = wish.pointer ? pointerOn(still, origin) : null;
     const stored = await storeShot({
       picture: await screenPng(pixels),
       provenance: provenanceOf(still, visiblePart(place, still) ?? place, window),
-      document: piece ? { ...document, marks: [piece] } : document,
+      document: takenDocument(pixels, { crop }, pointer),
     });
-    return { ...stored, ...(visibleOnly && { visibleOnly }) };
+    const said = await thenSaid(wish.then, { id: stored.id, leaves: { format: null, size: null } });
+    return {
+      ...stored,
+      ...(visibleOnly && { visibleOnly }),
+      ...(offDisplay && { offDisplay }),
+      ...(said.length > 0 && { said }),
+    };
   } finally {
     still.letGo();
   }
@@ -100,8 +116,8 @@ export function provenanceOf(
 
 async function wantedWindow(still: Still, id: number | undefined): Promise<ScreenWindow> {
   if (still.noWindowList) throw new Fault(404, 'no-window', NO_WINDOWS);
-  const wanted = id ?? (await windowInUse(still));
-  const window = still.windows.find((w) => w.id === wanted);
+  const wanted = id === undefined ? await inUse(still) : undefined;
+  const window = wanted ?? still.windows.find((w) => w.id === id);
   if (!window) {
     const words = id === undefined ? 'No window is in use now.' : 'This window is gone.';
     throw new Fault(404, 'no-window', words);
@@ -117,11 +133,10 @@ async function wantedWindow(still: Still, id: number | undefined): Promise<Scree
 }
 
 /** The focused window, or the one under the pointer, as set. */
-async function windowInUse({ windows, focused, pointer }: Still): Promise<number | null> {
+async function inUse({ windows, focused, pointer }: Still): Promise<ScreenWindow | undefined> {
   const { inUseIs } = await getSettings();
-  if (inUseIs === 'focused' || !pointer) return focused;
-  const under = windows.findLast((w) => isShown(w) && contains(w.frameBounds ?? w.bounds, pointer));
-  return under?.id ?? null;
+  const seen = { windows: windows.filter(isShown), focused, pointer };
+  return windowInUse(seen, inUseIs);
 }
 
 function wantedPlace(still: Still, wish: DisplayShot, window: ScreenWindow | undefined): Rect {

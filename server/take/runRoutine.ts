@@ -1,35 +1,35 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { isShown } from '@/core/contracts/display';
+import { isRegion, OFF_DISPLAY, takenDocument } from '@/core/take/takenDocument';
+import { windowInUse } from '@/core/take/windowInUse';
+import { serverDoers } from '../places';
 import type { Stored } from '@/core/contracts/shot';
 import type { Routine, Way } from '@/core/contracts/way';
 import { autoTitle } from '@/core/take/autoTitle';
-import { describedAs } from '@/core/keep/leaving';
 import { contains, type Rect } from '@/core/geometry/rect';
-import { visiblePart, windowPlace, windowsAt } from '@/core/region/windowChoice';
-import { untouched } from '@/core/document/view';
-import { shapedView } from '@/core/document/viewShape';
+import { visiblePart, windowPlace } from '@/core/region/windowChoice';
 import { listFolders } from '../folders/folders';
 import { listRemotes } from '../remote/remotes';
 import { changeSettings, getSettings } from '../settings/settings';
 import { storeShot, takenOn, type NewShot } from '../shots/store';
-import { allowedScreen } from './access';
+import { allowedScreen } from '../display/access';
 import { letArrivingGo } from './arriving';
-import { desktopNotice } from './notice';
+import { desktopNotice } from '../display/notice';
 import {
   chooseOnScreen,
   NothingChosen,
   type Asked,
   type Offer,
   type ScreenChoice,
-} from './overlay';
-import { tellPages } from './pages';
-import { VISIBLE_ONLY } from './own';
-import type { ScreenPixels } from './pixmap';
-import { raiseRezzik } from './raise';
-import { framed, pieceOf, provenanceOf, screenPng } from './shots';
+} from '../display/overlay';
+import { tellPages } from '../display/pages';
+import { VISIBLE_ONLY } from '../display/own';
+import type { ScreenPixels } from '../display/pixmap';
+import { raiseRezzik } from '../display/raise';
+import { framed, pointerOn, provenanceOf, screenPng } from './takeDisplay';
 import { copyAtOnce } from './quickCopy';
-import { stillScreen, type DisplayStill } from './still';
-import { doStep } from './thenSteps';
+import { thenSaid } from './then';
+import { stillScreen, type DisplayStill } from '../display/still';
 
 /** How long the mouse and the keyboard are waited for where something is to be chosen, ms. */
 const PATIENCE = 60_000;
@@ -87,10 +87,8 @@ async function directChoice(way: Way, still: DisplayStill): Promise<ScreenChoice
     return { kind: 'repeat', crop };
   }
   if (way.kind !== 'window' || !way.inUse) return null;
-  const shown = still.windows.filter(isShown);
-  const under = still.pointer ? windowsAt(shown, still.pointer)[0] : undefined;
-  const focused = shown.find((w) => w.id === still.focused);
-  const window = inUseIs === 'pointer' ? (under ?? focused) : focused;
+  const { focused, pointer } = still;
+  const window = windowInUse({ windows: still.windows.filter(isShown), focused, pointer }, inUseIs);
   const crop = window && visiblePart(windowPlace(window, way), still);
   if (!crop) throw new Error('No window is in use there.');
   return { kind: 'window', crop, window };
@@ -141,22 +139,17 @@ async function finish(
   still: DisplayStill,
   choice: ScreenChoice & Asked & { remark?: string },
 ): Promise<void> {
-  const { crop, shape, window } = choice;
+  const { crop, window } = choice;
   const then = choice.steps ?? way.then;
   const place = window ? windowPlace(window, way) : crop;
-  const { pixels, origin, visibleOnly, ...cut } = await framed(still, place, window);
+  const { pixels, origin, visibleOnly, offDisplay, ...cut } = await framed(still, place, window);
   const provenance = provenanceOf(still, crop, window, choice.part);
-  const piece = way.pointer ? pieceOf(still, origin) : null;
+  const taken = { crop: cut.crop, shape: choice.shape, part: choice.part };
+  const document = takenDocument(pixels, taken, way.pointer ? pointerOn(still, origin) : null);
   // Where nothing has to be painted, what is to be pasted is there before it is stored.
-  const isPlain = !shape && !piece && !way.size;
+  const isPlain = !choice.shape && document.marks.length === 0 && !way.size;
   const copies = then.some((step) => step.do === 'copy');
   const early = copies && isPlain ? await copyAtOnce(pixels, cut.crop, provenance) : null;
-  const document = {
-    ...untouched(pixels),
-    view: shape ? shapedView(shape, crop, pixels) : { crop: cut.crop },
-    marks: piece ? [piece] : [],
-    ...(choice.part && { description: describedAs(choice.part) }),
-  };
   const from = choice.part ?? window?.title ?? provenance.display ?? '';
   const { id } = await storeTake(pixels, { id: early?.id, provenance, document }, (count) =>
     autoTitle(choice.kind, count, from),
@@ -164,23 +157,24 @@ async function finish(
     throw early?.held ? new OnlyCopied(early.said, error) : error;
   });
   if (early) await letArrivingGo(id);
-  if (choice.kind === 'region' || choice.kind === 'part') {
-    const { x, y, width, height } = crop;
-    const at = new Date().toISOString();
-    await changeSettings({
-      regions: { display: { display: 'all', region: { x, y, width, height }, at } },
-    });
-  }
-  const lines = [choice.remark, visibleOnly && VISIBLE_ONLY].filter(
-    (line) => typeof line === 'string',
-  );
-  for (const step of then) {
-    lines.push(step.do === 'copy' && early ? early.said : await doStep(step, id, way));
-  }
+  if (isRegion(choice.kind)) await rememberRegion(crop);
+  const remarks = [choice.remark, visibleOnly && VISIBLE_ONLY, offDisplay && OFF_DISPLAY];
+  const lines = remarks.filter((line) => typeof line === 'string');
+  const doers = { ...serverDoers, ...(early && { copy: () => early.copied }) };
+  lines.push(...(await thenSaid(then, { id, leaves: way }, doers)));
   const mark = then.some((step) => step.do === 'mark');
   const keep = then.some((step) => step.do === 'keepAsk');
   await say(name, then.length ? lines : [...lines, 'On the Shelf'], { shot: id, mark, keep });
   if (mark || keep) await raiseRezzik(await allowedScreen());
+}
+
+/** The place on the screen that Repeat region takes again. */
+async function rememberRegion({ x, y, width, height }: Rect): Promise<void> {
+  const region = { x, y, width, height };
+  const { regions } = await getSettings();
+  const display = regions.display?.display ?? 'all';
+  const at = new Date().toISOString();
+  await changeSettings({ regions: { display: { display, region, at } } });
 }
 
 /** Stores a whole frame; its title counts the takes of the day. */

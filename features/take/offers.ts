@@ -1,20 +1,9 @@
-import {
-  AppWindow,
-  CloudUpload,
-  Copy,
-  FolderDown,
-  FolderPen,
-  Link2,
-  Mail,
-  PencilLine,
-  Printer,
-  Tag,
-  type LucideIcon,
-} from 'lucide-react';
+import type { LucideIcon } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { Programs } from '@/core/contracts/program';
-import type { ThenStep } from '@/core/contracts/way';
+import { stepLabel, type ThenStep } from '@/core/places/registry';
+import { iconOf } from '../keep/places';
 import { api } from '../api/client';
 import { useBrowserFolders } from '../keep/browser/folders';
 import { useRemotes } from '../keep/useRemotes';
@@ -27,33 +16,10 @@ export interface Offer {
   icon: LucideIcon;
 }
 
-const plain: Record<ThenStep['do'], { label: string; icon: LucideIcon }> = {
-  copy: { label: 'Copy', icon: Copy },
-  mark: { label: 'Mark', icon: PencilLine },
-  keep: { label: 'Keep in a folder', icon: FolderDown },
-  keepAsk: { label: 'Keep, asking', icon: FolderPen },
-  here: { label: 'Keep in a folder', icon: FolderDown },
-  link: { label: 'Link', icon: Link2 },
-  mail: { label: 'Mail', icon: Mail },
-  print: { label: 'Print', icon: Printer },
-  send: { label: 'Send', icon: CloudUpload },
-  program: { label: 'Hand to a program', icon: AppWindow },
-  tag: { label: 'Tag', icon: Tag },
-};
-
-/** What a step is called where its place is not known by name. */
-export function stepLabel(step: ThenStep): string {
-  if (step.do === 'program') return `Hand to ${step.program}`;
-  return step.do === 'tag' ? `Tag: ${step.tags.join(', ')}` : plain[step.do].label;
-}
-
-export const sameStep = (a: ThenStep, b: ThenStep): boolean =>
-  JSON.stringify(a) === JSON.stringify(b);
-
 const offer = (step: ThenStep, label = stepLabel(step)): Offer => ({
   step,
   label,
-  icon: plain[step.do].icon,
+  icon: iconOf(step.do),
 });
 
 /** The programs that may open copies; none while they cannot be asked for. */
