@@ -1,7 +1,7 @@
 import { api, messageOf } from '../api/client';
 import { navigate } from '../thread/navigate';
 import { notify } from '../notices/noticeStore';
-import { session } from './session';
+import { session } from './session/session';
 
 /** Opens the shot that was taken before or after this one; says so where there is none. */
 export async function openNeighbour(which: 'older' | 'newer'): Promise<void> {

@@ -10,23 +10,23 @@ import {
   select,
   selectAll,
   shiftInOrder,
-} from './actions';
-import { redo, undo } from './changes';
-import { endCrop } from './crop';
-import { shownNow } from './shown';
-import { isMarkTool } from './tools';
-import { zoomTo } from './camera';
-import { closeCorners, takeCornerBack } from './corners';
-import { abandon, gestureGoesOn } from './gesture';
-import { usePointer } from './pointerStore';
-import { toggleRail } from './rail';
-import { fitView, session, update, type Tool } from './session';
-import { sizeBy } from './sizeInHand';
-import { trueUp } from './trueUp';
+} from './actions/actions';
+import { redo, undo } from './session/changes';
+import { endCrop } from './fit/crop';
+import { shownNow } from './stage/shown';
+import { isMarkTool } from './panels/tools';
+import { zoomTo } from './stage/camera';
+import { closeCorners, takeCornerBack } from './actions/corners';
+import { abandon, gestureGoesOn } from './gestures/gesture';
+import { usePointer } from './stage/pointerStore';
+import { toggleRail } from './fit/rail';
+import { fitView, session, update, type Tool } from './session/session';
+import { sizeBy } from './stage/sizeInHand';
+import { trueUp } from './recognise/trueUp';
 import { openNeighbour } from './neighbours';
-import { endSquaring } from './turning';
-import { stopLooking, usePrivate } from './privateStore';
-import { stopWords, useWordsOut } from './wordsOut';
+import { endSquaring } from './fit/turning';
+import { stopLooking, usePrivate } from './recognise/privateStore';
+import { stopWords, useWordsOut } from './recognise/wordsOut';
 
 /** The keys of Mark; they rest while a field has the focus. */
 export function useMarkKeys(): void {

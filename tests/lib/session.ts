@@ -1,7 +1,7 @@
 import type { Mark } from '@/core/marks/registry';
 import { untouched } from '@/core/document/view';
 import { startHistory } from '@/core/document/history';
-import { openSession, session } from '@/features/mark/session';
+import { openSession, session } from '@/features/mark/session/session';
 import { testShaper } from './shaper';
 
 /** A shot of 600 × 400 open in Mark, without a browser: nothing here looks at its pixels. */

@@ -5,7 +5,7 @@ import { readColour } from '@/core/colour/typed';
 import { classes } from '../../ui/classes';
 import { Pop } from '../../ui/Pop';
 import { Item } from '../../ui/Row';
-import { rememberColour } from '../styles';
+import { rememberColour } from '../session/styles';
 
 interface Props {
   label: string;

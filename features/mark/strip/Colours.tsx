@@ -5,7 +5,7 @@ import { colourName, markColours } from '@/core/colour/markColours';
 import { classes } from '../../ui/classes';
 import { Pop } from '../../ui/Pop';
 import { Item, Row } from '../../ui/Row';
-import { useOwnColours } from '../styles';
+import { useOwnColours } from '../session/styles';
 import { AnyColour, ByValue } from './AnyColour';
 
 interface Props {

@@ -8,14 +8,14 @@ import {
   type MarkName,
 } from '@/core/marks/registry';
 import { canStandOut } from '@/core/paint/standsOut';
-import { setStyle } from '../actions';
+import { setStyle } from '../actions/actions';
 import { Button } from '../../ui/Button';
 import { FoldedRow, type Folding } from '../../ui/FoldedRow';
-import { nextAfterOther } from '../lastNumber';
-import { shownMarks, update, useSession } from '../session';
-import { useContrast } from '../standsOut';
-import { useStyles } from '../styles';
-import { factsOf, isMarkTool } from '../tools';
+import { nextAfterOther } from '../session/lastNumber';
+import { shownMarks, update, useSession } from '../session/session';
+import { useContrast } from '../recognise/standsOut';
+import { useStyles } from '../session/styles';
+import { factsOf, isMarkTool } from '../panels/tools';
 import { CropEnd, useCropItems } from './cropItems';
 import { Press } from './controls';
 import { useColourItems, useEraserItems, useMeasureItems, useWordsItems } from './handToolItems';
@@ -78,7 +78,9 @@ function useMarkItems(first: Mark | undefined, name: MarkName | null): Folding[]
       ? [
           {
             key: 'stands out',
-            node: <StandsOut on={first ? first.standsOut !== false : style.standsOut} mark={first} />,
+            node: (
+              <StandsOut on={first ? first.standsOut !== false : style.standsOut} mark={first} />
+            ),
           },
         ]
       : []),

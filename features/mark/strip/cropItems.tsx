@@ -2,8 +2,8 @@ import { Check, X } from 'lucide-react';
 import { Button } from '../../ui/Button';
 import type { Folding } from '../../ui/FoldedRow';
 import { NumberInput } from '../../ui/NumberInput';
-import { cropWhole, endCrop, setCropping, setCropRatio, setShape } from '../crop';
-import { useSession } from '../session';
+import { cropWhole, endCrop, setCropping, setCropRatio, setShape } from '../fit/crop';
+import { useSession } from '../session/session';
 import { Choice } from './controls';
 
 const shapeLabels = { none: 'Rectangle', oval: 'Oval', polygon: 'Free shape' } as const;

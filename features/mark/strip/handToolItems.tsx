@@ -7,10 +7,10 @@ import type { Folding } from '../../ui/FoldedRow';
 import { Pop } from '../../ui/Pop';
 import { notify } from '../../notices/noticeStore';
 import { messageOf } from '../../api/client';
-import { eraseAll, kindsPresent } from '../handTools';
-import { colourGoesTo } from '../lastTool';
-import { useSession } from '../session';
-import { copyWordsOf, stopWords, useWordsOut } from '../wordsOut';
+import { eraseAll, kindsPresent } from '../actions/handTools';
+import { colourGoesTo } from '../session/lastTool';
+import { useSession } from '../session/session';
+import { copyWordsOf, stopWords, useWordsOut } from '../recognise/wordsOut';
 
 const icon = { size: 16, strokeWidth: 1.75 };
 

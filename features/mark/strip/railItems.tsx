@@ -1,8 +1,8 @@
 import type { Folding } from '../../ui/FoldedRow';
 import { Button } from '../../ui/Button';
 import { NumberInput } from '../../ui/NumberInput';
-import { setRail, toggleRail } from '../rail';
-import { useSession } from '../session';
+import { setRail, toggleRail } from '../fit/rail';
+import { useSession } from '../session/session';
 import { Choice } from './controls';
 
 const forms = [

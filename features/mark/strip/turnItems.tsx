@@ -9,8 +9,8 @@ import { Item, Row } from '../../ui/Row';
 import type { Folding } from '../../ui/FoldedRow';
 import { NumberInput } from '../../ui/NumberInput';
 import { Range } from '../../ui/Range';
-import { useSession } from '../session';
-import { endSquaring, setTurn, startSquaring, unturn } from '../turning';
+import { useSession } from '../session/session';
+import { endSquaring, setTurn, startSquaring, unturn } from '../fit/turning';
 
 const icon = { size: 18, strokeWidth: 1.75 };
 

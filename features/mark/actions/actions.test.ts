@@ -1,0 +1,165 @@
+import { beforeEach, describe, expect, test } from '@jest/globals';
+import { everyMark } from '@/tests/lib/marks';
+import { ids, openTestSession } from '@/tests/lib/session';
+import * as actions from './actions';
+import * as changes from '../session/changes';
+import * as crop from '../fit/crop';
+import { session, shownMarks, update } from '../session/session';
+import { useStyles } from '../session/styles';
+
+const [first, second, third] = ['arrow', 'arrow2', 'arrow3'];
+beforeEach(() => openTestSession(everyMark.slice(0, 4)));
+
+describe('order', () => {
+  test('forward, back, and to a place; at the ends it stays', () => {
+    actions.shiftInOrder('arrow', 1);
+    expect(ids()).toEqual([second, first, third, 'line']);
+    actions.shiftInOrder('line', 1);
+    expect(ids()).toEqual([second, first, third, 'line']);
+    actions.moveInOrder('line', 0);
+    expect(ids()).toEqual(['line', second, first, third]);
+    changes.undo();
+    changes.undo();
+    expect(ids()).toEqual([first, second, third, 'line']);
+  });
+});
+
+describe('the selection', () => {
+  test('is nudged as one step while the key is held', () => {
+    actions.select(['arrow', 'line']);
+    for (let i = 0; i < 5; i += 1) actions.nudge({ x: 1, y: 0 });
+    expect(actions.markById('line')).toMatchObject({ from: { x: 35, y: 300 } });
+    expect(session().history.steps).toHaveLength(1);
+    changes.undo();
+    expect(actions.markById('line')).toMatchObject({ from: { x: 30, y: 300 } });
+  });
+
+  test('locked marks are neither moved, changed nor deleted', () => {
+    actions.setOnMark('arrow', { locked: true });
+    actions.select(['arrow', 'line']);
+    actions.nudge({ x: 10, y: 0 });
+    actions.setStyle({ colour: '#000000' });
+    actions.setNumber('arrow', 'to.x', 5);
+    actions.deleteSelected();
+    expect(actions.markById('arrow')).toMatchObject({
+      from: { x: 60.5, y: 60 },
+      colour: '#D55E00',
+      to: { x: 360 },
+    });
+    expect(ids()).toEqual([first, second, third]);
+  });
+
+  test('is duplicated beside itself with ids of its own, unlocked', () => {
+    actions.setOnMark('line', { locked: true });
+    actions.select(['line']);
+    actions.duplicateSelected();
+    expect(new Set(ids()).size).toBe(5);
+    const [copy] = actions.selectedMarks();
+    expect(copy).toMatchObject({ kind: 'line', from: { x: 46, y: 316 } });
+    expect(copy?.locked).toBeUndefined();
+  });
+
+  test('loses what undo takes away', () => {
+    actions.select(['line']);
+    actions.duplicateSelected();
+    changes.undo();
+    expect(session().selection).toEqual([]);
+  });
+});
+
+describe('settings', () => {
+  test('change the selected marks, each by what it has, and are remembered per kind', () => {
+    actions.select(['arrow']);
+    actions.setStyle({ colour: '#009E73', thickness: 11, textSize: 99 });
+    expect(actions.markById('arrow')).toMatchObject({ colour: '#009E73', thickness: 11 });
+    expect(actions.markById('arrow')).not.toHaveProperty('textSize');
+    expect(useStyles.getState().arrow).toMatchObject({ colour: '#009E73', thickness: 11 });
+    expect(useStyles.getState().pen.thickness).toBe(6);
+  });
+
+  test('a slider pulled is one step', () => {
+    actions.select(['arrow']);
+    for (let t = 1; t <= 30; t += 1) actions.setStyle({ thickness: t });
+    expect(session().history.steps).toHaveLength(1);
+  });
+});
+
+describe('the view', () => {
+  test('Crop is taken with Enter or another tool, and left with Esc', () => {
+    actions.chooseTool('crop');
+    crop.setCropping({ x: 10.4, y: -50, width: 200, height: 100 });
+    crop.endCrop(false);
+    expect(session().history.steps).toHaveLength(0);
+    actions.chooseTool('crop');
+    crop.setCropping({ x: 10.4, y: -50, width: 200, height: 100 });
+    actions.chooseTool('box');
+    expect(session().history.document.view.crop).toEqual({ x: 10, y: 0, width: 200, height: 50 });
+    expect(session().cropping).toBeNull();
+  });
+
+  test('choosing Crop again keeps what was typed', () => {
+    actions.chooseTool('crop');
+    crop.setCropping({ x: 1, y: 2, width: 30, height: 40 });
+    actions.chooseTool('crop');
+    expect(session().cropping).toEqual({ x: 1, y: 2, width: 30, height: 40 });
+  });
+
+  test('back to the untouched frame is one step', () => {
+    crop.setView({ x: 5, y: 5, width: 50, height: 50 });
+    actions.backToFrame();
+    expect(ids()).toEqual([]);
+    expect(session().history.document.view.crop).toEqual({ x: 0, y: 0, width: 600, height: 400 });
+    changes.undo();
+    expect(ids()).toHaveLength(4);
+    expect(session().history.document.view.crop.width).toBe(50);
+  });
+});
+
+describe('texts', () => {
+  test('a new one enters the document with its words, an empty one never', () => {
+    actions.addInMiddle('text', { x: 0, y: 0, width: 600, height: 400 });
+    expect(session().editing).not.toBeNull();
+    expect(ids()).toHaveLength(4);
+    const [text] = session().live;
+    if (text?.kind !== 'text') throw new Error('no text');
+    actions.endWords(text, '   ');
+    expect(ids()).toHaveLength(4);
+    actions.beginWords(text, true);
+    actions.endWords(text, 'Frost');
+    expect(actions.marks().at(-1)).toMatchObject({ kind: 'text', text: 'Frost' });
+  });
+
+  test('one that is emptied is deleted', async () => {
+    await openTestSession(everyMark.filter((m) => m.kind === 'text'));
+    const text = actions.markById('text');
+    if (text?.kind !== 'text') throw new Error('no text');
+    actions.beginWords(text, false);
+    actions.endWords(text, '');
+    expect(ids()).toEqual(['text2', 'scripts', 'turned-text']);
+  });
+});
+
+test('live marks stand in for their stored selves, new ones lie on top', () => {
+  const arrow = everyMark.find((m) => m.kind === 'arrow');
+  if (!arrow) throw new Error('no mark');
+  update({
+    live: [
+      { ...arrow, colour: '#000000' },
+      { ...arrow, id: 'new' },
+    ],
+  });
+  const shown = shownMarks(session());
+  expect(shown.map((m) => m.id)).toEqual([first, second, third, 'line', 'new']);
+  expect(shown[0]).toMatchObject({ colour: '#000000' });
+});
+
+test('the part that is shown is what view and sight share, or the view', () => {
+  const view = { x: 0, y: 0, width: 100, height: 100 };
+  expect(crop.shownPart(view, { x: 50, y: 50, width: 100, height: 100 })).toEqual({
+    x: 50,
+    y: 50,
+    width: 50,
+    height: 50,
+  });
+  expect(crop.shownPart(view, { x: 500, y: 0, width: 10, height: 10 })).toBe(view);
+});

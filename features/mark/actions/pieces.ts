@@ -1,0 +1,93 @@
+import { useEffect } from 'react';
+import { limits } from '@/core/values/limits';
+import type { Point } from '@/core/geometry/point';
+import { centre, fitScale } from '@/core/geometry/rect';
+import { picturePiece } from '@/core/marks/piece/kind';
+import { decodeFrame, packPiece } from '../../pictures/pictures';
+import { notify } from '../../notices/noticeStore';
+import { chooseTool, select } from './actions';
+import { changeDocument } from '../session/changes';
+import { toFrame } from '../stage/camera';
+import { newId } from '../session/newId';
+import { usePointer } from '../stage/pointerStore';
+import { session } from '../session/session';
+
+/** The most of the view that a new piece covers, across or down. */
+const SHARE = 0.6;
+
+/** Lays a picture on the shot as a piece. What is no picture is said. */
+export async function addPicture(blob: Blob, at?: Point): Promise<void> {
+  let picture: ImageBitmap;
+  try {
+    picture = await decodeFrame(blob);
+  } catch {
+    refuse('This is not a picture that can be laid on a shot.');
+    return;
+  }
+  const { held, shrunk } = await packPiece(picture);
+  const { history } = session();
+  const before = Object.values(history.document.pictures ?? {});
+  const sum = before.reduce((n, { png }) => n + png.length, held.png.length);
+  if (sum > limits.heldPicturesText) {
+    refuse('The pictures lying on this shot would be too large together. Take one away first.');
+    return;
+  }
+  const { crop } = history.document.view;
+  const scale = fitScale(held, { width: crop.width * SHARE, height: crop.height * SHARE }, 1);
+  const key = newId();
+  const mark = picturePiece(newId(), key, held, at ?? centre(crop), scale);
+  changeDocument('Add a picture', (draft) => {
+    draft.pictures = { ...draft.pictures, [key]: held };
+    draft.marks.push(mark);
+  });
+  chooseTool('grab');
+  select([mark.id]);
+  if (shrunk) {
+    notify({
+      key: 'piece',
+      tone: 'plain',
+      title: 'The picture was made smaller',
+      lines: [
+        `It lies on the shot with ${held.width} × ${held.height} pixels, so that it can be held.`,
+      ],
+    });
+  }
+}
+
+const refuse = (words: string): void =>
+  notify({ key: 'piece', tone: 'bad', title: 'Nothing added', lines: [words] });
+
+/** Pictures dropped on Mark become pieces of the shot. */
+export function useDroppedPictures(): void {
+  useEffect(() => {
+    const over = (event: DragEvent) => {
+      if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
+    };
+    const drop = (event: DragEvent) => {
+      const files = [...(event.dataTransfer?.files ?? [])];
+      if (files.length === 0) return;
+      event.preventDefault();
+      void addAll(files, placeOf(event));
+    };
+    window.addEventListener('dragover', over);
+    window.addEventListener('drop', drop);
+    return () => {
+      window.removeEventListener('dragover', over);
+      window.removeEventListener('drop', drop);
+    };
+  }, []);
+}
+
+async function addAll(files: readonly File[], at: Point | undefined): Promise<void> {
+  for (const file of files) await addPicture(file, at);
+}
+
+/** The place of the picture under a drop; none outside it. */
+function placeOf(event: DragEvent): Point | undefined {
+  const stage =
+    event.target instanceof Element ? event.target.closest('[data-testid="stage"]') : null;
+  if (!stage) return undefined;
+  const box = stage.getBoundingClientRect();
+  const screen = { x: event.clientX - box.left, y: event.clientY - box.top };
+  return toFrame(usePointer.getState().camera, screen);
+}

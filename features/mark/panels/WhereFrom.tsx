@@ -1,0 +1,33 @@
+import { sourceLabels } from '@/core/contracts/provenance';
+import { formatMoment } from '../../ui/format';
+import { useSession } from '../session/session';
+
+export function WhereFrom() {
+  const provenance = useSession((s) => s.provenance);
+  const view = useSession((s) => s.history.document.view.crop);
+  const facts: [string, string | undefined][] = [
+    ['From', sourceLabels[provenance.source]],
+    ['Display', provenance.display],
+    ['Window', provenance.windowTitle],
+    ['Part', provenance.part],
+    ['File', provenance.fileName],
+    ['Taken', formatMoment(provenance.takenAt)],
+    ['Size', `${view.width} × ${view.height} px`],
+  ];
+  return (
+    <section aria-label="Where from">
+      <h2 className="mb-1 font-name text-base">Where from</h2>
+      <dl className="grid grid-cols-[70px_1fr] gap-x-2 gap-y-0.5">
+        {facts.map(
+          ([label, value]) =>
+            value && (
+              <div key={label} className="contents">
+                <dt className="text-soft">{label}</dt>
+                <dd className="break-words">{value}</dd>
+              </div>
+            ),
+        )}
+      </dl>
+    </section>
+  );
+}

@@ -1,0 +1,132 @@
+import type { ShotDocument } from '@/core/document/document';
+import type { Shot } from '@/core/contracts/shot';
+import type { Step } from '@/core/document/steps';
+import type { History } from '@/core/document/history';
+import { loadShaper } from '@/workers/loadShaper';
+import { api } from '../../api/client';
+import type { Draft } from '../../outbox/db';
+import { heldName } from '../../names/rename';
+import { dropDraft, holdDraft, orphanedDrafts } from '../../outbox/drafts';
+import { recall, remember } from '../../outbox/memory';
+import { fromOutbox } from '../../outbox/outbox';
+import { decodeFrame } from '../../pictures/pictures';
+import { freshHistory, openSession } from './session';
+import { rememberTurned, turnedPicture } from '../fit/turning';
+import { whenSettled } from '../../outbox/settling';
+import { startStoring, storeSoon } from './storing';
+
+/** Shots that were opened once from memory: from then on the document is elsewhere. */
+const openedBefore = new Set<string>();
+
+/** Opens a shot from wherever it is nearest: memory, the outbox, the server. */
+export async function openShot(id: string, stillWanted: () => boolean): Promise<void> {
+  const shaper = await loadShaper();
+  const fresh = recall(id);
+  if (fresh && !openedBefore.has(id)) {
+    const picture = await turnedPicture(fresh.picture, fresh.document.view.turn);
+    if (!stillWanted()) return;
+    openedBefore.add(id);
+    rememberTurned(picture, fresh.document.view.turn);
+    openSession({
+      ...fresh,
+      frame: fresh.picture,
+      picture,
+      shaper,
+      history: freshHistory(fresh.document),
+    });
+    startStoring(fresh, { revision: 1, steps: [], unstored: true });
+    return;
+  }
+  await whenSettled(id);
+  const waiting = await fromOutbox(id);
+  const drafts = await orphanedDrafts(id);
+  if (waiting?.document) {
+    const frame = fresh?.picture ?? (await decodeFrame(waiting.picture));
+    const shot = { ...waiting, document: waiting.document };
+    const begun = resume(shot.document, [], 0, drafts[0]);
+    const { turn } = begun.history.document.view;
+    const picture = await turnedPicture(frame, turn);
+    if (!stillWanted()) return;
+    rememberTurned(picture, turn);
+    openSession({
+      ...shot,
+      title: heldName(id) ?? shot.title,
+      frame,
+      picture,
+      shaper,
+      history: begun.history,
+    });
+    startStoring(shot, { revision: 1, steps: [], unstored: true });
+    if (begun.resumed) storeSoon();
+    return;
+  }
+  const [shot, steps, frame] = await Promise.all([
+    api.shot(id),
+    api.steps(id),
+    fresh?.picture ?? api.frame(id).then(decodeFrame),
+  ]);
+  if (stillWanted()) await openStored(shot, steps, frame, drafts, stillWanted);
+}
+
+async function openStored(
+  shot: Shot,
+  stored: { steps: Step[]; position: number },
+  frame: ImageBitmap,
+  drafts: readonly Draft[],
+  stillWanted: () => boolean,
+): Promise<void> {
+  const shaper = await loadShaper();
+  remember({ ...shot, picture: frame });
+  openedBefore.add(shot.id);
+  const fitting = drafts.find((d) => d.change.revision === shot.revision);
+  const stale = drafts.find((d) => d.change.revision !== shot.revision);
+  const draft = fitting ?? stale;
+  const begun = fitting
+    ? resume(shot.document, stored.steps, stored.position, fitting)
+    : {
+        history: { document: draft?.change.document ?? shot.document, ...stored },
+        resumed: false,
+      };
+  const { turn } = begun.history.document.view;
+  const picture = await turnedPicture(frame, turn);
+  if (!stillWanted()) return;
+  rememberTurned(picture, turn);
+  openSession({
+    ...shot,
+    title: heldName(shot.id) ?? shot.title,
+    frame,
+    picture,
+    shaper,
+    history: begun.history,
+    stored: !fitting && stale ? { name: 'stale', current: shot } : { name: 'stored', at: null },
+  });
+  startStoring(shot, { revision: shot.revision, steps: stored.steps, unstored: false });
+  if (draft) await adopt(draft);
+  if (begun.resumed && stillWanted()) storeSoon();
+}
+
+/** A change that a closed tab left becomes this tab's own. */
+async function adopt(draft: Draft): Promise<void> {
+  await dropDraft(draft);
+  await holdDraft(draft.shot, draft.change);
+}
+
+/** The history with a change on top that never reached the server. */
+function resume(
+  document: ShotDocument,
+  steps: readonly Step[],
+  position: number,
+  draft: Draft | undefined,
+): { history: History; resumed: boolean } {
+  const change = draft?.change;
+  if (!change?.steps) return { history: { document, steps, position }, resumed: false };
+  const { keep, added, position: at } = change.steps;
+  return {
+    history: {
+      document: change.document,
+      steps: [...steps.slice(0, keep), ...added],
+      position: at,
+    },
+    resumed: true,
+  };
+}

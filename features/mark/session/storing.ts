@@ -1,0 +1,140 @@
+import type { ShotChange } from '@/core/contracts/shot';
+import type { Step } from '@/core/document/steps';
+import { api, ApiError, messageOf, noAnswer } from '../../api/client';
+import { dropOwnDraft, holdDraft } from '../../outbox/drafts';
+import { whenStored } from '../../outbox/outbox';
+import { settleBy, settled } from '../../outbox/settling';
+import { session, update, useMark, type Session, type StoredState } from './session';
+
+/** Waits this long after a change, so that a drag or a word is sent once. */
+const PAUSE = 350;
+const RETRY_PAUSE = 2000;
+
+/** What the server has of a shot, and what of it is on its way. One per open shot. */
+interface Storer {
+  id: string;
+  revision: number;
+  /** The take itself may still be on its way. */
+  arrived: Promise<unknown>;
+  steps: readonly Step[];
+  timer: ReturnType<typeof setTimeout> | undefined;
+  sending: Promise<void> | null;
+  latest: Session | null;
+  wait: () => Promise<void>;
+}
+
+let current: Storer | null = null;
+
+/** Begins to look after a shot that was just opened. `unstored`: the take is still in the outbox. */
+export function startStoring(
+  opened: Pick<Session, 'id'>,
+  server: { revision: number; steps: readonly Step[]; unstored: boolean },
+): void {
+  const storer: Storer = {
+    id: opened.id,
+    revision: server.revision,
+    arrived: server.unstored ? whenStored(opened.id) : Promise.resolve(),
+    steps: server.steps,
+    timer: undefined,
+    sending: null,
+    latest: null,
+    wait: async () => {
+      if (storer.latest || storer.sending) await send(storer);
+    },
+  };
+  current = storer;
+  settleBy(storer.id, storer.wait);
+  if (server.unstored) watchArrival(storer);
+}
+
+function watchArrival(storer: Storer): void {
+  show(storer, { name: 'waiting', why: null });
+  storer.arrived.then(
+    () => !storer.latest && show(storer, { name: 'stored', at: Date.now() }),
+    (error: unknown) => show(storer, { name: 'waiting', why: messageOf(error) }),
+  );
+}
+
+function show(storer: Storer, stored: StoredState): void {
+  if (useMark.getState().session?.id === storer.id) update({ stored });
+}
+
+/** Notes a change: held in the browser at once, sent to the server in a moment. */
+export function storeSoon(): void {
+  const storer = current;
+  const open = session();
+  if (!storer || open.stored.name === 'stale') {
+    void hold(storer, open);
+    return;
+  }
+  storer.latest = open;
+  void hold(storer, open);
+  if (open.stored.name !== 'waiting') update({ stored: { name: 'storing' } });
+  clearTimeout(storer.timer);
+  storer.timer = setTimeout(() => void send(storer), PAUSE);
+}
+
+async function hold(storer: Storer | null, open: Session): Promise<void> {
+  if (storer) await holdDraft(storer.id, toChange(storer, open)).catch(() => undefined);
+}
+
+function toChange(storer: Storer, open: Session): ShotChange {
+  const { document, steps, position } = open.history;
+  let keep = 0;
+  while (keep < steps.length && steps[keep] === storer.steps[keep]) keep += 1;
+  return {
+    revision: storer.revision,
+    document,
+    steps: { keep, added: steps.slice(keep), position },
+  };
+}
+
+/** Sends the latest version; one at a time, and again when it changed meanwhile. */
+function send(storer: Storer): Promise<void> {
+  storer.sending ??= sendLatest(storer).finally(() => {
+    storer.sending = null;
+  });
+  return storer.sending;
+}
+
+async function sendLatest(storer: Storer): Promise<void> {
+  while (storer.latest) {
+    const open = storer.latest;
+    try {
+      await storer.arrived;
+      const { revision } = await api.change(storer.id, toChange(storer, open));
+      storer.revision = revision;
+      storer.steps = open.history.steps;
+      if (storer.latest === open) storer.latest = null;
+    } catch (error) {
+      if (error instanceof ApiError && error.current) {
+        storer.latest = null;
+        show(storer, { name: 'stale', current: error.current });
+        return;
+      }
+      show(storer, { name: 'waiting', why: messageOf(error) });
+      if (!noAnswer(error)) return;
+      await new Promise((resolve) => setTimeout(resolve, RETRY_PAUSE));
+    }
+  }
+  await dropOwnDraft(storer.id).catch(() => undefined);
+  // A change that came while the draft was dropped is held again.
+  if (storer.latest) {
+    await hold(storer, storer.latest);
+    return sendLatest(storer);
+  }
+  show(storer, { name: 'stored', at: Date.now() });
+}
+
+/** The revision that the server has, if it has all that is drawn; null while something is on its way. */
+export const settledRevision = (id: string): number | null =>
+  current?.id === id && !current.latest && !current.sending ? current.revision : null;
+
+/** The shot is left: what is not sent yet is sent now. */
+export function stopStoring(): void {
+  const storer = current;
+  current = null;
+  if (!storer) return;
+  clearTimeout(storer.timer);
+  void storer.wait().finally(() => settled(storer.id, storer.wait));
+}

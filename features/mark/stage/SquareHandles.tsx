@@ -1,0 +1,34 @@
+import { Circle, Line } from 'react-konva';
+import { toScreen, type Camera } from './camera';
+import { pressSquare } from '../gestures/gesture';
+import { useSession } from '../session/session';
+import { themeColour } from './theme';
+
+/** The four corners that are pulled square, on the frame. */
+export function SquareHandles({ camera }: { camera: Camera }) {
+  const quad = useSession((s) => s.squaring);
+  if (!quad) return null;
+  const petrol = themeColour('petrol');
+  const places = quad.map((p) => toScreen(camera, p));
+  const line = { points: places.flatMap((p) => [p.x, p.y]), closed: true, listening: false };
+  return (
+    <>
+      <Line {...line} stroke={themeColour('card')} strokeWidth={4} />
+      <Line {...line} stroke={petrol} strokeWidth={2} />
+      {places.map((at, i) => (
+        <Circle
+          key={i}
+          {...at}
+          radius={8}
+          hitStrokeWidth={16}
+          fill={themeColour('card')}
+          stroke={petrol}
+          strokeWidth={2.5}
+          onPointerDown={(event) => {
+            if (event.evt.button === 0) pressSquare(i);
+          }}
+        />
+      ))}
+    </>
+  );
+}

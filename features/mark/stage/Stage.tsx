@@ -1,0 +1,280 @@
+import type Konva from 'konva';
+import { useEffect, useMemo, useState, type PointerEvent } from 'react';
+import { Layer, Shape, Stage as KonvaStage } from 'react-konva';
+import type { Rect } from '@/core/geometry/rect';
+import type { StrokePoint } from '@/core/marks/contract';
+import type { Mark } from '@/core/marks/registry';
+import { bitmap, sheet } from '@/workers/bitmap';
+import { useHeldSpace } from '../../ui/useHeldSpace';
+import { useSize } from '../../ui/useSize';
+import { pan, resolveCamera, seenBy, toFrame, zoomAt, type Camera } from './camera';
+import { CropHandles } from './CropHandles';
+import {
+  abandon,
+  gestureGoesOn,
+  moveTo,
+  openUnder,
+  pressOn,
+  releaseAll,
+  startPan,
+} from '../gestures/gesture';
+import { LivePaint } from './livePaint';
+import { usePointer } from './pointerStore';
+import { Overlays } from './Overlays';
+import { useParts } from './parts';
+import { RailView } from './RailView';
+import { Rulers } from './Rulers';
+import { SelectionHandles } from './SelectionHandles';
+import { frameDrawer } from './scene';
+import { session, update, useSession } from '../session/session';
+import { sizeBy } from './sizeInHand';
+import { SizeShown } from './SizeShown';
+import { SquareHandles } from './SquareHandles';
+import { StageMenu } from './StageMenu';
+import { TextField } from './TextField';
+import { Touches } from '../gestures/touch';
+import { TrueUpChip } from './TrueUpChip';
+
+/** The picture with its marks, its rulers, and everything that is done on it by pointer. */
+export function Stage() {
+  const [space, size] = useSize<HTMLDivElement>();
+  const view = useSession((s) => s.history.document.view.crop);
+  const cropping = useSession((s) => s.cropping !== null);
+  const squaring = useSession((s) => s.squaring !== null);
+  const picture = useSession((s) => (s.squaring ? s.frame : s.picture));
+  const tool = useSession((s) => s.tool);
+  const camera = useSession((s) => s.camera);
+  const id = useSession((s) => s.id);
+  const shown = useMemo<Rect>(
+    () =>
+      cropping || squaring ? { x: 0, y: 0, width: picture.width, height: picture.height } : view,
+    [cropping, squaring, picture, view],
+  );
+  const seen = useSession((s) => s.cropSeen) ?? shown;
+  const resolved = useMemo(() => resolveCamera(camera, seen, size), [camera, seen, size]);
+  usePublishedCamera(resolved, size);
+  const parts = useParts();
+  const panning = useHeldSpace();
+  const touches = useMemo(() => new Touches(), []);
+
+  const place = (event: { clientX: number; clientY: number }) => {
+    const box = space.current?.getBoundingClientRect();
+    return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) };
+  };
+  const toPoint = (event: globalThis.PointerEvent): StrokePoint => ({
+    ...toFrame(resolved, place(event)),
+    pressure: event.pointerType === 'pen' ? event.pressure : 0.5,
+  });
+
+  const down = (event: PointerEvent) => {
+    if (event.target instanceof HTMLTextAreaElement) return;
+    const { editing, tool } = session();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    space.current?.focus({ preventScroll: true });
+    // A finger was nowhere before.
+    usePointer.setState({ at: toFrame(resolved, place(event)) });
+    const meant = touches.press(event, place(event), event.timeStamp);
+    if (meant === 'pinch') abandon();
+    if (meant !== 'draw') return;
+    // A handle that was pressed has begun its own gesture.
+    if (gestureGoesOn()) return;
+    // Clicking away from words ends them, and begins nothing new.
+    if (editing && tool !== 'grab') return;
+    if (event.button === 1 || panning) startPan(place(event));
+    else if (event.button === 0) {
+      const copies = event.ctrlKey || event.metaKey || event.altKey;
+      pressOn(toPoint(event.nativeEvent), place(event), resolved.scale, event.shiftKey, copies);
+    }
+  };
+  const move = (event: PointerEvent) => {
+    const { nativeEvent } = event;
+    touches.hover(event, event.timeStamp);
+    const pinched = touches.move(event, place(event), resolved);
+    if (pinched) {
+      update({ camera: pinched });
+      return;
+    }
+    const at = toFrame(resolved, place(event));
+    usePointer.setState({ at });
+    if (event.buttons === 0) return;
+    const all = nativeEvent.getCoalescedEvents?.() ?? [];
+    const points = (all.length ? all : [nativeEvent]).map(toPoint);
+    moveTo(points, place(event), event.shiftKey, resolved.scale, event.altKey);
+  };
+  const up = (event: PointerEvent) => {
+    if (!touches.release(event)) releaseAll(resolved.scale);
+  };
+  useWheel(space, resolved);
+  return (
+    <div className="grid min-h-0 grow grid-cols-[20px_1fr] grid-rows-[20px_1fr] bg-desk">
+      <Rulers camera={resolved} size={size} view={view} />
+      <StageMenu>
+        <div
+          ref={space}
+          role="application"
+          aria-label="Picture. The Marks list does by keyboard all that is done here by pointer."
+          tabIndex={0}
+          data-testid="stage"
+          data-parts={parts}
+          data-of={id}
+          data-home
+          className="relative min-h-0 min-w-0 touch-none overflow-hidden"
+          style={{
+            cursor: panning
+              ? 'grab'
+              : tool === 'grab'
+                ? 'default'
+                : tool === 'text'
+                  ? 'text'
+                  : 'crosshair',
+          }}
+          onPointerDown={down}
+          onPointerMove={move}
+          onPointerUp={up}
+          onPointerCancel={up}
+          onPointerLeave={() => usePointer.setState({ at: null })}
+          onDoubleClick={(event) => openUnder(toFrame(resolved, place(event)), resolved.scale)}
+        >
+          {size.width > 0 && (
+            <KonvaStage width={size.width} height={size.height}>
+              <Picture camera={resolved} shown={shown} size={size} />
+              <Layer>
+                <RailView camera={resolved} />
+                <SelectionHandles camera={resolved} />
+                <CropHandles camera={resolved} />
+                <SquareHandles camera={resolved} />
+                <Overlays camera={resolved} />
+              </Layer>
+            </KonvaStage>
+          )}
+          <TextField camera={resolved} />
+          <TrueUpChip />
+          <SizeShown />
+        </div>
+      </StageMenu>
+    </div>
+  );
+}
+
+/** The picture is drawn smoothly this long after it last moved. */
+const REST = 160;
+
+const NONE: readonly Mark[] = [];
+
+interface Size {
+  width: number;
+  height: number;
+}
+
+function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: Size }) {
+  // While corners are pulled square, the frame itself is shown, and nothing on it.
+  const bare = useSession((s) => s.squaring !== null);
+  const picture = useSession((s) => (bare ? s.frame : s.picture));
+  const shaper = useSession((s) => s.shaper);
+  const marks = useSession((s) => (bare ? NONE : s.history.document.marks));
+  const live = useSession((s) => (bare ? NONE : s.live));
+  const editing = useSession((s) => s.editing);
+  const turn = useSession((s) => s.history.document.view.turn);
+  const pictures = useSession((s) => s.history.document.pictures);
+  const shape = useSession((s) => (s.cropping || bare ? undefined : s.history.document.view.shape));
+  const painter = useMemo(() => new LivePaint(), []);
+  const drawFrame = frameDrawer(picture);
+  const fine = useAtRest(camera);
+  const settled = useAtRest(marks);
+  const paint = (context: Konva.Context) => {
+    // konva wraps the canvas; the painter needs the real one, for the same pixels as everywhere.
+    const target = context._context;
+    const several = live.length > 1;
+    const moved = new Set(live.map((mark) => mark.id));
+    const sight = {
+      picture,
+      drawFrame,
+      marks: several ? marks.filter((mark) => !moved.has(mark.id)) : marks,
+      view: shown,
+      shape,
+      turn,
+      pictures,
+      camera,
+      ...size,
+      dots: window.devicePixelRatio,
+      active: several ? null : (editing ?? live[0]?.id ?? null),
+      tools: {
+        shaper,
+        bitmap,
+        sheet,
+        sight: { scale: camera.scale * window.devicePixelRatio, seen: seenBy(camera, size) },
+      },
+      fine,
+      settled,
+    };
+    painter.paint(target, sight, editing ? [] : live);
+  };
+  return (
+    <Layer listening={false}>
+      <Shape sceneFunc={paint} />
+    </Layer>
+  );
+}
+
+/** True once a value has not changed for a moment. */
+function useAtRest(value: unknown): boolean {
+  const [rested, setRested] = useState<unknown>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(value), REST);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return rested === value;
+}
+
+/** So much turning of the wheel is one step; a wheel that turns without steps sends many a little. */
+const NOTCH = 50;
+
+/** The wheel as steps of a thickness or size. */
+class SizeWheel {
+  private turned = 0;
+
+  turn({ deltaX, deltaY }: WheelEvent): void {
+    // Some systems turn a wheel with Alt held sideways.
+    const by = deltaY || deltaX;
+    if (Math.sign(by) !== Math.sign(this.turned)) this.turned = 0;
+    this.turned += by;
+    if (Math.abs(this.turned) < NOTCH) return;
+    sizeBy(this.turned < 0 ? 1 : -1);
+    this.turned = 0;
+  }
+}
+
+/**
+ * The wheel scrolls the picture; with Ctrl, or by pinching, it enlarges; with Alt it makes what is
+ * in hand thicker or larger.
+ */
+function useWheel(space: React.RefObject<HTMLDivElement | null>, camera: Camera): void {
+  const sized = useMemo(() => new SizeWheel(), []);
+  useEffect(() => {
+    const element = space.current;
+    if (!element) return;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      if (event.altKey) {
+        sized.turn(event);
+        return;
+      }
+      const box = element.getBoundingClientRect();
+      const at = { x: event.clientX - box.left, y: event.clientY - box.top };
+      const next =
+        event.ctrlKey || event.metaKey
+          ? zoomAt(camera, at, Math.exp(-event.deltaY / 240))
+          : event.shiftKey
+            ? pan(camera, -event.deltaY, 0)
+            : pan(camera, -event.deltaX, -event.deltaY);
+      update({ camera: next });
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => element.removeEventListener('wheel', wheel);
+  }, [space, camera, sized]);
+}
+
+/** Lets the keys and the status line know what is shown. */
+function usePublishedCamera(camera: Camera, size: Size): void {
+  useEffect(() => usePointer.setState({ camera, size }), [camera, size]);
+}

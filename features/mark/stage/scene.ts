@@ -1,0 +1,33 @@
+import type { Mark } from '@/core/marks/registry';
+import type { PaintTools } from '@/core/marks/contract';
+import { PaintScene, type Sources } from '@/core/paint/scene';
+import type { Surface } from '@/core/drawing/surface';
+import { bitmap, sheet } from '@/workers/bitmap';
+import { session } from '../session/session';
+
+/** Draws the frame, the same function for the same picture, so that what is cached by it is found. */
+const drawers = new WeakMap<ImageBitmap, (surface: Surface) => void>();
+export function frameDrawer(picture: ImageBitmap): (surface: Surface) => void {
+  const known = drawers.get(picture) ?? ((to: Surface) => to.drawImage(picture, 0, 0));
+  drawers.set(picture, known);
+  return known;
+}
+
+/** What the open shot's marks, or others in their place, are painted of. */
+export function sourcesOf(marks?: readonly Mark[]): Sources {
+  const { history, picture, shaper } = session();
+  const { document } = history;
+  return {
+    marks: marks ?? document.marks,
+    view: document.view,
+    pictures: document.pictures,
+    drawFrame: frameDrawer(picture),
+    tools: { shaper, bitmap, sheet },
+  };
+}
+
+/** What the open shot's marks are painted on. */
+export function sceneOf(): { tools: PaintTools; scene: PaintScene } {
+  const sources = sourcesOf();
+  return { tools: sources.tools, scene: new PaintScene(sources) };
+}

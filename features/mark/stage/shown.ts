@@ -1,0 +1,17 @@
+import type { Rect } from '@/core/geometry/rect';
+import { toFrame } from './camera';
+import { shownPart } from '../fit/crop';
+import { usePointer } from './pointerStore';
+import { session } from '../session/session';
+
+/** The part of the view that can be seen now, in frame pixels. */
+export function shownNow(): Rect {
+  const { camera, size } = usePointer.getState();
+  const origin = toFrame(camera, { x: 0, y: 0 });
+  const seen = {
+    ...origin,
+    width: size.width / camera.scale,
+    height: size.height / camera.scale,
+  };
+  return shownPart(session().history.document.view.crop, seen);
+}
