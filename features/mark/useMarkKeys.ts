@@ -17,7 +17,7 @@ import { shownNow } from './stage/shown';
 import { isMarkTool } from './panels/tools';
 import { zoomTo } from './stage/camera';
 import { closeCorners, takeCornerBack } from './actions/corners';
-import { abandon, gestureGoesOn } from './gestures/gesture';
+import { abandon, gestureGoesOn } from './gestures/hand';
 import { usePointer } from './stage/pointerStore';
 import { toggleRail } from './fit/rail';
 import { fitView, session, update, type Tool } from './session/session';

@@ -10,7 +10,7 @@ import { factsOf } from '@/core/keep/facts';
 import { allActions } from '@/features/keys/actions';
 import { chooseTool, marks, select, selectedMarks } from '@/features/mark/actions/actions';
 import { redo, undo } from '@/features/mark/session/changes';
-import { moveTo, pressHandle, pressOn, releaseAll } from '@/features/mark/gestures/gesture';
+import { moveTo, pressHandle, pressOn, releaseAll } from '@/features/mark/gestures/hand';
 import { MarkRow } from '@/features/mark/panels/MarkRow';
 import { session, useMark } from '@/features/mark/session/session';
 import { toolGroups } from '@/features/mark/panels/tools';
@@ -18,6 +18,7 @@ import { markAt } from '@/features/mark/stage/under';
 import { formats } from '@/server/formats';
 import { flatten } from '@/server/paint/flatten';
 import { serverShaper } from '@/server/paint/shaper';
+import { movedTo, pressAt } from '@/tests/lib/pointer';
 import { openTestSession } from '@/tests/lib/session';
 
 /**
@@ -56,8 +57,8 @@ test('its tool stands in the panel and among the keys, beside those of its purpo
 
 test('it is drawn, found under the pointer, selected, resized, undone and done again', () => {
   chooseTool(wedge);
-  pressOn(at(100, 100), at(100, 100), 1, false);
-  moveTo([at(200, 180)], at(200, 180), false, 1, true);
+  pressOn(pressAt(at(100, 100)));
+  moveTo(movedTo(at(200, 180), { free: true }));
   releaseAll();
   expect(marks()).toMatchObject([{ kind: 'wedge', x: 100, y: 100, width: 100, height: 80 }]);
   expect(marks()).toMatchObject([{ colour: GREEN }]);
@@ -68,7 +69,7 @@ test('it is drawn, found under the pointer, selected, resized, undone and done a
   const [mark] = selectedMarks();
   if (!mark) throw new Error('Nothing is selected.');
   pressHandle(mark, 'se');
-  moveTo([at(300, 300)], at(300, 300), false, 1, true);
+  moveTo(movedTo(at(300, 300), { free: true }));
   releaseAll();
   expect(marks()).toMatchObject([{ width: 200, height: 200 }]);
   undo();

@@ -2,7 +2,7 @@ import { Circle, Line, Rect as KonvaRect } from 'react-konva';
 import { gripPoint, grips } from '@/core/geometry/resize';
 import { bottom, right, type Rect } from '@/core/geometry/rect';
 import { toFrame, toScreen, type Camera } from './camera';
-import { pressCrop, pressShapePoint } from '../gestures/gesture';
+import { pressCrop, pressShapePoint } from '../gestures/hand';
 import { useSession } from '../session/session';
 import { themeColour } from './theme';
 

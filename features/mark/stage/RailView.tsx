@@ -4,7 +4,7 @@ import { Circle, Group, Line, Rect } from 'react-konva';
 import { ontoRail, railCentre, snappedAngle, type Rail } from '@/core/geometry/rail';
 import type { Point } from '@/core/geometry/point';
 import { toFrame, toScreen, type Camera } from './camera';
-import { pressOther } from '../gestures/gesture';
+import { pressOther } from '../gestures/hand';
 import { setRail, turnRail } from '../fit/rail';
 import { useSession } from '../session/session';
 import { themeColour } from './theme';

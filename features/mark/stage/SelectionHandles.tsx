@@ -6,7 +6,7 @@ import type { Handle } from '@/core/marks/contract';
 import { kindOf, markBounds, picturesOf, type Mark } from '@/core/marks/registry';
 import { markById, marks as storedMarks } from '../actions/actions';
 import { toScreen, type Camera } from './camera';
-import { pressGroup, pressHandle } from '../gestures/gesture';
+import { pressGroup, pressHandle } from '../gestures/hand';
 import { groupHandles, groupOf, tooSmallForHandles } from '../actions/group';
 import { shownMarks, useSession } from '../session/session';
 import { themeColour } from './theme';

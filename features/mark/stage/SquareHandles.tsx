@@ -1,6 +1,6 @@
 import { Circle, Line } from 'react-konva';
 import { toScreen, type Camera } from './camera';
-import { pressSquare } from '../gestures/gesture';
+import { pressSquare } from '../gestures/hand';
 import { useSession } from '../session/session';
 import { themeColour } from './theme';
 

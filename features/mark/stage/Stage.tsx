@@ -17,7 +17,7 @@ import {
   pressOn,
   releaseAll,
   startPan,
-} from '../gestures/gesture';
+} from '../gestures/hand';
 import { LivePaint } from './livePaint';
 import { usePointer } from './pointerStore';
 import { Overlays } from './Overlays';
@@ -82,8 +82,12 @@ export function Stage() {
     if (editing && tool !== 'grab') return;
     if (event.button === 1 || panning) startPan(place(event));
     else if (event.button === 0) {
-      const copies = event.ctrlKey || event.metaKey || event.altKey;
-      pressOn(toPoint(event.nativeEvent), place(event), resolved.scale, event.shiftKey, copies);
+      pressOn({
+        at: toPoint(event.nativeEvent),
+        scale: resolved.scale,
+        adds: event.shiftKey,
+        copies: event.ctrlKey || event.metaKey || event.altKey,
+      });
     }
   };
   const move = (event: PointerEvent) => {
@@ -99,7 +103,14 @@ export function Stage() {
     if (event.buttons === 0) return;
     const all = nativeEvent.getCoalescedEvents?.() ?? [];
     const points = (all.length ? all : [nativeEvent]).map(toPoint);
-    moveTo(points, place(event), event.shiftKey, resolved.scale, event.altKey);
+    moveTo({
+      points,
+      at: points.at(-1) ?? toPoint(nativeEvent),
+      screen: place(event),
+      scale: resolved.scale,
+      keep: event.shiftKey,
+      free: event.altKey,
+    });
   };
   const up = (event: PointerEvent) => {
     if (!touches.release(event)) releaseAll(resolved.scale);

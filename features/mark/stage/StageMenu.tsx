@@ -14,7 +14,7 @@ import {
 } from '../actions/actions';
 import { pasteMarks } from '../actions/arrange';
 import { copyChosen } from '../actions/copying';
-import { abandon, gestureGoesOn } from '../gestures/gesture';
+import { abandon, gestureGoesOn } from '../gestures/hand';
 import { usePointer } from './pointerStore';
 import { fitView, session, useSession } from '../session/session';
 import { markAt } from './under';

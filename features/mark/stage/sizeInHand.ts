@@ -4,7 +4,7 @@ import { numbersOf } from '@/core/numbers/written';
 import type { Style } from '@/core/marks/style';
 import { announce } from '../../ui/announce';
 import { markById, setStyle } from '../actions/actions';
-import { gestureGoesOn } from '../gestures/gesture';
+import { gestureGoesOn } from '../gestures/hand';
 import { session } from '../session/session';
 import { useStyles } from '../session/styles';
 import { isMarkTool } from '../panels/tools';

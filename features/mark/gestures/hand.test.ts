@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import type { Point } from '@/core/geometry/point';
 import { everyMark } from '@/tests/lib/marks';
+import { movedTo, pressAt } from '@/tests/lib/pointer';
 import { ids, openTestSession } from '@/tests/lib/session';
 import { chooseTool, markById, marks, select } from '../actions/actions';
 import {
@@ -12,7 +13,7 @@ import {
   pressOn,
   releaseAll,
   startPan,
-} from './gesture';
+} from './hand';
 import { session, type Tool } from '../session/session';
 
 const at = (x: number, y: number): Point => ({ x, y });
@@ -31,8 +32,8 @@ function abandonIfAny(): void {
 function stroke(tool: Tool, points: Point[], keep = false): void {
   chooseTool(tool);
   const [first = at(0, 0), ...rest] = points;
-  pressOn(first, first, 1, false);
-  for (const p of rest) moveTo([p], p, keep, 1, true);
+  pressOn(pressAt(first));
+  for (const p of rest) moveTo(movedTo(p, { keep, free: true }));
   releaseAll();
 }
 
@@ -72,8 +73,8 @@ describe('drawing', () => {
 
   test('Esc in the middle leaves nothing', () => {
     chooseTool('box');
-    pressOn(at(10, 10), at(10, 10), 1, false);
-    moveTo([at(80, 80)], at(80, 80), false);
+    pressOn(pressAt(at(10, 10)));
+    moveTo(movedTo(at(80, 80)));
     expect(session().live).toHaveLength(1);
     abandon();
     releaseAll();
@@ -87,10 +88,10 @@ describe('grabbing', () => {
     stroke('grab', [at(360, 160), at(350, 150), at(340, 170)]);
     expect(session().selection).toEqual(['box2']);
     expect(markById('box2')).toMatchObject({ x: 300, y: 110 });
-    pressOn(at(200, 160), at(200, 160), 1, true);
+    pressOn(pressAt(at(200, 160), { adds: true }));
     releaseAll();
     expect(session().selection).toEqual(['box2', 'box']);
-    pressOn(at(200, 160), at(200, 160), 1, true);
+    pressOn(pressAt(at(200, 160), { adds: true }));
     releaseAll();
     expect(session().selection).toEqual(['box2']);
   });
@@ -98,8 +99,8 @@ describe('grabbing', () => {
   test('several move together as one step', () => {
     chooseTool('grab');
     select(['box', 'box2']);
-    pressOn(at(360, 160), at(360, 160), 1, false);
-    moveTo([at(370, 165)], at(370, 165), false);
+    pressOn(pressAt(at(360, 160)));
+    moveTo(movedTo(at(370, 165)));
     releaseAll();
     expect([markById('box'), markById('box2')]).toMatchObject([
       { x: 110.5, y: 105 },
@@ -111,14 +112,14 @@ describe('grabbing', () => {
   test('on empty ground a frame is drawn that selects what lies wholly inside it', () => {
     chooseTool('grab');
     select(['box']);
-    pressOn(at(590, 395), at(590, 395), 1, false);
+    pressOn(pressAt(at(590, 395)));
     expect(session().selection).toEqual([]);
-    moveTo([at(630, 415)], at(630, 415), false);
+    moveTo(movedTo(at(630, 415)));
     releaseAll();
     expect(session().selection).toEqual([]);
     expect(session().marquee).toBeNull();
-    pressOn(at(308, 88), at(308, 88), 1, false);
-    moveTo([at(412, 236)], at(412, 236), false);
+    pressOn(pressAt(at(308, 88)));
+    moveTo(movedTo(at(412, 236)));
     expect(session().marquee).toEqual({ x: 308, y: 88, width: 104, height: 148 });
     releaseAll();
     expect(session().selection).toContain('box2');
@@ -127,8 +128,8 @@ describe('grabbing', () => {
 
   test('panning goes on from where it was', () => {
     startPan(at(0, 0));
-    moveTo([at(0, 0)], at(5, 0), false);
-    moveTo([at(0, 0)], at(10, 0), false);
+    moveTo(movedTo(at(0, 0), { screen: at(5, 0) }));
+    moveTo(movedTo(at(0, 0), { screen: at(10, 0) }));
     releaseAll();
     expect(session().camera.x).toBe(-10);
   });
@@ -139,12 +140,12 @@ describe('handles', () => {
     const box = markById('box2');
     if (!box) throw new Error('no box');
     pressHandle(box, 'se');
-    moveTo([at(450, 250)], at(450, 250), false);
+    moveTo(movedTo(at(450, 250)));
     abandon();
     expect(markById('box2')).toMatchObject({ width: 80 });
     pressHandle(box, 'se');
-    moveTo([at(420, 230)], at(420, 230), false);
-    moveTo([at(450, 250)], at(450, 250), false);
+    moveTo(movedTo(at(420, 230)));
+    moveTo(movedTo(at(450, 250)));
     releaseAll();
     expect(markById('box2')).toMatchObject({ width: 130, height: 150 });
     expect(session().history.steps).toHaveLength(1);
@@ -153,11 +154,11 @@ describe('handles', () => {
   test('Crop is pulled by a grip and moved inside the frame', () => {
     chooseTool('crop');
     pressCrop('se', at(600, 400));
-    moveTo([at(300, 200)], at(300, 200), false);
+    moveTo(movedTo(at(300, 200)));
     releaseAll();
     expect(session().cropping).toEqual({ x: 0, y: 0, width: 300, height: 200 });
     pressCrop('move', at(10, 10));
-    moveTo([at(9999, 60)], at(0, 0), false);
+    moveTo(movedTo(at(9999, 60), { screen: at(0, 0) }));
     releaseAll();
     expect(session().cropping).toEqual({ x: 300, y: 50, width: 300, height: 200 });
   });
