@@ -14,7 +14,7 @@ import { Problem } from '../ui/Problem';
 import { Item, Row } from '../ui/Row';
 import { ShotName } from '../names/ShotName';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
-import { setTitle } from './actions/actions';
+import { setTitle } from './actions/change';
 import { redo, undo } from './session/changes';
 import { pasteMarks } from './actions/arrange';
 import { copyChosen, copyShot } from './actions/copying';
@@ -23,7 +23,8 @@ import { DropRest } from './fit/DropRest';
 import { KeptAround } from './panels/KeptAround';
 import { MarksList } from './panels/MarksList';
 import { openShot } from './session/open';
-import { closeSession, session, useMark, useSession } from './session/session';
+import { useDocument } from './session/document';
+import { closeSession, session, useIsOpen } from './session/session';
 import { Stage } from './stage/Stage';
 import { StaleBanner } from './panels/StaleBanner';
 import { StatusLine } from './panels/StatusLine';
@@ -43,7 +44,7 @@ import { useTurnedPicture } from './fit/turning';
 import { WhereFrom } from './panels/WhereFrom';
 
 export function MarkView({ id }: { id: string }) {
-  const isOpen = useMark((s) => s.session?.id === id);
+  const isOpen = useIsOpen(id);
   const [problem, setProblem] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const reload = useCallback(() => {
@@ -90,10 +91,10 @@ export function MarkView({ id }: { id: string }) {
 }
 
 function OpenMark({ onReload }: { onReload: () => void }) {
-  const id = useSession((s) => s.id);
-  const title = useSession((s) => s.title);
+  const id = useDocument((s) => s.id);
+  const title = useDocument((s) => s.title);
   const [folded, setFolded] = useState(true);
-  const stale = useSession((s) => s.stored.name === 'stale');
+  const stale = useDocument((s) => s.stored.name === 'stale');
   const searching = usePrivate((p) => p.search.name !== 'none');
   useMarkKeys();
   useTurnedPicture();
@@ -156,10 +157,10 @@ function OpenMark({ onReload }: { onReload: () => void }) {
 }
 
 function MarkThread() {
-  const id = useSession((s) => s.id);
-  const title = useSession((s) => s.title);
-  const undoable = useSession((s) => canUndo(s.history));
-  const redoable = useSession((s) => canRedo(s.history));
+  const id = useDocument((s) => s.id);
+  const title = useDocument((s) => s.title);
+  const undoable = useDocument((s) => canUndo(s.history));
+  const redoable = useDocument((s) => canRedo(s.history));
   const icon = { size: 18, strokeWidth: 1.75 };
   const keys = {
     undo: useKeyOf('mark.undo'),

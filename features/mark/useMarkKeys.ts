@@ -1,16 +1,12 @@
 import { arrowStep, isArrow } from '@/core/region/selection';
 import { useAction } from '../keys/useAction';
 import { useEveryKey, useKey } from '../keys/useKey';
-import {
-  addInMiddle,
-  chooseTool,
-  deleteSelected,
-  duplicateSelected,
-  nudge,
-  select,
-  selectAll,
-  shiftInOrder,
-} from './actions/actions';
+import { deleteSelected, nudge } from './actions/change';
+import { chooseTool } from './actions/chooseTool';
+import { addInMiddle } from './actions/addInMiddle';
+import { duplicateSelected } from './actions/make';
+import { shiftInOrder } from './actions/order';
+import { select, selectAll } from './actions/select';
 import { redo, undo } from './session/changes';
 import { endCrop } from './fit/crop';
 import { shownNow } from './stage/shown';
@@ -20,7 +16,8 @@ import { closeCorners, takeCornerBack } from './actions/corners';
 import { abandon, gestureGoesOn } from './gestures/hand';
 import { usePointer } from './stage/pointerStore';
 import { toggleRail } from './fit/rail';
-import { fitView, session, update, type Tool } from './session/session';
+import type { Tool } from './session/tool';
+import { fitView, session, update } from './session/session';
 import { sizeBy } from './stage/sizeInHand';
 import { trueUp } from './recognise/trueUp';
 import { openNeighbour } from './neighbours';

@@ -41,6 +41,7 @@ describe('what became of a take', () => {
     await app.sees('By f2');
     await app.keys(Key.F2);
     await app.sees('Not kept in a folder. No default folder is set up yet.');
+    await app.sees('Copied: paste it anywhere');
     await browser.driver.navigate().refresh();
     await app.desk();
     await app.chord(Key.SHIFT, 'l');

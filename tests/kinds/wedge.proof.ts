@@ -8,11 +8,15 @@ import { kindOf, markNames, type MarkName } from '@/core/marks/registry';
 import { firstFacts, type FormatName } from '@/core/contracts/format';
 import { factsOf } from '@/core/keep/facts';
 import { allActions } from '@/features/keys/actions';
-import { chooseTool, marks, select, selectedMarks } from '@/features/mark/actions/actions';
+import { chooseTool } from '@/features/mark/actions/chooseTool';
+import { marks, select, selectedMarks } from '@/features/mark/actions/select';
 import { redo, undo } from '@/features/mark/session/changes';
 import { moveTo, pressHandle, pressOn, releaseAll } from '@/features/mark/gestures/hand';
 import { MarkRow } from '@/features/mark/panels/MarkRow';
-import { session, useMark } from '@/features/mark/session/session';
+import { documentPart } from '@/features/mark/session/document';
+import { livePart } from '@/features/mark/session/live';
+import { session } from '@/features/mark/session/session';
+import { toolPart } from '@/features/mark/session/tool';
 import { toolGroups } from '@/features/mark/panels/tools';
 import { markAt } from '@/features/mark/stage/under';
 import { formats } from '@/server/formats';
@@ -99,7 +103,9 @@ test('it is described and listed', () => {
   expect(kindOf(mark).describe(mark)).toBe('200 × 200 px');
   select([]);
   // Without a browser a store shows what it held at first.
-  Object.assign(useMark.getInitialState(), useMark.getState());
+  for (const { store } of [documentPart, toolPart, livePart]) {
+    Object.assign(store.getInitialState(), store.getState());
+  }
   const ignored = { measure: () => undefined, onStep: () => undefined, isStop: true };
   const row = createElement(MarkRow, { stored: mark, index: 0, count: 1, top: 0, ...ignored });
   expect(renderToStaticMarkup(createElement(Tooltip.Provider, null, row))).toMatch(

@@ -1,22 +1,29 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { everyMark } from '@/tests/lib/marks';
 import { ids, openTestSession } from '@/tests/lib/session';
-import * as actions from './actions';
 import * as changes from '../session/changes';
 import * as crop from '../fit/crop';
 import { session, shownMarks, update } from '../session/session';
 import { useStyles } from '../session/styles';
+import { nudge, setOnMark, setNumber, deleteSelected, backToFrame } from './change';
+import { chooseTool } from './chooseTool';
+import { addInMiddle } from './addInMiddle';
+import { duplicateSelected } from './make';
+import { shiftInOrder, moveInOrder } from './order';
+import { setStyle } from './restyle';
+import { select, markById, selectedMarks, marks } from './select';
+import { endWords, beginWords } from './words';
 
 const [first, second, third] = ['arrow', 'arrow2', 'arrow3'];
 beforeEach(() => openTestSession(everyMark.slice(0, 4)));
 
 describe('order', () => {
   test('forward, back, and to a place; at the ends it stays', () => {
-    actions.shiftInOrder('arrow', 1);
+    shiftInOrder('arrow', 1);
     expect(ids()).toEqual([second, first, third, 'line']);
-    actions.shiftInOrder('line', 1);
+    shiftInOrder('line', 1);
     expect(ids()).toEqual([second, first, third, 'line']);
-    actions.moveInOrder('line', 0);
+    moveInOrder('line', 0);
     expect(ids()).toEqual(['line', second, first, third]);
     changes.undo();
     changes.undo();
@@ -26,22 +33,22 @@ describe('order', () => {
 
 describe('the selection', () => {
   test('is nudged as one step while the key is held', () => {
-    actions.select(['arrow', 'line']);
-    for (let i = 0; i < 5; i += 1) actions.nudge({ x: 1, y: 0 });
-    expect(actions.markById('line')).toMatchObject({ from: { x: 35, y: 300 } });
+    select(['arrow', 'line']);
+    for (let i = 0; i < 5; i += 1) nudge({ x: 1, y: 0 });
+    expect(markById('line')).toMatchObject({ from: { x: 35, y: 300 } });
     expect(session().history.steps).toHaveLength(1);
     changes.undo();
-    expect(actions.markById('line')).toMatchObject({ from: { x: 30, y: 300 } });
+    expect(markById('line')).toMatchObject({ from: { x: 30, y: 300 } });
   });
 
   test('locked marks are neither moved, changed nor deleted', () => {
-    actions.setOnMark('arrow', { locked: true });
-    actions.select(['arrow', 'line']);
-    actions.nudge({ x: 10, y: 0 });
-    actions.setStyle({ colour: '#000000' });
-    actions.setNumber('arrow', 'to.x', 5);
-    actions.deleteSelected();
-    expect(actions.markById('arrow')).toMatchObject({
+    setOnMark('arrow', { locked: true });
+    select(['arrow', 'line']);
+    nudge({ x: 10, y: 0 });
+    setStyle({ colour: '#000000' });
+    setNumber('arrow', 'to.x', 5);
+    deleteSelected();
+    expect(markById('arrow')).toMatchObject({
       from: { x: 60.5, y: 60 },
       colour: '#D55E00',
       to: { x: 360 },
@@ -50,18 +57,18 @@ describe('the selection', () => {
   });
 
   test('is duplicated beside itself with ids of its own, unlocked', () => {
-    actions.setOnMark('line', { locked: true });
-    actions.select(['line']);
-    actions.duplicateSelected();
+    setOnMark('line', { locked: true });
+    select(['line']);
+    duplicateSelected();
     expect(new Set(ids()).size).toBe(5);
-    const [copy] = actions.selectedMarks();
+    const [copy] = selectedMarks();
     expect(copy).toMatchObject({ kind: 'line', from: { x: 46, y: 316 } });
     expect(copy?.locked).toBeUndefined();
   });
 
   test('loses what undo takes away', () => {
-    actions.select(['line']);
-    actions.duplicateSelected();
+    select(['line']);
+    duplicateSelected();
     changes.undo();
     expect(session().selection).toEqual([]);
   });
@@ -69,44 +76,44 @@ describe('the selection', () => {
 
 describe('settings', () => {
   test('change the selected marks, each by what it has, and are remembered per kind', () => {
-    actions.select(['arrow']);
-    actions.setStyle({ colour: '#009E73', thickness: 11, textSize: 99 });
-    expect(actions.markById('arrow')).toMatchObject({ colour: '#009E73', thickness: 11 });
-    expect(actions.markById('arrow')).not.toHaveProperty('textSize');
+    select(['arrow']);
+    setStyle({ colour: '#009E73', thickness: 11, textSize: 99 });
+    expect(markById('arrow')).toMatchObject({ colour: '#009E73', thickness: 11 });
+    expect(markById('arrow')).not.toHaveProperty('textSize');
     expect(useStyles.getState().arrow).toMatchObject({ colour: '#009E73', thickness: 11 });
     expect(useStyles.getState().pen.thickness).toBe(6);
   });
 
   test('a slider pulled is one step', () => {
-    actions.select(['arrow']);
-    for (let t = 1; t <= 30; t += 1) actions.setStyle({ thickness: t });
+    select(['arrow']);
+    for (let t = 1; t <= 30; t += 1) setStyle({ thickness: t });
     expect(session().history.steps).toHaveLength(1);
   });
 });
 
 describe('the view', () => {
   test('Crop is taken with Enter or another tool, and left with Esc', () => {
-    actions.chooseTool('crop');
+    chooseTool('crop');
     crop.setCropping({ x: 10.4, y: -50, width: 200, height: 100 });
     crop.endCrop(false);
     expect(session().history.steps).toHaveLength(0);
-    actions.chooseTool('crop');
+    chooseTool('crop');
     crop.setCropping({ x: 10.4, y: -50, width: 200, height: 100 });
-    actions.chooseTool('box');
+    chooseTool('box');
     expect(session().history.document.view.crop).toEqual({ x: 10, y: 0, width: 200, height: 50 });
     expect(session().cropping).toBeNull();
   });
 
   test('choosing Crop again keeps what was typed', () => {
-    actions.chooseTool('crop');
+    chooseTool('crop');
     crop.setCropping({ x: 1, y: 2, width: 30, height: 40 });
-    actions.chooseTool('crop');
+    chooseTool('crop');
     expect(session().cropping).toEqual({ x: 1, y: 2, width: 30, height: 40 });
   });
 
   test('back to the untouched frame is one step', () => {
     crop.setView({ x: 5, y: 5, width: 50, height: 50 });
-    actions.backToFrame();
+    backToFrame();
     expect(ids()).toEqual([]);
     expect(session().history.document.view.crop).toEqual({ x: 0, y: 0, width: 600, height: 400 });
     changes.undo();
@@ -117,24 +124,24 @@ describe('the view', () => {
 
 describe('texts', () => {
   test('a new one enters the document with its words, an empty one never', () => {
-    actions.addInMiddle('text', { x: 0, y: 0, width: 600, height: 400 });
+    addInMiddle('text', { x: 0, y: 0, width: 600, height: 400 });
     expect(session().editing).not.toBeNull();
     expect(ids()).toHaveLength(4);
     const [text] = session().live;
     if (text?.kind !== 'text') throw new Error('no text');
-    actions.endWords(text, '   ');
+    endWords(text, '   ');
     expect(ids()).toHaveLength(4);
-    actions.beginWords(text, true);
-    actions.endWords(text, 'Frost');
-    expect(actions.marks().at(-1)).toMatchObject({ kind: 'text', text: 'Frost' });
+    beginWords(text, true);
+    endWords(text, 'Frost');
+    expect(marks().at(-1)).toMatchObject({ kind: 'text', text: 'Frost' });
   });
 
   test('one that is emptied is deleted', async () => {
     await openTestSession(everyMark.filter((m) => m.kind === 'text'));
-    const text = actions.markById('text');
+    const text = markById('text');
     if (text?.kind !== 'text') throw new Error('no text');
-    actions.beginWords(text, false);
-    actions.endWords(text, '');
+    beginWords(text, false);
+    endWords(text, '');
     expect(ids()).toEqual(['text2', 'scripts', 'turned-text']);
   });
 });

@@ -3,7 +3,7 @@ import { copyPicture } from '../../pictures/clipboard';
 import { paintPng } from '../../pictures/pictures';
 import { notify } from '../../notices/noticeStore';
 import { copyMarks } from './arrange';
-import { session, useMark } from '../session/session';
+import { session, openId } from '../session/session';
 import { allStandOut } from '../recognise/standsOut';
 
 /** The shot as it is now onto the clipboard. */
@@ -11,8 +11,8 @@ export async function copyShot(): Promise<void> {
   const { frame, id, history } = session();
   const painted = async () => {
     await allStandOut();
-    const now = useMark.getState().session;
-    return paintPng(frame, (now?.id === id ? now : { history }).history.document);
+    const now = openId() === id ? session().history : history;
+    return paintPng(frame, now.document);
   };
   try {
     await copyPicture(painted());

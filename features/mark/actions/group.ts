@@ -4,7 +4,8 @@ import { bottom, centre, right, union, type Rect } from '@/core/geometry/rect';
 import { gripPoint, grips, isGrip, pullGrip } from '@/core/geometry/resize';
 import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
 import type { Handle } from '@/core/marks/contract';
-import { replaceMarks, selectedMarks } from './actions';
+import { replaceMarks } from './change';
+import { selectedMarks } from './select';
 import { session } from '../session/session';
 
 /** Several marks that are sized and turned as one. */

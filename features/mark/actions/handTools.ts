@@ -3,7 +3,7 @@ import type { Point } from '@/core/geometry/point';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import { messageOf } from '../../api/client';
 import { notify } from '../../notices/noticeStore';
-import { marks, select } from './actions';
+import { marks, select } from './select';
 import { changeDocument } from '../session/changes';
 import { colourGoesTo } from '../session/lastTool';
 import { sceneOf } from '../stage/scene';

@@ -8,12 +8,12 @@ import { Button } from '../../ui/Button';
 import { Modal } from '../../ui/Modal';
 import { Problem } from '../../ui/Problem';
 import { forgetCopiedMarks } from '../actions/arrange';
-import { useSession } from '../session/session';
+import { useDocument } from '../session/document';
 import { whenSettled } from '../../outbox/settling';
 
 /** Drops for good what the shot does not show. Asked once; nothing brings it back. */
 export function DropRest({ onDone }: { onDone: () => void }) {
-  const id = useSession((s) => s.id);
+  const id = useDocument((s) => s.id);
   const [besides, setBesides] = useState<Besides | null>(null);
   const [open, setOpen] = useState(false);
   const [busy, setBusy] = useState(false);

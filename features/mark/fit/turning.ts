@@ -8,7 +8,8 @@ import { turnFrame } from '../../pictures/pictures';
 import { messageOf } from '../../api/client';
 import { notify } from '../../notices/noticeStore';
 import { changeDocument } from '../session/changes';
-import { session, update, useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { session, update } from '../session/session';
 
 export const currentTurn = (): Turn => session().history.document.view.turn ?? upright;
 
@@ -53,8 +54,8 @@ export const turnedPicture = async (
 
 /** Keeps the picture that marks lie on as the view says, also through undo. */
 export function useTurnedPicture(): void {
-  const frame = useSession((s) => s.frame);
-  const turn = useSession((s) => s.history.document.view.turn);
+  const frame = useDocument((s) => s.frame);
+  const turn = useDocument((s) => s.history.document.view.turn);
   useEffect(() => {
     let wanted = true;
     if (!isTurned(turn)) {

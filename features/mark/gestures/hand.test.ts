@@ -3,7 +3,8 @@ import type { Point } from '@/core/geometry/point';
 import { everyMark } from '@/tests/lib/marks';
 import { movedTo, pressAt } from '@/tests/lib/pointer';
 import { ids, openTestSession } from '@/tests/lib/session';
-import { chooseTool, markById, marks, select } from '../actions/actions';
+import { chooseTool } from '../actions/chooseTool';
+import { markById, marks, select } from '../actions/select';
 import {
   abandon,
   gestureGoesOn,
@@ -14,7 +15,8 @@ import {
   releaseAll,
   startPan,
 } from './hand';
-import { session, type Tool } from '../session/session';
+import type { Tool } from '../session/tool';
+import { session } from '../session/session';
 
 const at = (x: number, y: number): Point => ({ x, y });
 const boxes = everyMark.filter((m) => m.id === 'box2' || m.id === 'box');

@@ -1,10 +1,13 @@
 import type { Point } from '@/core/geometry/point';
 import type { Grip } from '@/core/geometry/resize';
 import type { Mark } from '@/core/marks/registry';
-import { beginWords, madeBy, markById, select } from '../actions/actions';
+import { madeBy } from '../actions/make';
+import { markById, select } from '../actions/select';
+import { beginWords } from '../actions/words';
 import { addCorner, closeCorners } from '../actions/corners';
 import { pickColour } from '../actions/handTools';
-import { session, update, type HandTool } from '../session/session';
+import type { HandTool } from '../session/tool';
+import { session, update } from '../session/session';
 import { markAt, wordsAt } from '../stage/under';
 import type { Gesture, Moved, Press } from './contract';
 import { drawingCrop, pullingCrop } from './crop';

@@ -1,5 +1,5 @@
 import { kindOf, type Mark } from '@/core/marks/registry';
-import { replaceMarks } from '../actions/actions';
+import { replaceMarks } from '../actions/change';
 import { groupOf, pulledGroup } from '../actions/group';
 import { session, update } from '../session/session';
 import type { Gesture } from './contract';

@@ -1,5 +1,5 @@
 import { rectFromPoints } from '@/core/geometry/rect';
-import { select } from '../actions/actions';
+import { select } from '../actions/select';
 import { session, update } from '../session/session';
 import { markAt, marksInside } from '../stage/under';
 import type { Gesture, Press } from './contract';

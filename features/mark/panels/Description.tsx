@@ -2,11 +2,11 @@ import { useId } from 'react';
 import { limits } from '@/core/values/limits';
 import { giveKeysBack } from '../../keys/focus';
 import { changeDocument } from '../session/changes';
-import { useSession } from '../session/session';
+import { useDocument } from '../session/document';
 
 /** What is to be seen, in words, for those who cannot see it; it goes along with what is kept. */
 export function Description() {
-  const words = useSession((s) => s.history.document.description ?? '');
+  const words = useDocument((s) => s.history.document.description ?? '');
   const id = useId();
   return (
     <section aria-label="Description">

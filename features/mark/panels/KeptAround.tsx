@@ -5,16 +5,16 @@ import { gripPoint, grips, pullGrip, type Grip } from '@/core/geometry/resize';
 import { gripAt } from '@/core/region/selection';
 import { cropInside } from '@/core/document/view';
 import { setView } from '../fit/crop';
-import { useSession } from '../session/session';
+import { useDocument } from '../session/document';
 
 const MOST = { width: 202, height: 150 };
 const REACH = 9;
 
 /** A map of the whole frame with the view on it, dragged to show more or less of it. */
 export function KeptAround() {
-  const picture = useSession((s) => s.picture);
-  const frame = useSession((s) => s.frame);
-  const view = useSession((s) => s.history.document.view.crop);
+  const picture = useDocument((s) => s.picture);
+  const frame = useDocument((s) => s.frame);
+  const view = useDocument((s) => s.history.document.view.crop);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [pulled, setPulled] = useState<Rect | null>(null);
   const drag = useRef<{ grip: Grip | 'move'; from: Point; start: Rect } | null>(null);

@@ -20,16 +20,15 @@ import { IconButton } from '../../ui/IconButton';
 import { Modal } from '../../ui/Modal';
 import { Item, Row } from '../../ui/Row';
 import { NumberInput } from '../../ui/NumberInput';
-import {
-  beginWords,
-  deleteSelected,
-  duplicateSelected,
-  select,
-  setNumber,
-  setOnMark,
-  shiftInOrder,
-} from '../actions/actions';
-import { session, useSession } from '../session/session';
+import { deleteSelected, setNumber, setOnMark } from '../actions/change';
+import { duplicateSelected } from '../actions/make';
+import { shiftInOrder } from '../actions/order';
+import { select } from '../actions/select';
+import { beginWords } from '../actions/words';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
+import { useTool } from '../session/tool';
+import { session } from '../session/session';
 import { KindIcon } from './KindIcon';
 
 interface RowProps {
@@ -49,9 +48,9 @@ interface RowProps {
 /** Drawn anew only when its own mark changes: a shot may have thousands. */
 export const MarkRow = memo(function MarkRow(props: RowProps) {
   const { stored, index, count, top, measure, isStop, onStep } = props;
-  const mark = useSession((s) => s.live.find((m) => m.id === stored.id)) ?? stored;
-  const selected = useSession((s) => s.selection.includes(mark.id));
-  const only = useSession((s) => s.selection.length === 1) && selected;
+  const mark = useLive((s) => s.live.find((m) => m.id === stored.id)) ?? stored;
+  const selected = useTool((s) => s.selection.includes(mark.id));
+  const only = useTool((s) => s.selection.length === 1) && selected;
   const [asking, setAsking] = useState(false);
   const kind = kindOf(mark);
   return (
@@ -158,7 +157,7 @@ function UncoverQuestion({ open, mark, onClose }: QuestionProps) {
 
 /** What can be done with the one selected mark. */
 function Details({ mark }: { mark: Mark }) {
-  const shaper = useSession((s) => s.shaper);
+  const shaper = useDocument((s) => s.shaper);
   const [naming, setNaming] = useState(false);
   const icon = { size: 16, strokeWidth: 1.75 };
   return (

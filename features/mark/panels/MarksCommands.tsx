@@ -3,17 +3,20 @@ import { useRef } from 'react';
 import type { MarkName } from '@/core/marks/registry';
 import { Button } from '../../ui/Button';
 import { Item, Row } from '../../ui/Row';
-import { addInMiddle, backToFrame } from '../actions/actions';
+import { backToFrame } from '../actions/change';
+import { addInMiddle } from '../actions/addInMiddle';
 import { eraseAll } from '../actions/handTools';
 import { addPicture } from '../actions/pieces';
-import { session, useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { useTool } from '../session/tool';
+import { session } from '../session/session';
 import { factsOf, isMarkTool } from './tools';
 
 const icon = { size: 16, strokeWidth: 1.75 };
 
 /** Under the list: what adds a mark without the picture, and what takes all of them away. */
 export function MarksCommands({ focusRow }: { focusRow: (id: string) => void }) {
-  const tool = useSession((s) => s.tool);
+  const tool = useTool((s) => s.tool);
   const add = (name: MarkName) => {
     addInMiddle(name, session().history.document.view.crop);
     const made = session().selection[0];
@@ -53,8 +56,8 @@ export function MarksCommands({ focusRow }: { focusRow: (id: string) => void }) 
 
 /** All marks away, or all that was done to the frame; one step of undo each. */
 function Removal() {
-  const removable = useSession((s) => s.history.document.marks.some((mark) => !mark.locked));
-  const isUntouched = useSession(({ frame, history: { document } }) => {
+  const removable = useDocument((s) => s.history.document.marks.some((mark) => !mark.locked));
+  const isUntouched = useDocument(({ frame, history: { document } }) => {
     const { crop, shape, turn } = document.view;
     const whole = crop.width === frame.width && crop.height === frame.height;
     return document.marks.length === 0 && whole && !shape && !turn;

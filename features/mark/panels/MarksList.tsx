@@ -11,8 +11,10 @@ import {
 } from 'react';
 import { flushSync } from 'react-dom';
 import type { Mark } from '@/core/marks/registry';
-import { select } from '../actions/actions';
-import { session, useSession } from '../session/session';
+import { select } from '../actions/select';
+import { useDocument } from '../session/document';
+import { useTool } from '../session/tool';
+import { session } from '../session/session';
 import { MarkRow } from './MarkRow';
 import { MarksCommands } from './MarksCommands';
 import { Several } from './Several';
@@ -20,8 +22,8 @@ import { Several } from './Several';
 /** All marks from the lowest to the topmost, with everything the picture offers, by keyboard. */
 export function MarksList() {
   // The picture comes first; rows follow as soon as there is time.
-  const marks = useDeferredValue(useSession((s) => s.history.document.marks));
-  const chosen = useSession((s) => s.selection[0]);
+  const marks = useDeferredValue(useDocument((s) => s.history.document.marks));
+  const chosen = useTool((s) => s.selection[0]);
   /** The row that the Tab key comes to. */
   const stop = marks.find((mark) => mark.id === chosen)?.id ?? marks[0]?.id;
   const { list, rows, height, measure } = useRows(marks, stop);

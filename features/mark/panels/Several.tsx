@@ -11,13 +11,16 @@ import {
 import { IconButton } from '../../ui/IconButton';
 import { Item, Row } from '../../ui/Row';
 import { NumberInput } from '../../ui/NumberInput';
-import { shownMarks, useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
+import { useTool } from '../session/tool';
+import { shownMarks } from '../session/session';
 import { alignSelected, distributeSelected } from '../actions/arrange';
 import { groupOf, setGroupNumber, turnGroup } from '../actions/group';
 
 /** What can be done with several selected marks at once. */
 export function Several() {
-  const count = useSession((s) => s.selection.length);
+  const count = useTool((s) => s.selection.length);
   if (count < 2) return null;
   return (
     <div className="mb-2">
@@ -37,9 +40,9 @@ export function Several() {
 
 /** The selected marks as one: where they are, how large, and turned by how much. */
 function GroupNumbers() {
-  const history = useSession((s) => s.history);
-  const live = useSession((s) => s.live);
-  const selection = useSession((s) => s.selection);
+  const history = useDocument((s) => s.history);
+  const live = useLive((s) => s.live);
+  const selection = useTool((s) => s.selection);
   const ids = new Set(selection);
   const { box } = groupOf(shownMarks({ history, live }).filter((m) => ids.has(m.id)));
   return (

@@ -5,12 +5,16 @@ import { toHex } from '@/core/colour/colour';
 import { contains, union } from '@/core/geometry/rect';
 import { markBounds } from '@/core/marks/registry';
 import { usePointer } from '../stage/pointerStore';
-import { shownMarks, useSession, type StoredState } from '../session/session';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
+import { useTool } from '../session/tool';
+import type { StoredState } from '../session/document';
+import { shownMarks } from '../session/session';
 
 /** Zoom, place and colour under the pointer, size of the selection, when it was stored. */
 export function StatusLine() {
   const scale = usePointer((p) => p.camera.scale);
-  const stored = useSession((s) => s.stored);
+  const stored = useDocument((s) => s.stored);
   const slot = document.getElementById(STATUS_SLOT);
   if (!slot) return null;
   return createPortal(
@@ -59,8 +63,8 @@ function usePixelReader(picture: ImageBitmap) {
 
 function UnderPointer() {
   const at = usePointer((p) => p.at);
-  const picture = useSession((s) => s.picture);
-  const view = useSession((s) => s.history.document.view.crop);
+  const picture = useDocument((s) => s.picture);
+  const view = useDocument((s) => s.history.document.view.crop);
   const read = usePixelReader(picture);
   if (!at || !contains({ x: 0, y: 0, width: picture.width, height: picture.height }, at))
     return null;
@@ -83,10 +87,10 @@ function UnderPointer() {
 }
 
 function SelectionSize() {
-  const history = useSession((s) => s.history);
-  const live = useSession((s) => s.live);
-  const selection = useSession((s) => s.selection);
-  const shaper = useSession((s) => s.shaper);
+  const history = useDocument((s) => s.history);
+  const live = useLive((s) => s.live);
+  const selection = useTool((s) => s.selection);
+  const shaper = useDocument((s) => s.shaper);
   const marks = shownMarks({ history, live });
   const wanted = new Set([...selection, ...live.map((m) => m.id)]);
   const chosen = marks.filter((m) => wanted.has(m.id));

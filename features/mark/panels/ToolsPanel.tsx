@@ -3,10 +3,10 @@ import { keyLabel, useAction, useKeyOf } from '../../keys/useAction';
 import { classes } from '../../ui/classes';
 import { Key } from '../../ui/Key';
 import { Item, Row } from '../../ui/Row';
-import { chooseTool } from '../actions/actions';
+import { chooseTool } from '../actions/chooseTool';
 import { lookForPrivate } from '../recognise/privateStore';
 import { toggleRail } from '../fit/rail';
-import { useSession } from '../session/session';
+import { useTool } from '../session/tool';
 import { grabTool, toolGroups, type ToolFacts } from './tools';
 
 /** The left column: tools as words, in groups of purpose. */
@@ -39,7 +39,7 @@ export function ToolsPanel() {
 
 /** Not a tool but something that lies beside one. */
 function RailButton() {
-  const on = useSession((s) => s.rail !== null);
+  const on = useTool((s) => s.rail !== null);
   const key = useKeyOf('mark.rail');
   return (
     <Item>
@@ -82,7 +82,7 @@ function PrivateButton() {
 }
 
 function ToolButton({ facts }: { facts: ToolFacts }) {
-  const current = useSession((s) => s.tool) === facts.tool;
+  const current = useTool((s) => s.tool) === facts.tool;
   const action = `tool.${facts.tool}` as const;
   const key = useKeyOf(action);
   useAction(action, () => chooseTool(facts.tool));

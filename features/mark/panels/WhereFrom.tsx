@@ -1,10 +1,10 @@
 import { sourceLabels } from '@/core/contracts/provenance';
 import { formatMoment } from '../../ui/format';
-import { useSession } from '../session/session';
+import { useDocument } from '../session/document';
 
 export function WhereFrom() {
-  const provenance = useSession((s) => s.provenance);
-  const view = useSession((s) => s.history.document.view.crop);
+  const provenance = useDocument((s) => s.provenance);
+  const view = useDocument((s) => s.history.document.view.crop);
   const facts: [string, string | undefined][] = [
     ['From', sourceLabels[provenance.source]],
     ['Display', provenance.display],

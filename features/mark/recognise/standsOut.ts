@@ -5,7 +5,7 @@ import { contrastArea, hasContrast, withHalo } from '@/core/paint/standsOut';
 import { WatchedPicture, letGoPicture } from '../../pictures/pictures';
 import { amendDocument } from '../session/changes';
 import { sourcesOf } from '../stage/scene';
-import { session, useMark } from '../session/session';
+import { session, openId } from '../session/session';
 
 /** So many pixels are looked at before the next frame; more are left to the worker. */
 const AT_ONCE = 150_000;
@@ -82,7 +82,7 @@ async function look(): Promise<void> {
     history.document.marks.filter((m) => pending.has(m.id)).map((m) => [m.id, m]),
   );
   const ratios = await heldPicture().contrasts(history.document, [...asked.keys()]);
-  if (useMark.getState().session?.id !== id) return;
+  if (openId() !== id) return;
   const now = new Map(session().history.document.marks.map((mark) => [mark.id, mark]));
   for (const [one, mark] of asked) {
     // Whatever changed meanwhile is looked at anew.
@@ -109,7 +109,7 @@ function giveHalos(ratios: ReadonlyMap<string, number | null>): void {
 /** What is still to be looked at is looked at here, before the shot is left. */
 export function lookNow(): void {
   clearTimeout(timer);
-  if (pending.size === 0 || !useMark.getState().session) return;
+  if (pending.size === 0 || openId() === null) return;
   const ratios = contrastsBelow(sourcesOf(), pending);
   pending.clear();
   giveHalos(ratios);

@@ -1,144 +1,55 @@
-import { create } from 'zustand';
 import type { ShotDocument } from '@/core/document/document';
-import type { Provenance } from '@/core/contracts/provenance';
-import type { Shot } from '@/core/contracts/shot';
-import type { Guide } from '@/core/geometry/arrange';
-import type { Quad } from '@/core/geometry/homography';
-import type { Point } from '@/core/geometry/point';
-import type { Rail } from '@/core/geometry/rail';
-import type { Rect } from '@/core/geometry/rect';
-import type { Mark, MarkName } from '@/core/marks/registry';
-import type { Candidate } from '@/core/trueUp/trueUp';
-import type { Shaper } from '@/core/drawing/shaper';
 import { startHistory, type History } from '@/core/document/history';
-import type { Camera } from '../stage/camera';
+import type { Mark } from '@/core/marks/registry';
+import { documentPart, type DocumentState } from './document';
+import { liveAtFirst, livePart, type LiveState } from './live';
 import { beginAnew } from './styles';
+import { toolAtFirst, toolPart, type ToolState } from './tool';
+import { viewAtFirst, viewPart, type ViewState } from './view';
 
-/** Tools that make no mark. */
-export type HandTool = 'grab' | 'crop' | 'turn' | 'words' | 'eraser' | 'measure' | 'colour';
-export type Tool = HandTool | MarkName;
+/** All that is known of the shot that is open in Mark; views listen to one part of it each. */
+export type Session = DocumentState & ToolState & LiveState & ViewState;
 
-/** Where the shown version is: in this browser only, on its way, or on the server. */
-export type StoredState =
-  | { name: 'stored'; at: number | null }
-  | { name: 'storing' }
-  | { name: 'waiting'; why: string | null }
-  | { name: 'stale'; current: Shot };
+export type Opened = Omit<DocumentState, 'stored'> & Partial<Pick<DocumentState, 'stored'>>;
 
-/** The shot that is open in Mark, and how it is looked at. */
-export interface Session {
-  id: string;
-  title: string;
-  /** The frame as it was taken. */
-  frame: ImageBitmap;
-  /** The frame as the view turns it; marks and view lie on this. */
-  picture: ImageBitmap;
-  provenance: Provenance;
-  shaper: Shaper;
-  history: History;
-  /** Marks as they are under the pointer now, not a step yet; they stand in for those in the document. */
-  live: readonly Mark[];
-  selection: readonly string[];
-  tool: Tool;
-  /** The tool was chosen here, so Enter may make its mark; at first it is only the usual one. */
-  chosen: boolean;
-  /** The text that is typed into; painted by its field meanwhile. */
-  editing: string | null;
-  /** Corners clicked so far of a mark that is made by several clicks. */
-  corners: readonly Point[];
-  /** The frame that is drawn around marks to select them. */
-  marquee: Rect | null;
-  /** The straight edge or arc that strokes follow. */
-  rail: Rail | null;
-  /** What the last stroke may have been meant to be. */
-  trueUp: { id: string; candidates: readonly Candidate[] } | null;
-  /** Lines that what is moved has snapped to. */
-  guides: readonly Guide[];
-  /** What is measured now, from one place to another. */
-  measured: readonly [Point, Point] | null;
-  /** The colour picked last. */
-  picked: string | null;
-  /** Width ÷ height that the crop keeps; null lets it go. */
-  cropRatio: number | null;
-  /** The four corners in the frame while they are being pulled square. */
-  squaring: Quad | null;
-  /** The handles of a piece cut it instead of sizing it. */
-  cutting: boolean;
-  /** The view while Crop is in hand. */
-  cropping: Rect | null;
-  /** What is looked at meanwhile; more than the crop once that was pulled out. */
-  cropSeen: Rect | null;
-  /** A crop was drawn, pulled or typed: from then on a press inside moves it. */
-  cropDrawn: boolean;
-  camera: Camera;
-  stored: StoredState;
-}
-
-export type Opened = Pick<
-  Session,
-  'id' | 'title' | 'frame' | 'picture' | 'provenance' | 'shaper' | 'history'
-> & {
-  stored?: StoredState;
-};
-
-interface Store {
-  session: Session | null;
-}
-
-export const useMark = create<Store>(() => ({ session: null }));
+const parts = [documentPart, toolPart, livePart, viewPart];
 
 export function openSession(opened: Opened): void {
   beginAnew();
-  useMark.setState({
-    session: {
-      live: [],
-      selection: [],
-      tool: 'arrow',
-      chosen: false,
-      editing: null,
-      corners: [],
-      marquee: null,
-      guides: [],
-      rail: null,
-      trueUp: null,
-      measured: null,
-      picked: null,
-      cropRatio: null,
-      cropping: null,
-      cropSeen: null,
-      cropDrawn: false,
-      squaring: null,
-      cutting: false,
-      camera: { mode: 'fit', scale: 1, x: 0, y: 0 },
-      stored: { name: 'stored', at: null },
-      ...opened,
-    },
-  });
+  viewPart.open(viewAtFirst);
+  livePart.open(liveAtFirst);
+  toolPart.open(toolAtFirst);
+  // Last: whether a shot is open is asked of this part.
+  documentPart.open({ stored: { name: 'stored', at: null }, ...opened });
 }
 
-export const closeSession = (): void => useMark.setState({ session: null });
+export const closeSession = (): void => parts.forEach((part) => part.close());
+
+/** The id of the shot that is open; null when none is. */
+export const openId = (): string | null => documentPart.get()?.id ?? null;
+
+/** True in a view while this shot is the open one. */
+export const useIsOpen = (id: string): boolean =>
+  documentPart.store(({ state }) => state?.id === id);
 
 /** The open session. @throws when none is open: only views of an open shot may ask */
 export function session(): Session {
-  const { session: open } = useMark.getState();
-  if (!open) throw new Error('No shot is open.');
-  return open;
+  const [document, tool, live, view] = [
+    documentPart.get(),
+    toolPart.get(),
+    livePart.get(),
+    viewPart.get(),
+  ];
+  if (!document || !tool || !live || !view) throw new Error('No shot is open.');
+  return { ...document, ...tool, ...live, ...view };
 }
 
-export function update(change: Partial<Session>): void {
-  useMark.setState(({ session: open }) => ({ session: open && { ...open, ...change } }));
-}
+/** Changes what is known of the open shot, each part for itself. */
+export const update = (change: Partial<Session>): void =>
+  parts.forEach((part) => part.take(change));
 
 /** All of the view is seen, and stays so. */
 export const fitView = (): void => update({ camera: { ...session().camera, mode: 'fit' } });
-
-/** Reads a part of the open session in a view; views are only shown while one is open. */
-export function useSession<T>(read: (session: Session) => T): T {
-  return useMark((store) => {
-    if (!store.session) throw new Error('No shot is open.');
-    return read(store.session);
-  });
-}
 
 export const freshHistory = (document: ShotDocument): History => startHistory(document);
 

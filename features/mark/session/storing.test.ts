@@ -5,7 +5,7 @@ import { everyMark } from '@/tests/lib/marks';
 import { openTestSession } from '@/tests/lib/session';
 import { held } from '../../outbox/db';
 import { settle } from '../../outbox/outbox';
-import { addMark } from '../actions/actions';
+import { addMark } from '../actions/make';
 import { undo } from './changes';
 import { session } from './session';
 import { whenSettled } from '../../outbox/settling';

@@ -4,7 +4,8 @@ import { api, ApiError, messageOf, noAnswer } from '../../api/client';
 import { dropOwnDraft, holdDraft } from '../../outbox/drafts';
 import { whenStored } from '../../outbox/outbox';
 import { settleBy, settled } from '../../outbox/settling';
-import { session, update, useMark, type Session, type StoredState } from './session';
+import type { StoredState } from './document';
+import { session, update, openId, type Session } from './session';
 
 /** Waits this long after a change, so that a drag or a word is sent once. */
 const PAUSE = 350;
@@ -56,7 +57,7 @@ function watchArrival(storer: Storer): void {
 }
 
 function show(storer: Storer, stored: StoredState): void {
-  if (useMark.getState().session?.id === storer.id) update({ stored });
+  if (openId() === storer.id) update({ stored });
 }
 
 /** Notes a change: held in the browser at once, sent to the server in a moment. */

@@ -3,14 +3,15 @@ import { gripPoint, grips } from '@/core/geometry/resize';
 import { bottom, right, type Rect } from '@/core/geometry/rect';
 import { toFrame, toScreen, type Camera } from './camera';
 import { pressCrop, pressShapePoint } from '../gestures/hand';
-import { useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
 import { themeColour } from './theme';
 
 /** While Crop is in hand: what will be outside is dim, and the view has handles. */
 export function CropHandles({ camera }: { camera: Camera }) {
-  const crop = useSession((s) => s.cropping);
-  const picture = useSession((s) => s.picture);
-  const drawn = useSession((s) => s.cropDrawn);
+  const crop = useLive((s) => s.cropping);
+  const picture = useDocument((s) => s.picture);
+  const drawn = useLive((s) => s.cropDrawn);
   if (!crop) return null;
   const place = (r: Rect) => ({
     ...toScreen(camera, r),
@@ -70,7 +71,7 @@ const MOST_POINTS = 200;
 
 /** The corners of a free shape, each of which can be dragged. */
 function ShapePoints({ camera }: { camera: Camera }) {
-  const shape = useSession((s) => s.history.document.view.shape);
+  const shape = useDocument((s) => s.history.document.view.shape);
   if (shape?.kind !== 'polygon') return null;
   const places = shape.points.map((p) => toScreen(camera, p));
   const petrol = themeColour('petrol');

@@ -1,15 +1,15 @@
 import { Circle, Line, Rect as KonvaRect } from 'react-konva';
 import { toScreen, type Camera } from './camera';
 import { usePrivate } from '../recognise/privateStore';
-import { useSession } from '../session/session';
+import { useLive } from '../session/live';
 import { themeColour } from './theme';
 
 /** What is drawn over the picture while a tool is used: the frame of a selection, a measure, corners. */
 export function Overlays({ camera }: { camera: Camera }) {
-  const marquee = useSession((s) => s.marquee);
-  const measured = useSession((s) => s.measured);
-  const guides = useSession((s) => s.guides);
-  const corners = useSession((s) => s.corners);
+  const marquee = useLive((s) => s.marquee);
+  const measured = useLive((s) => s.measured);
+  const guides = useLive((s) => s.guides);
+  const corners = useLive((s) => s.corners);
   const { search } = usePrivate();
   const petrol = themeColour('petrol');
   const card = themeColour('card');

@@ -6,7 +6,7 @@ import type { Point } from '@/core/geometry/point';
 import { toFrame, toScreen, type Camera } from './camera';
 import { pressOther } from '../gestures/hand';
 import { setRail, turnRail } from '../fit/rail';
-import { useSession } from '../session/session';
+import { useTool } from '../session/tool';
 import { themeColour } from './theme';
 
 const HALF = 230;
@@ -28,9 +28,9 @@ function courseOf(rail: Rail, camera: Camera): Point[] {
  * moved by Grab alone: with a tool that draws, a stroke may begin on it.
  */
 export function RailView({ camera }: { camera: Camera }) {
-  const rail = useSession((s) => s.rail);
+  const rail = useTool((s) => s.rail);
   const from = useRef<{ at: Point; start: Point } | null>(null);
-  const grab = useSession((s) => s.tool === 'grab') || undefined;
+  const grab = useTool((s) => s.tool === 'grab') || undefined;
   if (!rail) return null;
   const hold = (event: KonvaEventObject<PointerEvent>) => {
     const start = event.target.getStage()?.getPointerPosition() ?? { x: 0, y: 0 };

@@ -4,11 +4,14 @@ import type { Rect } from '@/core/geometry/rect';
 import { CUT } from '@/core/marks/piece/kind';
 import type { Handle } from '@/core/marks/contract';
 import { kindOf, markBounds, picturesOf, type Mark } from '@/core/marks/registry';
-import { markById, marks as storedMarks } from '../actions/actions';
+import { markById, marks as storedMarks } from '../actions/select';
 import { toScreen, type Camera } from './camera';
 import { pressGroup, pressHandle } from '../gestures/hand';
 import { groupHandles, groupOf, tooSmallForHandles } from '../actions/group';
-import { shownMarks, useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
+import { useTool } from '../session/tool';
+import { shownMarks } from '../session/session';
 import { themeColour } from './theme';
 
 /** How far the handle for turning stands off, pixels of the screen. */
@@ -16,11 +19,11 @@ const AWAY = 24;
 
 /** A thin outline around each selected mark, and the handles of one or of all together. */
 export function SelectionHandles({ camera }: { camera: Camera }) {
-  const selection = useSession((s) => s.selection);
-  const editing = useSession((s) => s.editing);
-  const live = useSession((s) => s.live);
-  const history = useSession((s) => s.history);
-  const shaper = useSession((s) => s.shaper);
+  const selection = useTool((s) => s.selection);
+  const editing = useTool((s) => s.editing);
+  const live = useLive((s) => s.live);
+  const history = useDocument((s) => s.history);
+  const shaper = useDocument((s) => s.shaper);
   const ids = new Set(selection);
   const chosen = shownMarks({ history, live }).filter((mark) => ids.has(mark.id));
   const only = chosen.length === 1 && !editing ? chosen[0] : undefined;
@@ -69,8 +72,8 @@ function Frame({ camera, r }: { camera: Camera; r: Rect }) {
 }
 
 function OneMark({ mark, camera }: { mark: Mark; camera: Camera }) {
-  const shaper = useSession((s) => s.shaper);
-  const cutting = useSession((s) => s.cutting) && picturesOf(mark).length > 0;
+  const shaper = useDocument((s) => s.shaper);
+  const cutting = useTool((s) => s.cutting) && picturesOf(mark).length > 0;
   const handles = kindOf(mark)
     .handles(mark, { shaper })
     .filter((handle) => !cutting || handle.role !== 'turn');

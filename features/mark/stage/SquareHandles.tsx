@@ -1,12 +1,12 @@
 import { Circle, Line } from 'react-konva';
 import { toScreen, type Camera } from './camera';
 import { pressSquare } from '../gestures/hand';
-import { useSession } from '../session/session';
+import { useLive } from '../session/live';
 import { themeColour } from './theme';
 
 /** The four corners that are pulled square, on the frame. */
 export function SquareHandles({ camera }: { camera: Camera }) {
-  const quad = useSession((s) => s.squaring);
+  const quad = useLive((s) => s.squaring);
   if (!quad) return null;
   const petrol = themeColour('petrol');
   const places = quad.map((p) => toScreen(camera, p));

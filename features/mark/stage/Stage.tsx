@@ -26,7 +26,11 @@ import { RailView } from './RailView';
 import { Rulers } from './Rulers';
 import { SelectionHandles } from './SelectionHandles';
 import { frameDrawer } from './scene';
-import { session, update, useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
+import { useTool } from '../session/tool';
+import { useView } from '../session/view';
+import { session, update } from '../session/session';
 import { sizeBy } from './sizeInHand';
 import { SizeShown } from './SizeShown';
 import { SquareHandles } from './SquareHandles';
@@ -38,19 +42,19 @@ import { TrueUpChip } from './TrueUpChip';
 /** The picture with its marks, its rulers, and everything that is done on it by pointer. */
 export function Stage() {
   const [space, size] = useSize<HTMLDivElement>();
-  const view = useSession((s) => s.history.document.view.crop);
-  const cropping = useSession((s) => s.cropping !== null);
-  const squaring = useSession((s) => s.squaring !== null);
-  const picture = useSession((s) => (s.squaring ? s.frame : s.picture));
-  const tool = useSession((s) => s.tool);
-  const camera = useSession((s) => s.camera);
-  const id = useSession((s) => s.id);
+  const view = useDocument((s) => s.history.document.view.crop);
+  const cropping = useLive((s) => s.cropping !== null);
+  const squaring = useLive((s) => s.squaring !== null);
+  const picture = useDocument((s) => (squaring ? s.frame : s.picture));
+  const tool = useTool((s) => s.tool);
+  const camera = useView((s) => s.camera);
+  const id = useDocument((s) => s.id);
   const shown = useMemo<Rect>(
     () =>
       cropping || squaring ? { x: 0, y: 0, width: picture.width, height: picture.height } : view,
     [cropping, squaring, picture, view],
   );
-  const seen = useSession((s) => s.cropSeen) ?? shown;
+  const seen = useLive((s) => s.cropSeen) ?? shown;
   const resolved = useMemo(() => resolveCamera(camera, seen, size), [camera, seen, size]);
   usePublishedCamera(resolved, size);
   const parts = useParts();
@@ -179,15 +183,16 @@ interface Size {
 
 function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: Size }) {
   // While corners are pulled square, the frame itself is shown, and nothing on it.
-  const bare = useSession((s) => s.squaring !== null);
-  const picture = useSession((s) => (bare ? s.frame : s.picture));
-  const shaper = useSession((s) => s.shaper);
-  const marks = useSession((s) => (bare ? NONE : s.history.document.marks));
-  const live = useSession((s) => (bare ? NONE : s.live));
-  const editing = useSession((s) => s.editing);
-  const turn = useSession((s) => s.history.document.view.turn);
-  const pictures = useSession((s) => s.history.document.pictures);
-  const shape = useSession((s) => (s.cropping || bare ? undefined : s.history.document.view.shape));
+  const bare = useLive((s) => s.squaring !== null);
+  const picture = useDocument((s) => (bare ? s.frame : s.picture));
+  const shaper = useDocument((s) => s.shaper);
+  const marks = useDocument((s) => (bare ? NONE : s.history.document.marks));
+  const live = useLive((s) => (bare ? NONE : s.live));
+  const editing = useTool((s) => s.editing);
+  const turn = useDocument((s) => s.history.document.view.turn);
+  const pictures = useDocument((s) => s.history.document.pictures);
+  const cropping = useLive((s) => s.cropping !== null);
+  const shape = useDocument((s) => (cropping || bare ? undefined : s.history.document.view.shape));
   const painter = useMemo(() => new LivePaint(), []);
   const drawFrame = frameDrawer(picture);
   const fine = useAtRest(camera);

@@ -2,21 +2,16 @@ import { ContextMenu } from 'radix-ui';
 import { useState, type ReactElement, type ReactNode } from 'react';
 import type { ActionName } from '../../keys/actions';
 import { keyLabel, useKeyOf } from '../../keys/useAction';
-import {
-  deleteSelected,
-  duplicateSelected,
-  markById,
-  marks,
-  select,
-  selectAll,
-  setOnMark,
-  shiftInOrder,
-} from '../actions/actions';
+import { deleteSelected, setOnMark } from '../actions/change';
+import { duplicateSelected } from '../actions/make';
+import { shiftInOrder } from '../actions/order';
+import { markById, marks, select, selectAll } from '../actions/select';
 import { pasteMarks } from '../actions/arrange';
 import { copyChosen } from '../actions/copying';
 import { abandon, gestureGoesOn } from '../gestures/hand';
 import { usePointer } from './pointerStore';
-import { fitView, session, useSession } from '../session/session';
+import { useLive } from '../session/live';
+import { fitView, session } from '../session/session';
 import { markAt } from './under';
 
 /**
@@ -27,7 +22,7 @@ export function StageMenu({ children }: { children: ReactElement }) {
   const [on, setOn] = useState<string | null>(null);
   const [place, setPlace] = useState<HTMLElement | null>(null);
   // A crop or corners that are being pulled come first.
-  const busy = useSession((s) => s.cropping !== null || s.squaring !== null);
+  const busy = useLive((s) => s.cropping !== null || s.squaring !== null);
   const open = (isOpen: boolean) => {
     if (!isOpen) return;
     // A finger that rests has begun to draw; corners that were clicked stay.

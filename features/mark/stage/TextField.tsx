@@ -3,15 +3,18 @@ import { limits } from '@/core/values/limits';
 import type { WordsField } from '@/core/marks/shared/wordsField';
 import { kindOf, wordsOf, type Mark } from '@/core/marks/registry';
 import { giveKeysBack } from '../../keys/focus';
-import { endWords, markById } from '../actions/actions';
+import { markById } from '../actions/select';
+import { endWords } from '../actions/words';
 import { toScreen, type Camera } from './camera';
-import { useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
+import { useTool } from '../session/tool';
 
 /** The field that words are typed into, lying where they will be. */
 export function TextField({ camera }: { camera: Camera }) {
-  const editing = useSession((s) => s.editing);
-  const shaper = useSession((s) => s.shaper);
-  const fresh = useSession((s) => s.live.find((mark) => mark.id === s.editing));
+  const editing = useTool((s) => s.editing);
+  const shaper = useDocument((s) => s.shaper);
+  const fresh = useLive((s) => s.live.find((mark) => mark.id === editing));
   const mark = editing ? (fresh ?? markById(editing)) : undefined;
   const words = mark && wordsOf(mark);
   if (!mark || !words) return null;

@@ -3,13 +3,14 @@ import { useKeyOf, keyLabel } from '../../keys/useAction';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Key } from '../../ui/Key';
-import { update, useSession } from '../session/session';
+import { useLive } from '../session/live';
+import { update } from '../session/session';
 import { formLabels, trueUp } from '../recognise/trueUp';
 import { formatFixed } from '../../ui/format';
 
 /** After a stroke: what it may have been meant to be, the likeliest first, with how well it fits. */
 export function TrueUpChip() {
-  const offered = useSession((s) => s.trueUp);
+  const offered = useLive((s) => s.trueUp);
   const key = useKeyOf('mark.trueUp');
   if (!offered) return null;
   return (

@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
 import type { Rect } from '@/core/geometry/rect';
 import { findPartsIn } from '../../pictures/parts';
-import { session, useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { session } from '../session/session';
 
 const found = new WeakMap<ImageBitmap, readonly Rect[]>();
 
@@ -16,7 +17,7 @@ const REST = 900;
  * @returns how many there are
  */
 export function useParts(): number {
-  const picture = useSession((s) => s.picture);
+  const picture = useDocument((s) => s.picture);
   const [count, setCount] = useState(0);
   useEffect(() => {
     if (found.has(picture)) return;

@@ -8,11 +8,14 @@ import {
   type MarkName,
 } from '@/core/marks/registry';
 import { canStandOut } from '@/core/paint/standsOut';
-import { setStyle } from '../actions/actions';
+import { setStyle } from '../actions/restyle';
 import { Button } from '../../ui/Button';
 import { FoldedRow, type Folding } from '../../ui/FoldedRow';
 import { nextAfterOther } from '../session/lastNumber';
-import { shownMarks, update, useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
+import { useTool } from '../session/tool';
+import { shownMarks, update } from '../session/session';
 import { useContrast } from '../recognise/standsOut';
 import { useStyles } from '../session/styles';
 import { factsOf, isMarkTool } from '../panels/tools';
@@ -28,7 +31,7 @@ const isPicture = (mark: Mark | undefined): boolean =>
 
 /** Whether the handles of a picture size it or cut it. */
 function CutSwitch() {
-  const on = useSession((s) => s.cutting);
+  const on = useTool((s) => s.cutting);
   return <Press label="Crop this piece" on={on} onChange={(cutting) => update({ cutting })} />;
 }
 
@@ -52,7 +55,7 @@ function StandsOut({ on, mark }: { on: boolean; mark: Mark | undefined }) {
 
 /** Numbers that go on where those of the shot before ended. */
 function GoOn() {
-  const id = useSession((s) => s.id);
+  const id = useDocument((s) => s.id);
   const next = nextAfterOther(id);
   if (next === null) return null;
   return <Button onClick={() => setStyle({ first: next })}>{`Go on from ${next}`}</Button>;
@@ -89,10 +92,10 @@ function useMarkItems(first: Mark | undefined, name: MarkName | null): Folding[]
 
 /** Above the picture: the settings of the tool in hand, or of the selected mark; always one line. */
 export function Strip() {
-  const tool = useSession((s) => s.tool);
-  const chosen = useSession((s) => s.selection);
-  const history = useSession((s) => s.history);
-  const live = useSession((s) => s.live);
+  const tool = useTool((s) => s.tool);
+  const chosen = useTool((s) => s.selection);
+  const history = useDocument((s) => s.history);
+  const live = useLive((s) => s.live);
   const first = shownMarks({ history, live }).find((mark) => mark.id === chosen[0]);
   const name: MarkName | null = first?.kind ?? (isMarkTool(tool) ? tool : null);
   const label = first ? kindOf(first).label : factsOf(tool).label;

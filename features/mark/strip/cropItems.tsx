@@ -3,14 +3,16 @@ import { Button } from '../../ui/Button';
 import type { Folding } from '../../ui/FoldedRow';
 import { NumberInput } from '../../ui/NumberInput';
 import { cropWhole, endCrop, setCropping, setCropRatio, setShape } from '../fit/crop';
-import { useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
+import { useTool } from '../session/tool';
 import { Choice } from './controls';
 
 const shapeLabels = { none: 'Rectangle', oval: 'Oval', polygon: 'Free shape' } as const;
 
 /** What the view shows within the crop; a free shape stays as long as it is not replaced. */
 function ShapeChoice() {
-  const shape = useSession((s) => s.history.document.view.shape);
+  const shape = useDocument((s) => s.history.document.view.shape);
   const current = shape?.kind ?? 'none';
   return (
     <label className="flex items-center gap-2">
@@ -47,7 +49,7 @@ const ratios = [
 const exact: Record<string, number> = { 1.3333: 4 / 3, 1.7778: 16 / 9 };
 
 function RatioChoice() {
-  const ratio = useSession((s) => s.cropRatio);
+  const ratio = useTool((s) => s.cropRatio);
   const value = ratios.find(([name]) => ratio !== null && Math.abs(Number(name) - ratio) < 0.001);
   return (
     <Choice
@@ -61,7 +63,7 @@ function RatioChoice() {
 
 /** The numbers of the crop and its shape. */
 export function useCropItems(): Folding[] {
-  const crop = useSession((s) => s.cropping);
+  const crop = useLive((s) => s.cropping);
   if (!crop) return [];
   return [
     ...(['x', 'y', 'width', 'height'] as const).map((field) => ({
@@ -82,7 +84,7 @@ export function useCropItems(): Folding[] {
 
 /** The ways out of cropping: never folded away. */
 export function CropEnd() {
-  const cropping = useSession((s) => s.cropping !== null);
+  const cropping = useLive((s) => s.cropping !== null);
   if (!cropping) return null;
   return (
     <>

@@ -9,7 +9,9 @@ import { notify } from '../../notices/noticeStore';
 import { messageOf } from '../../api/client';
 import { eraseAll, kindsPresent } from '../actions/handTools';
 import { colourGoesTo } from '../session/lastTool';
-import { useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
+import { useTool } from '../session/tool';
 import { copyWordsOf, stopWords, useWordsOut } from '../recognise/wordsOut';
 
 const icon = { size: 16, strokeWidth: 1.75 };
@@ -25,7 +27,7 @@ async function copyWords(words: string): Promise<void> {
 
 /** Everything, or all of one kind. */
 export function useEraserItems(): Folding[] {
-  const marks = useSession((s) => s.history.document.marks);
+  const marks = useDocument((s) => s.history.document.marks);
   if (marks.length === 0) return [];
   return [
     {
@@ -49,7 +51,7 @@ export function useEraserItems(): Folding[] {
 
 /** The numbers of the last measure, in pixels of the picture. */
 export function useMeasureItems(): Folding[] {
-  const measured = useSession((s) => s.measured);
+  const measured = useLive((s) => s.measured);
   if (!measured) return [];
   const words = measureWords(...measured);
   return [
@@ -74,7 +76,7 @@ export function useMeasureItems(): Folding[] {
 
 /** The colour picked last, in the three ways it is written. */
 export function useColourItems(): Folding[] {
-  const picked = useSession((s) => s.picked);
+  const picked = useTool((s) => s.picked);
   const tool = colourGoesTo();
   const goes = tool ? `It is the next colour of ${kindOf(tool).label}, too.` : '';
   if (!picked) {
@@ -108,7 +110,7 @@ export function useColourItems(): Folding[] {
 /** The words read last, which are on the clipboard already where the browser let them. */
 export function useWordsItems(): Folding[] {
   const { out } = useWordsOut();
-  const view = useSession((s) => s.history.document.view.crop);
+  const view = useDocument((s) => s.history.document.view.crop);
   switch (out.name) {
     case 'none':
       return [

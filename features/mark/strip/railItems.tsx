@@ -2,7 +2,7 @@ import type { Folding } from '../../ui/FoldedRow';
 import { Button } from '../../ui/Button';
 import { NumberInput } from '../../ui/NumberInput';
 import { setRail, toggleRail } from '../fit/rail';
-import { useSession } from '../session/session';
+import { useTool } from '../session/tool';
 import { Choice } from './controls';
 
 const forms = [
@@ -13,7 +13,7 @@ const FIRST_RADIUS = 300;
 
 /** The rail that lies on the picture: its angle, straight or an arc, and away with it. */
 export function useRailItems(): Folding[] {
-  const rail = useSession((s) => s.rail);
+  const rail = useTool((s) => s.rail);
   if (!rail) return [];
   return [
     {

@@ -5,7 +5,7 @@ import { pointerShapeLabels } from '@/core/marks/piece/shapes';
 import type { Style } from '@/core/marks/style';
 import { NumberInput } from '../../ui/NumberInput';
 import { Range } from '../../ui/Range';
-import { fadesNow, setStyle } from '../actions/actions';
+import { fadesNow, setStyle } from '../actions/restyle';
 import { extents, type SizeField } from '../stage/sizeInHand';
 import { Colours, SecondColour } from './Colours';
 import { Choice, Press } from './controls';

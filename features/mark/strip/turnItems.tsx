@@ -9,14 +9,15 @@ import { Item, Row } from '../../ui/Row';
 import type { Folding } from '../../ui/FoldedRow';
 import { NumberInput } from '../../ui/NumberInput';
 import { Range } from '../../ui/Range';
-import { useSession } from '../session/session';
+import { useDocument } from '../session/document';
+import { useLive } from '../session/live';
 import { endSquaring, setTurn, startSquaring, unturn } from '../fit/turning';
 
 const icon = { size: 18, strokeWidth: 1.75 };
 
 /** Quarter turns, flips, a free angle, four corners: all of it can be changed back. */
 export function useTurnItems(): Folding[] {
-  const squaring = useSession((s) => s.squaring !== null);
+  const squaring = useLive((s) => s.squaring !== null);
   const turning = useTurning();
   if (!squaring) return turning;
   return [
@@ -29,7 +30,7 @@ export function useTurnItems(): Folding[] {
 }
 
 function useTurning(): Folding[] {
-  const turn = useSession((s) => s.history.document.view.turn) ?? upright;
+  const turn = useDocument((s) => s.history.document.view.turn) ?? upright;
   const { square } = turn;
   const angle = (value: number) =>
     setTurn({ ...turn, angle: Math.round(value * 100) / 100 }, 'Turn by an angle', 'angle');
@@ -137,8 +138,8 @@ function Quarters({ turn }: { turn: Turn }) {
 const cornerNames = ['Top left', 'Top right', 'Bottom right', 'Bottom left'] as const;
 
 function SquaredSize() {
-  const quad = useSession((s) => s.squaring);
-  const frame = useSession((s) => s.frame);
+  const quad = useLive((s) => s.squaring);
+  const frame = useDocument((s) => s.frame);
   if (!quad) return null;
   const size = squaredSize(quad, { x: frame.width / 2, y: frame.height / 2 });
   return (
@@ -155,7 +156,7 @@ function SquaredSize() {
 
 /** The ways out of pulling square: never folded away. */
 export function SquareEnd() {
-  const squaring = useSession((s) => s.squaring !== null);
+  const squaring = useLive((s) => s.squaring !== null);
   if (!squaring) return null;
   return (
     <>

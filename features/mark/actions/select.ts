@@ -1,0 +1,23 @@
+import type { Mark } from '@/core/marks/registry';
+import { session, update } from '../session/session';
+import { chooseTool } from './chooseTool';
+
+export const marks = (): readonly Mark[] => session().history.document.marks;
+
+export const markById = (id: string): Mark | undefined => marks().find((m) => m.id === id);
+
+/** In the order in which they were chosen. */
+export function selectedMarks(): Mark[] {
+  const byId = new Map(marks().map((mark) => [mark.id, mark]));
+  return session().selection.flatMap((id) => byId.get(id) ?? []);
+}
+
+export const select = (ids: readonly string[]): void => update({ selection: ids, editing: null });
+
+/** Everything that can be taken hold of, by Grab. */
+export function selectAll(): void {
+  chooseTool('grab');
+  select(marks().flatMap((mark) => (mark.off || mark.locked ? [] : [mark.id])));
+}
+
+export const unlocked = (): Mark[] => selectedMarks().filter((mark) => !mark.locked);

@@ -1,0 +1,32 @@
+import type { Provenance } from '@/core/contracts/provenance';
+import type { Shot } from '@/core/contracts/shot';
+import type { History } from '@/core/document/history';
+import type { Shaper } from '@/core/drawing/shaper';
+import { part } from './part';
+
+/** Where the shown version is: in this browser only, on its way, or on the server. */
+export type StoredState =
+  | { name: 'stored'; at: number | null }
+  | { name: 'storing' }
+  | { name: 'waiting'; why: string | null }
+  | { name: 'stale'; current: Shot };
+
+/** The open shot: changes with each step of undo. */
+export interface DocumentState {
+  id: string;
+  title: string;
+  /** The frame as it was taken. */
+  frame: ImageBitmap;
+  /** The frame as the view turns it; marks and view lie on this. */
+  picture: ImageBitmap;
+  provenance: Provenance;
+  shaper: Shaper;
+  history: History;
+  stored: StoredState;
+}
+
+export const documentPart = part<DocumentState>([
+  ...(['id', 'title', 'frame', 'picture'] as const),
+  ...(['provenance', 'shaper', 'history', 'stored'] as const),
+]);
+export const useDocument = documentPart.use;

@@ -1,0 +1,42 @@
+import type { Rail } from '@/core/geometry/rail';
+import type { MarkName } from '@/core/marks/registry';
+import { part } from './part';
+
+/** Tools that make no mark. */
+export type HandTool = 'grab' | 'crop' | 'turn' | 'words' | 'eraser' | 'measure' | 'colour';
+export type Tool = HandTool | MarkName;
+
+/** What is in hand and what it is used on: changes with a key or a click. */
+export interface ToolState {
+  tool: Tool;
+  /** The tool was chosen here, so Enter may make its mark; at first it is only the usual one. */
+  chosen: boolean;
+  selection: readonly string[];
+  /** The text that is typed into; painted by its field meanwhile. */
+  editing: string | null;
+  /** The handles of a piece cut it instead of sizing it. */
+  cutting: boolean;
+  /** The straight edge or arc that strokes follow. */
+  rail: Rail | null;
+  /** The colour picked last. */
+  picked: string | null;
+  /** Width ÷ height that the crop keeps; null lets it go. */
+  cropRatio: number | null;
+}
+
+export const toolAtFirst: ToolState = {
+  tool: 'arrow',
+  chosen: false,
+  selection: [],
+  editing: null,
+  cutting: false,
+  rail: null,
+  picked: null,
+  cropRatio: null,
+};
+
+export const toolPart = part<ToolState>([
+  ...(['tool', 'chosen', 'selection', 'editing'] as const),
+  ...(['cutting', 'rail', 'picked', 'cropRatio'] as const),
+]);
+export const useTool = toolPart.use;

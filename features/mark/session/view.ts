@@ -1,0 +1,12 @@
+import type { Camera } from '../stage/camera';
+import { part } from './part';
+
+/** How the shot is looked at: changes with the wheel and the window. */
+export interface ViewState {
+  camera: Camera;
+}
+
+export const viewAtFirst: ViewState = { camera: { mode: 'fit', scale: 1, x: 0, y: 0 } };
+
+export const viewPart = part<ViewState>(['camera']);
+export const useView = viewPart.use;
