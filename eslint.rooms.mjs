@@ -31,9 +31,9 @@ export const rooms = {
     ['shell'],
   ],
   server: [
-    ['base', 'bus', 'paint'],
-    ['accessibility', 'db', 'formats', 'portal'],
-    ['http', 'indexing', 'jobs', 'routines', 'settings', 'work'],
+    ['base', 'paint'],
+    ['bus', 'db', 'formats'],
+    ['accessibility', 'http', 'indexing', 'jobs', 'portal', 'routines', 'settings', 'work'],
     ['folders', 'pool', 'tags', 'words'],
     ['frames'],
     ['shots'],

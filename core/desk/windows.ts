@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import type { Rect } from '../geometry/rect';
 import { beds, menus, notes, order, plants, sensorFault, sensors } from './content';
 import { displayOf, reading, type Desk, type DeskWindow, type WindowName } from './model';
@@ -36,7 +37,7 @@ export function addWindow(scene: Scene, desk: Desk, window: DeskWindow, front: b
   });
 }
 
-type Content = (scene: Scene, desk: Desk, size: { width: number; height: number }) => void;
+type Content = (scene: Scene, desk: Desk, size: Size) => void;
 
 const register: Content = (scene, desk, size) => {
   scene.box({ x: 0, y: 30, width: size.width, height: 52 }, '#F1F3EC');

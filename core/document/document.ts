@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import { z } from 'zod';
 import { readAs } from './read';
 import { upgradedDocument } from './upgrade/upgrade';
@@ -50,7 +51,7 @@ export type ShotDocument = z.infer<typeof documentSchema>;
 /**
  * The document schema for a frame of a given size: the view must lie inside the frame.
  */
-export const documentFor = (frame: { width: number; height: number }) =>
+export const documentFor = (frame: Size) =>
   documentSchema.refine(
     ({ view: { crop, turn } }) => {
       const picture = pictureSize(frame, turn);

@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import type { Turn } from './viewSchema';
 import { homography, type Quad } from '../geometry/homography';
 import {
@@ -13,11 +14,6 @@ import { distance, type Point } from '../geometry/point';
 import type { Rect } from '../geometry/rect';
 import { warp } from '../raster/warp';
 import type { RgbaPixels } from '../raster/pixels';
-
-interface Size {
-  width: number;
-  height: number;
-}
 
 /** The picture as it stands in its frame. */
 export const upright: Turn = { quarters: 0, mirrored: false, angle: 0 };

@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import type { ShotDocument } from './document';
 import { limits } from '../values/limits';
 import type { Turn, ViewShape } from './viewSchema';
@@ -11,11 +12,6 @@ import { kindOf } from '../marks/registry';
 import { cropInside } from './view';
 import { isTurned, pictureSize, turnMatrix, upright, withoutCorners } from './turn';
 import { shapedView } from './viewShape';
-
-interface Size {
-  width: number;
-  height: number;
-}
 
 const same = (a: Rect, b: Rect): boolean =>
   a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height;

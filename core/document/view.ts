@@ -1,11 +1,7 @@
+import type { Size } from '../geometry/size';
 import type { ShotDocument } from './document';
 import { DOCUMENT_VERSION } from './version';
 import type { Rect } from '../geometry/rect';
-
-interface Size {
-  width: number;
-  height: number;
-}
 
 /** A shot that shows the whole frame, without marks. */
 export const untouched = (frame: Size): ShotDocument => ({

@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import type { ShotDocument } from './document';
 import type { ViewShape } from './viewSchema';
 import type { Point } from '../geometry/point';
@@ -19,19 +20,12 @@ export function traceView(surface: Surface, crop: Rect, shape: ViewShape | undef
 }
 
 /** The smallest whole-pixel rectangle in the frame around some points. */
-export function cropAround(
-  points: readonly Point[],
-  frame: { width: number; height: number },
-): Rect {
+export function cropAround(points: readonly Point[], frame: Size): Rect {
   return cropInside(outerPixels(boundsOf(points)), frame);
 }
 
 /** A view of a free shape: a polygon brings its own crop, an oval fills the given one. */
-export function shapedView(
-  shape: ViewShape,
-  crop: Rect,
-  frame: { width: number; height: number },
-): ShotDocument['view'] {
+export function shapedView(shape: ViewShape, crop: Rect, frame: Size): ShotDocument['view'] {
   return shape.kind === 'oval'
     ? { crop: cropInside(crop, frame), shape }
     : { crop: cropAround(shape.points, frame), shape };

@@ -1,3 +1,4 @@
+import type { Size } from './size';
 import { inverse, multiply, type Matrix } from './matrix';
 import type { Point } from './point';
 
@@ -38,8 +39,9 @@ function squareTo([p0, p1, p2, p3]: Quad): Matrix {
  */
 export function homography(from: Quad, to: Quad): Matrix {
   const m = multiply(squareTo(to), inverse(squareTo(from)));
-  const scale = m[8];
-  return m.map((v) => v / scale) as unknown as Matrix;
+  const [a, b, c, d, e, f, g, h, scale] = m;
+  const by = (v: number) => v / scale;
+  return [by(a), by(b), by(c), by(d), by(e), by(f), by(g), by(h), 1];
 }
 
 const turnAt = (a: Point, b: Point, c: Point): number =>
@@ -89,7 +91,7 @@ const triple = (a: Vector, b: Vector, c: Vector): number =>
  * it was, in the ratio of the thing that was photographed where that can be told.
  * @param middle of the photograph
  */
-export function squaredSize(quad: Quad, middle: Point): { width: number; height: number } {
+export function squaredSize(quad: Quad, middle: Point): Size {
   const [tl, tr, br, bl] = quad;
   const wide = Math.max(length(tl, tr), length(bl, br));
   const high = Math.max(length(tl, bl), length(tr, br));

@@ -1,3 +1,4 @@
+import type { Size } from './size';
 import type { Point } from './point';
 
 /** A half-open rectangle: it holds the pixels x ≤ px < x + width, y ≤ py < y + height. */
@@ -101,10 +102,6 @@ export function moveInside(r: Rect, limits: Rect): Rect {
 }
 
 /** The scale at which `inner` just fits into `outer`, never more than `most`. */
-export function fitScale(
-  inner: { width: number; height: number },
-  outer: { width: number; height: number },
-  most = Infinity,
-): number {
+export function fitScale(inner: Size, outer: Size, most = Infinity): number {
   return Math.min(outer.width / inner.width, outer.height / inner.height, most);
 }

@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import { joined, latin, utf8 } from './bytes';
 import type { Facts } from './facts';
 
@@ -57,7 +58,7 @@ const usesAlpha = (data: Uint8Array): boolean => ((data[4] ?? 0) & HAS_ALPHA) !=
 /** A WebP with the facts behind its picture (RFC 9649, 2.7). */
 export function withWebpFacts(
   webp: Uint8Array,
-  { width, height }: { width: number; height: number },
+  { width, height }: Size,
   { exif, xmp }: Inside,
 ): Uint8Array {
   const view = new DataView(webp.buffer, webp.byteOffset, webp.byteLength);

@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import type { Facts } from './facts';
 import { joined, latin, utf8 } from './bytes';
 
@@ -92,11 +93,6 @@ const exifEntries = (facts: Facts, { width, height }: Size): Entry[] => [
   long(40_962, width),
   long(40_963, height),
 ];
-
-interface Size {
-  width: number;
-  height: number;
-}
 
 /**
  * A directory with what its entries point to behind it.

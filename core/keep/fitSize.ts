@@ -1,11 +1,7 @@
+import type { Size } from '../geometry/size';
 import type { SizeWish } from '../contracts/format';
 import { limits } from '../values/limits';
 import type { Rect } from '../geometry/rect';
-
-interface Size {
-  width: number;
-  height: number;
-}
 
 /** How a picture is brought to its size: cut out of the source, scaled, laid on a sheet. */
 export interface Fitted {

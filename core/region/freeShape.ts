@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import { polygonContains } from 'd3-polygon';
 import type { ShapeName } from '../contracts/way';
 import type { ViewShape } from '../document/viewSchema';
@@ -8,7 +9,7 @@ import { cropAround } from '../document/viewShape';
 
 /** Drawing a free shape on a stilled picture, as a state and what each action makes of it. */
 export interface FreeShape {
-  frame: { width: number; height: number };
+  frame: Size;
   kind: Exclude<ShapeName, 'oval'>;
   points: readonly Point[];
   /** True once the outline is whole and can be adjusted. */

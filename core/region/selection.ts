@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import { distance, type Point } from '../geometry/point';
 import { contains, moveInside, rectFromPoints, type Rect } from '../geometry/rect';
 import { alongRatio, gripPoint, grips, pullGrip, type Grip } from '../geometry/resize';
@@ -7,7 +8,7 @@ import { alongRatio, gripPoint, grips, pullGrip, type Grip } from '../geometry/r
  * All rectangles are whole pixels inside the frame.
  */
 export interface Selection {
-  frame: { width: number; height: number };
+  frame: Size;
   region: Rect | null;
   drag: Drag | null;
 }
@@ -17,7 +18,7 @@ type Drag =
   | { kind: 'move'; from: Point; start: Rect }
   | { kind: 'pull'; grip: Grip; start: Rect };
 
-export const nothingChosen = (frame: { width: number; height: number }): Selection => ({
+export const nothingChosen = (frame: Size): Selection => ({
   frame,
   region: null,
   drag: null,
@@ -153,11 +154,7 @@ export function typeNumber(s: Selection, field: keyof Rect, value: number): Sele
 }
 
 /** A region of a given size around a place, as far as the frame allows. */
-export function ofSize(
-  s: Selection,
-  size: { width: number; height: number },
-  at: Point,
-): Selection {
+export function ofSize(s: Selection, size: Size, at: Point): Selection {
   const width = Math.min(size.width, s.frame.width);
   const height = Math.min(size.height, s.frame.height);
   const around = {

@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import type { Rect } from '../geometry/rect';
 import type { ReadablePixels } from '../raster/pixels';
 
@@ -129,7 +130,7 @@ interface Run {
 /** Bounding boxes of connected ink, by runs of rows that touch, corners included. */
 function spots(
   ink: Uint8Array,
-  { width, height }: { width: number; height: number },
+  { width, height }: Size,
   most: number,
   isLate: () => boolean,
 ): Rect[] {

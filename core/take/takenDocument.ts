@@ -1,3 +1,4 @@
+import type { Size } from '../geometry/size';
 import type { ShotDocument } from '../document/document';
 import { untouched } from '../document/view';
 import type { ViewShape } from '../document/viewSchema';
@@ -26,7 +27,7 @@ interface Pointer {
  * @param frame the size of the whole picture
  */
 export function takenDocument(
-  frame: { width: number; height: number },
+  frame: Size,
   { crop, shape, part }: Taken,
   pointer: Pointer | null,
 ): ShotDocument {

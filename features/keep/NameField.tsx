@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { useId } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
@@ -10,7 +11,7 @@ interface Props {
   shot: Shot;
   folder: Folder | undefined;
   extension: string;
-  size: { width: number; height: number };
+  size: Size;
   pattern: string;
   /** Keep opened to ask for it: it has the focus, selected. */
   asked: boolean;

@@ -1,9 +1,10 @@
+import type { Size } from '@/core/geometry/size';
 import { fits, type SizeWish } from '@/core/contracts/format';
 import { fitSize, printPixels, webSizes } from '@/core/keep/fitSize';
 import { NumberInput } from '../ui/NumberInput';
 
 interface Props {
-  own: { width: number; height: number };
+  own: Size;
   size: SizeWish;
   onChange: (size: SizeWish) => void;
 }

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { ShotDocument } from '@/core/document/document';
 import type { Provenance } from '@/core/contracts/provenance';
@@ -14,7 +15,7 @@ export interface OutboxEntry {
   provenance: Provenance;
   /** Absent for files whose size only the server finds out. */
   document?: ShotDocument;
-  size?: { width: number; height: number };
+  size?: Size;
   /** Why the server will never take it; set once that is known. */
   refused?: string;
 }

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { create } from 'zustand';
 
 /** A shot that is held on top, to work from. */
@@ -19,7 +20,7 @@ export const useSmall = create<SmallStore>(() => ({ window: null, shot: null, on
 
 /** Document Picture-in-Picture (WICG), as far as it is used. */
 interface OnTop {
-  requestWindow: (size: { width: number; height: number }) => Promise<Window>;
+  requestWindow: (size: Size) => Promise<Window>;
 }
 
 const PLACE = 'rezzik-small-place';

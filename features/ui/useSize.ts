@@ -1,10 +1,8 @@
+import type { Size } from '@/core/geometry/size';
 import { useLayoutEffect, useRef, useState, type RefObject } from 'react';
 
 /** The size of an element's content box, followed as it changes. */
-export function useSize<T extends HTMLElement>(): [
-  RefObject<T | null>,
-  { width: number; height: number },
-] {
+export function useSize<T extends HTMLElement>(): [RefObject<T | null>, Size] {
   const ref = useRef<T>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {

@@ -7,8 +7,8 @@ const MOST_PIXELS = 24_000_000;
 
 /** How lines are looked for: as they lie on a page, or wherever there are any. */
 export type Layout = 'page' | 'anywhere';
-// Numbers of the recogniser's own page segmentation modes.
-const modes = { page: '3', anywhere: '11' } as const;
+// The recogniser's own page segmentation modes.
+const modes = { page: 'AUTO', anywhere: 'SPARSE_TEXT' } as const;
 
 /** Thrown when a person stopped the reading. */
 export class Stopped extends Error {}
@@ -75,7 +75,8 @@ export class Recogniser {
     surface.filter = 'grayscale(1)';
     surface.drawImage(picture, 0, 0, canvas.width, canvas.height);
     const blob = await canvas.convertToBlob({ type: 'image/png' });
-    await worker.setParameters({ tessedit_pageseg_mode: modes[layout] as never });
+    const { PSM } = await import('tesseract.js');
+    await worker.setParameters({ tessedit_pageseg_mode: PSM[modes[layout]] });
     const { data } = await worker.recognize(blob, {}, { blocks: true });
     return readBlocks(data.blocks, scale);
   }

@@ -3,6 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { z } from 'zod';
 import { openBus, sessionBus } from '../bus/bus';
 import { valueOf } from '../bus/request';
+import { shared } from '../base/shared';
 
 /** A thing that a program describes: the program's name on the bus, and the thing's path there. */
 export const refSchema = z.tuple([z.string(), z.string()]);
@@ -16,23 +17,24 @@ const PATIENCE = 600;
 const LAUNCHER = { destination: 'org.a11y.Bus', path: '/org/a11y/bus' } as const;
 const PROPERTIES = 'org.freedesktop.DBus.Properties';
 
-const shared = globalThis as typeof globalThis & {
-  rezzikAccessibility?: Promise<MessageBus> | null;
-};
+interface Kept {
+  bus: Promise<MessageBus> | null;
+}
+const kept = shared<Kept>('accessibility', () => ({ bus: null }));
 
 /** The bus on which programs describe their windows. @throws Error where there is none */
 export async function accessibilityBus(): Promise<MessageBus> {
-  const open = (shared.rezzikAccessibility ??= connect());
+  const open = (kept.bus ??= connect());
   return open.catch((error: unknown) => {
-    if (shared.rezzikAccessibility === open) shared.rezzikAccessibility = null;
+    if (kept.bus === open) kept.bus = null;
     throw error;
   });
 }
 
 /** Lets go of it; the next question opens it anew. */
 export function closeAccessibilityBus(): void {
-  const before = shared.rezzikAccessibility;
-  shared.rezzikAccessibility = null;
+  const before = kept.bus;
+  kept.bus = null;
   void before?.then((bus) => bus.connection.end()).catch(() => undefined);
 }
 
@@ -44,7 +46,7 @@ async function connect(): Promise<MessageBus> {
     .min(1)
     .parse(await session.invoke<unknown>(asked, { timeout: 3_000 }));
   return openBus(address, () => {
-    shared.rezzikAccessibility = null;
+    kept.bus = null;
   });
 }
 

@@ -1,9 +1,9 @@
+import { shared } from './shared';
+
 /** Bytes that are copied, hashed or written out in one go: some milliseconds of the event loop. */
 export const PIECE = 1_000_000;
 
-/** Routes may load this file each for themselves; the turns are the same. */
-const kept = globalThis as { rezzikTurns?: (() => void)[] };
-const waiting = (kept.rezzikTurns ??= []);
+const waiting = shared<(() => void)[]>('turns', () => []);
 
 function next(): void {
   waiting.shift()?.();
@@ -33,7 +33,9 @@ export async function* piecesOf(
 }
 
 /** The same bytes in memory that all threads see, for what is too large to be copied on its way. */
-export async function shared(bytes: Uint8Array | Uint8ClampedArray): Promise<SharedArrayBuffer> {
+export async function inSharedMemory(
+  bytes: Uint8Array | Uint8ClampedArray,
+): Promise<SharedArrayBuffer> {
   const memory = new SharedArrayBuffer(bytes.length);
   const into = new Uint8Array(memory);
   let at = 0;

@@ -1,4 +1,5 @@
 import dbus, { type MessageBus } from 'dbus-native';
+import { shared } from '../base/shared';
 
 /** How long a service may take to answer, ms. */
 const PATIENCE = 3_000;
@@ -9,29 +10,30 @@ export const PORTAL = {
   path: '/org/freedesktop/portal/desktop',
 } as const;
 
-const shared = globalThis as typeof globalThis & {
-  rezzikBus?: { address: string; opening: Promise<MessageBus> } | null;
-};
+interface Kept {
+  bus: { address: string; opening: Promise<MessageBus> } | null;
+}
+const kept = shared<Kept>('bus', () => ({ bus: null }));
 
 /** The session's message bus. @throws Error where there is none */
 export function sessionBus(): Promise<MessageBus> {
   const address = process.env.DBUS_SESSION_BUS_ADDRESS ?? '';
   if (!address) return Promise.reject(new Error('There is no session bus.'));
-  if (shared.rezzikBus?.address === address) return shared.rezzikBus.opening;
+  if (kept.bus?.address === address) return kept.bus.opening;
   closeSessionBus();
   const forget = () => {
-    if (shared.rezzikBus?.opening === opening) shared.rezzikBus = null;
+    if (kept.bus?.opening === opening) kept.bus = null;
   };
   const opening = openBus(address, forget);
   opening.catch(forget);
-  shared.rezzikBus = { address, opening };
+  kept.bus = { address, opening };
   return opening;
 }
 
 /** Lets go of the bus; the next question opens it anew. */
 export function closeSessionBus(): void {
-  const before = shared.rezzikBus;
-  shared.rezzikBus = null;
+  const before = kept.bus;
+  kept.bus = null;
   void before?.opening.then((bus) => bus.connection.end()).catch(() => undefined);
 }
 

@@ -1,16 +1,17 @@
 import postgres from 'postgres';
 import { env } from '../base/env';
+import { shared } from '../base/shared';
 
 // Development reloads modules; the pool must outlive them.
-const kept = globalThis as { rezzikSql?: postgres.Sql };
+const kept = shared<{ sql?: postgres.Sql }>('sql', () => ({}));
 
 const CONNECTIONS = 8;
 
 /** The pool of connections, opened at first use. */
 export function sql(): postgres.Sql {
   const options = { max: CONNECTIONS, onnotice: () => undefined };
-  kept.rezzikSql ??= postgres(env().databaseUrl, options);
-  return kept.rezzikSql;
+  kept.sql ??= postgres(env().databaseUrl, options);
+  return kept.sql;
 }
 
 /** Opens all connections, so that nobody waits for that in the middle of much else. */
@@ -20,8 +21,8 @@ export async function openAll(): Promise<void> {
 }
 
 export async function closeSql(): Promise<void> {
-  await kept.rezzikSql?.end({ timeout: 5 });
-  delete kept.rezzikSql;
+  await kept.sql?.end({ timeout: 5 });
+  delete kept.sql;
 }
 
 /** A value for a jsonb column. Postgres.js asks for its own type, which Zod's results do not name. */

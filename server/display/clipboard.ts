@@ -7,6 +7,7 @@ import { allowedScreen } from './access';
 import { clipboardForms, forgetFile } from './clipboardForms';
 import { ask, type Screen } from './connection';
 import { atomsOf, handOver, ownersAtoms, sendOn, type Selection } from './selection';
+import { shared } from '../base/shared';
 
 /** The window that owns the clipboard of a display for us, and what the X server's clock last said. */
 interface Owner {
@@ -22,10 +23,7 @@ const APPEND = 2;
 const STRING = 31;
 
 /** The picture on the clipboard, for as long as nobody else puts something there. */
-const shared = globalThis as typeof globalThis & {
-  rezzikOwner?: Owner;
-  rezzikOffer?: Selection;
-};
+const kept = shared<{ owner?: Owner; offer?: Selection }>('clipboard', () => ({}));
 
 /** Puts a shot, as it leaves, on the clipboard of this computer. @throws Fault 403, 404, 503 */
 export async function copyToDisplay(shot: string, size: SizeWish = {}): Promise<void> {
@@ -41,7 +39,7 @@ export async function offer(open: Screen, png: Buffer): Promise<void> {
   const clipboard = atoms.get('CLIPBOARD') ?? 0;
   const since = await now(owner);
   await forgetFile();
-  shared.rezzikOffer = {
+  kept.offer = {
     ...{ screen: open, window, atoms, since, sending },
     forms: formsOf(png, atoms),
   };
@@ -55,7 +53,7 @@ export async function offer(open: Screen, png: Buffer): Promise<void> {
 
 /** The file that stands for the picture goes, and none is made of it again; the picture stays. */
 export async function forgetCopiedFile(): Promise<void> {
-  const current = shared.rezzikOffer;
+  const current = kept.offer;
   current?.forms.delete(current.atoms.get('text/uri-list') ?? 0);
   await forgetFile();
 }
@@ -70,7 +68,7 @@ function formsOf(png: Buffer, atoms: Map<string, number>): Selection['forms'] {
 }
 
 async function ownerOn(open: Screen): Promise<Owner> {
-  const before = shared.rezzikOwner;
+  const before = kept.owner;
   if (before?.screen === open) return before;
   const { X, root } = open;
   const names = ['CLIPBOARD', ...ownersAtoms, ...Object.keys(clipboardForms), 'REZZIK_CLOCK'];
@@ -79,7 +77,7 @@ async function ownerOn(open: Screen): Promise<Owner> {
   const eventMask = x11.eventMask.PropertyChange ?? 0x400000;
   X.CreateWindow(owner.window, root, -10, -10, 1, 1, 0, 0, 0, 0, { eventMask });
   X.on('event', (event) => hear(owner, event));
-  shared.rezzikOwner = owner;
+  kept.owner = owner;
   return owner;
 }
 
@@ -95,7 +93,7 @@ async function now(owner: Owner): Promise<number> {
 
 function hear(owner: Owner, event: XEvent): void {
   if (event.name === 'PropertyNotify' && event.wid === owner.window) owner.clock = event.time;
-  const current = shared.rezzikOffer;
+  const current = kept.offer;
   if (current?.window !== owner.window || current.screen !== owner.screen) return;
   if (event.name === 'SelectionRequest') void handOver(current, event);
   if (event.name === 'PropertyNotify') sendOn(current, event);

@@ -9,6 +9,7 @@ import x11, {
 import type { PixelLayout } from '@/core/screen/pixels';
 import { Fault } from '../base/fault';
 import { memoryFiles } from './memory';
+import { shared } from '../base/shared';
 
 /** An open connection to the display, with the extensions the server has. */
 export interface Screen {
@@ -69,18 +70,18 @@ export const askMaybe = <T>(request: Request<T>): Promise<T | null> =>
     return null;
   });
 
-// Routes and start-up code are loaded apart; the connection must be the same one.
-const shared = globalThis as typeof globalThis & {
-  rezzikScreen?: { name: string; opening: Promise<Screen> } | null;
-};
+interface Kept {
+  screen: { name: string; opening: Promise<Screen> } | null;
+}
+const kept = shared<Kept>('screen', () => ({ screen: null }));
 
 /** The connection to a display, opened when first needed and again after it was lost. @throws Fault 503 */
 export function screen(name: string): Promise<Screen> {
-  const { rezzikScreen: current } = shared;
+  const { screen: current } = kept;
   if (current?.name === name) return current.opening;
   closeScreen();
   const forget = () => {
-    if (shared.rezzikScreen?.opening === opening) shared.rezzikScreen = null;
+    if (kept.screen?.opening === opening) kept.screen = null;
   };
   const opening = open(name).then(
     (opened) => {
@@ -93,14 +94,14 @@ export function screen(name: string): Promise<Screen> {
       throw error;
     },
   );
-  shared.rezzikScreen = { name, opening };
+  kept.screen = { name, opening };
   return opening;
 }
 
 /** Lets go of the display, so that nothing of ours stays on it. */
 export function closeScreen(): void {
-  const before = shared.rezzikScreen;
-  shared.rezzikScreen = null;
+  const before = kept.screen;
+  kept.screen = null;
   void before?.opening.then(({ X }) => X.terminate()).catch(() => undefined);
 }
 

@@ -1,14 +1,14 @@
 import { Fault } from '../base/fault';
 import { stillNow } from './access';
 import type { Still } from './still';
+import { shared } from '../base/shared';
 
 /** Stilled screens wait here while a person chooses; few, and not for ever. */
 const MOST = 3;
 const STAYS = 10 * 60_000;
 
 // Route handlers may be loaded more than once; what they hold must be the same.
-const shared = globalThis as typeof globalThis & { rezzikStills?: Map<string, Still> };
-const held = (shared.rezzikStills ??= new Map<string, Still>());
+const held = shared('stills', () => new Map<string, Still>());
 
 /** Stills the screen and holds it. @throws Fault 403, 503 */
 export async function holdStill(): Promise<Still> {

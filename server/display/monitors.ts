@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import type { Monitor } from '@/core/contracts/display';
 import { isUtf8 } from 'node:buffer';
 import { askMaybe, type Screen } from './connection';
@@ -52,10 +53,7 @@ export function readMonitors(bytes: Buffer): RawMonitor[] {
 }
 
 /** The monitors of a screen; the whole screen as one where the server knows of none. */
-export async function monitors(
-  screen: Screen,
-  size: { width: number; height: number },
-): Promise<Monitor[]> {
+export async function monitors(screen: Screen, size: Size): Promise<Monitor[]> {
   const raw = (screen.randr && (await requestMonitors(screen))) ?? [];
   const named = await Promise.all(
     raw.map(async ({ atom, ...place }, i) => {

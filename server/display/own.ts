@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import type { Geometry } from 'x11';
 import { isShown } from '@/core/contracts/display';
 import { encloses, overlap, type Rect } from '@/core/geometry/rect';
@@ -31,7 +32,7 @@ export const placeOf = (w: FoundWindow): Rect => w.frameBounds ?? w.bounds;
 export async function holdOwn(
   screen: Screen,
   found: readonly FoundWindow[],
-  size: { width: number; height: number },
+  size: Size,
 ): Promise<{ own: Map<number, Held>; covered: number[] }> {
   const shown = found.filter(isShown);
   const covered = shown.filter(
@@ -50,10 +51,8 @@ export async function holdOwn(
 }
 
 /** True when a part of a place is beyond the edges of the screen. */
-export const reachesOut = (
-  r: Rect,
-  { width, height }: { width: number; height: number },
-): boolean => !encloses({ x: 0, y: 0, width, height }, r);
+export const reachesOut = (r: Rect, { width, height }: Size): boolean =>
+  !encloses({ x: 0, y: 0, width, height }, r);
 
 /** Copies a window whole, at its own depth. @returns null where its own pixels cannot be had */
 async function hold(screen: Screen, w: FoundWindow): Promise<Held | null> {

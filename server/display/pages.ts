@@ -1,9 +1,9 @@
 import type { TakenNotice } from '@/core/contracts/display';
+import { shared } from '../base/shared';
 
 type Tell = (notice: TakenNotice) => void;
 
-const shared = globalThis as typeof globalThis & { rezzikPages?: Set<Tell> };
-const pages = (shared.rezzikPages ??= new Set<Tell>());
+const pages = shared('pages', () => new Set<Tell>());
 
 /** Tells every open page of a take that was made while Rezzik was out of sight. */
 export function tellPages(notice: TakenNotice): void {

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import pLimit, { type LimitFunction } from 'p-limit';
 import type { Segment } from 'x11';
 import { rowBytes, type PixelLayout } from '@/core/screen/pixels';
@@ -14,11 +15,6 @@ export interface ScreenPixels {
 }
 
 const GONE = 'The display went away before its picture could be read.';
-
-interface Size {
-  width: number;
-  height: number;
-}
 
 /** The memory shared with a display, kept for the next picture: what is new has to be found first. */
 interface Kept {

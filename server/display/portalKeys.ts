@@ -2,6 +2,7 @@ import type { MessageBus } from 'dbus-native';
 import type { Routine } from '@/core/contracts/way';
 import { sessionBus } from '../bus/bus';
 import { bindShortcuts, type Bound } from '../portal/shortcuts';
+import { shared } from '../base/shared';
 
 interface Keys {
   bus: MessageBus;
@@ -11,15 +12,15 @@ interface Keys {
   problems: Map<string, string>;
 }
 
-const shared = globalThis as typeof globalThis & { rezzikPortalKeys?: Keys | null };
+const kept = shared<{ keys: Keys | null }>('portalKeys', () => ({ keys: null }));
 
 const ASKING = 'The desktop is being asked for this key.';
 const NOT_GIVEN = 'The desktop did not give this key.';
 
 /** Lets go of the keys that a desktop gave. */
 export function dropPortalKeys(): void {
-  const before = shared.rezzikPortalKeys;
-  shared.rezzikPortalKeys = null;
+  const before = kept.keys;
+  kept.keys = null;
   void before?.bound.then((bound) => bound?.close());
 }
 
@@ -34,12 +35,12 @@ export async function takePortalKeys(
 ): Promise<Map<string, string>> {
   const bus = await sessionBus();
   const wanted = JSON.stringify(routines.map(({ id, name, systemKey }) => [id, name, systemKey]));
-  const before = shared.rezzikPortalKeys;
+  const before = kept.keys;
   if (before && before.bus === bus && before.wanted === wanted) return before.problems;
   dropPortalKeys();
   const problems = new Map(routines.map(({ id }) => [id, ASKING]));
   const bound = routines.length === 0 ? Promise.resolve(null) : ask(routines, pressed, problems);
-  shared.rezzikPortalKeys = { bus, wanted, bound, problems };
+  kept.keys = { bus, wanted, bound, problems };
   return problems;
 }
 

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { randomUUID } from 'node:crypto';
 import type { Monitor, PointerPicture, ScreenStill } from '@/core/contracts/display';
 import { limits } from '@/core/values/limits';
@@ -29,7 +30,7 @@ export interface DisplayStill extends Still {
 }
 
 /** The size of the screen now: it changes when monitors do. */
-export async function screenSize(screen: Screen): Promise<{ width: number; height: number }> {
+export async function screenSize(screen: Screen): Promise<Size> {
   const root = await askMaybe<Geometry>((done) => screen.X.GetGeometry(screen.root, done));
   if (!root) throw unavailable('The display is gone. What was taken before is safe.');
   return { width: root.width, height: root.height };

@@ -17,13 +17,13 @@ const oneAtATime = pLimit(1);
  */
 export function openLinks<T>(port: number | null, write: () => Promise<T>): Promise<T> {
   return oneAtATime(async () => {
-    const before = door.rezzikLinks ?? null;
+    const before = door.open;
     const same = (before?.port ?? null) === port;
     if (port !== null) await noteAddress();
     const after = same ? before : port === null ? null : { server: await listen(port), port };
     try {
       const written = await write();
-      door.rezzikLinks = after;
+      door.open = after;
       if (!same && before) close(before.server);
       return written;
     } catch (error) {

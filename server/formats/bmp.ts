@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { field, type Format } from './contract';
 import { fromPixels, onto } from './raw';
 
@@ -33,12 +34,7 @@ export const bmp: Format = {
   },
 };
 
-function file(
-  raw: Buffer,
-  { width, height }: { width: number; height: number },
-  channels: 3 | 4,
-  density: number,
-): Buffer {
+function file(raw: Buffer, { width, height }: Size, channels: 3 | 4, density: number): Buffer {
   const row = Math.ceil((width * channels) / 4) * 4;
   const start = FILE_HEADER + INFO_HEADER;
   const out = Buffer.alloc(start + row * height);

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import PDFDocument from 'pdfkit';
 import type { Facts } from '@/core/keep/facts';
 import { xmpDescription } from '@/core/keep/xmp';
@@ -98,12 +99,7 @@ export const pdf: Format = {
   },
 };
 
-function begin(
-  page: { width: number; height: number },
-  margin: number,
-  facts: Facts,
-  font: string,
-): PDFKit.PDFDocument {
+function begin(page: Size, margin: number, facts: Facts, font: string): PDFKit.PDFDocument {
   const document = new PDFDocument({
     size: [page.width, page.height],
     margin,
@@ -127,13 +123,7 @@ function begin(
   return Object.assign(document, { _addInfo: () => document.appendXML(xmpDescription(facts)) });
 }
 
-function pageSize(
-  paper: string,
-  lie: string,
-  own: { width: number; height: number },
-  margin: number,
-  hasWords: boolean,
-): { width: number; height: number } {
+function pageSize(paper: string, lie: string, own: Size, margin: number, hasWords: boolean): Size {
   const known = papers[paper];
   if (!known) {
     const below = hasWords ? WORDS * 8 : 0;

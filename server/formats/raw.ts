@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import sharp, { type Sharp } from 'sharp';
 import type { Facts } from '@/core/keep/facts';
 import type { Inside } from '@/core/keep/containers';
@@ -20,7 +21,7 @@ export const asTransparent = (pixels: Pixels): Sharp =>
   pixels.opaque ? fromPixels(pixels).removeAlpha() : fromPixels(pixels);
 
 /** What a file says of itself beside its picture, in the two forms that formats share. */
-export const insideOf = (facts: Facts, size: { width: number; height: number }): Inside => ({
+export const insideOf = (facts: Facts, size: Size): Inside => ({
   exif: exifBlock(facts, size),
   xmp: xmpPacket(facts),
 });

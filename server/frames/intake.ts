@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { createHash } from 'node:crypto';
 import { isDeepStrictEqual, promisify } from 'node:util';
 import { deflate } from 'node:zlib';
@@ -8,7 +9,7 @@ import type { HeldPictures } from '@/core/values/heldPicture';
 import { heldArea } from '@/core/document/heldPictures';
 import { Fault } from '../base/fault';
 import { holding, run } from '../pool/pool';
-import { piecesOf, shared } from '../base/pieces';
+import { piecesOf, inSharedMemory } from '../base/pieces';
 import { readBmpHeader } from './bmp';
 import { withProfile } from '@/core/keep/pngText';
 import { hasAlpha, isPlainPng, pictureType, type PictureType } from './kind';
@@ -36,11 +37,6 @@ export interface Frame {
   opaque: boolean;
   /** What was sent, when the frame had to be written anew. */
   original: { bytes: Uint8Array; type: PictureType } | null;
-}
-
-interface Size {
-  width: number;
-  height: number;
 }
 
 const notAPicture = () =>
@@ -193,7 +189,7 @@ const ended = (gif: Uint8Array): Uint8Array =>
 
 async function openBmp(bytes: Uint8Array, { width, height }: Size): Promise<Sharp> {
   // Its pixels are counted for the budget already.
-  const file = new Uint8Array(await shared(bytes));
+  const file = new Uint8Array(await inSharedMemory(bytes));
   const { data, opaque } = await run('decodeBmp', { bytes: file }, { pixels: 0 });
   const raw = sharp(data, { raw: { width, height, channels: 4 } });
   const picture = opaque ? raw.removeAlpha() : raw;
@@ -211,7 +207,7 @@ async function openGamma(picture: Sharp, deep: boolean, exponent: number): Promi
     : picture.toColourspace('srgb').raw();
   const { data, info } = await raw.toBuffer({ resolveWithObject: true });
   const { width, height, channels } = info;
-  const memory = await shared(data);
+  const memory = await inSharedMemory(data);
   const samples = deep ? new Uint16Array(memory) : new Uint8Array(memory);
   const lit = await run('withExponent', { samples, channels, exponent }, { pixels: 0 });
   return sharp(lit, { raw: { width, height, channels } });

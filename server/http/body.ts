@@ -2,15 +2,16 @@ import { AsyncLocalStorage } from 'node:async_hooks';
 import type { z } from 'zod';
 import { limits } from '@/core/values/limits';
 import { Fault } from '../base/fault';
+import { shared } from '../base/shared';
 
 /** Bytes of bodies that all requests together may hold, while they arrive and are worked on. */
 const MOST_HELD = 600_000_000;
 
-interface Held {
-  rezzikBodies?: { bytes: number; own: AsyncLocalStorage<{ bytes: number }> };
-}
-/** Routes may load this file each for themselves; what they hold is counted together. */
-const bodies = ((globalThis as Held).rezzikBodies ??= { bytes: 0, own: new AsyncLocalStorage() });
+/** What all requests hold together, and each of them. */
+const bodies = shared('bodies', () => ({
+  bytes: 0,
+  own: new AsyncLocalStorage<{ bytes: number }>(),
+}));
 
 /** Counts the bodies that a request holds until it is answered. */
 export async function countBodies<T>(act: () => Promise<T>): Promise<T> {

@@ -1,4 +1,5 @@
 import { claimDue, claimNow, finish, giveUp, putOff, renew, stop, type Leased } from './queue';
+import { shared } from '../base/shared';
 
 /** Does what a job is about. @throws what stood in the way, in words: it is tried again later */
 export type Work = (id: string, signal: AbortSignal) => Promise<void>;
@@ -23,13 +24,11 @@ interface Jobs {
   running: Map<string, AbortController>;
   timer?: NodeJS.Timeout;
 }
-/** Start-up and requests may load this file each for themselves; the jobs are the same. */
-const kept = globalThis as { rezzikJobs?: Jobs };
-const held: Jobs = (kept.rezzikJobs ??= {
+const held = shared<Jobs>('jobs', () => ({
   works: new Map(),
   alone: new Set(),
   running: new Map(),
-});
+}));
 const { works, running } = held;
 
 /** Says how jobs of a kind are done. */

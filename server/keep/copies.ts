@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { randomUUID } from 'node:crypto';
 import { unlink } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -27,12 +28,7 @@ const MOST_ATTEMPTS = 100_000;
 const timeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** The subfolders and the name, without extension, that a pattern gives a shot. */
-export function namesFor(
-  pattern: string,
-  shot: Shot,
-  size: { width: number; height: number },
-  number: number,
-): string[] {
+export function namesFor(pattern: string, shot: Shot, size: Size, number: number): string[] {
   return pathFrom(pattern, nameFactsOf(shot, size, number, timeZone()));
 }
 

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import sharp, { type Sharp } from 'sharp';
 import {
   firstFacts,
@@ -184,7 +185,7 @@ function written(format: Format, { pixels, shot }: Source, wish: Wish): Promise<
   return run('encode', { format: format.name, source, wish }, { pixels: 2 * areaOf(pixels) });
 }
 
-const areaOf = ({ width, height }: { width: number; height: number }): number => width * height;
+const areaOf = ({ width, height }: Size): number => width * height;
 
 const LEAST_QUALITY = 20;
 /** With the wished and the least quality, no more than eight encodings. */

@@ -1,15 +1,18 @@
 import { createSocket } from 'node:dgram';
 import type { Server } from 'node:http';
 import { networkInterfaces } from 'node:os';
+import { shared } from '../base/shared';
+
+interface Door {
+  open: { server: Server; port: number } | null;
+  /** By which others reach this computer. */
+  address: string | null;
+}
 
 /**
- * The second door: open to other machines only when Setup says so. Start-up and requests may load this
- * file each for themselves; the door is one.
+ * The second door: open to other machines only when Setup says so.
  */
-export const door = globalThis as {
-  rezzikLinks?: { server: Server; port: number } | null;
-  rezzikAddress?: string | null;
-};
+export const door = shared<Door>('door', () => ({ open: null, address: null }));
 
 /** The first address of this computer that others can reach. */
 function firstAddress(): string {
@@ -26,7 +29,7 @@ const OUT = '192.0.2.1';
  */
 export async function noteAddress(): Promise<void> {
   const socket = createSocket('udp4');
-  door.rezzikAddress = await new Promise<string | null>((resolve) => {
+  door.address = await new Promise<string | null>((resolve) => {
     socket.once('error', () => resolve(null));
     socket.connect(9, OUT, () => resolve(socket.address().address));
   });
@@ -35,6 +38,6 @@ export async function noteAddress(): Promise<void> {
 
 /** Where others reach this computer; null while the second door is closed. */
 export const openBase = (): string | null => {
-  const { rezzikLinks, rezzikAddress } = door;
-  return rezzikLinks ? `http://${rezzikAddress ?? firstAddress()}:${rezzikLinks.port}` : null;
+  const { open, address } = door;
+  return open ? `http://${address ?? firstAddress()}:${open.port}` : null;
 };

@@ -2,6 +2,7 @@ import { randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
 import type { PhoneOffer } from '@/core/contracts/phone';
 import { Fault, notFound } from '../base/fault';
 import { openBase } from '../links/base';
+import { shared } from '../base/shared';
 
 /** 128 bits, so that nobody finds an address by trying. */
 const TOKEN_BYTES = 16;
@@ -19,12 +20,11 @@ interface Offer {
   shot: string | null;
 }
 
-/** Start-up and requests may load this file each for themselves; the offers are the same. */
-const held = globalThis as { rezzikOffers?: Offer[] };
+const held = shared<{ offers: Offer[] }>('phone', () => ({ offers: [] }));
 
 function offers(now: number): Offer[] {
-  const known = (held.rezzikOffers ?? []).filter((one) => now < one.endsAt + REMEMBERED);
-  held.rezzikOffers = known;
+  const known = held.offers.filter((one) => now < one.endsAt + REMEMBERED);
+  held.offers = known;
   return known;
 }
 
@@ -60,7 +60,7 @@ export function makeOffer(now = Date.now()): PhoneOffer {
     problem: null,
     shot: null,
   };
-  held.rezzikOffers = [...offers(now), offer];
+  held.offers = [...offers(now), offer];
   return told(offer, now);
 }
 

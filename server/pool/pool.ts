@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { limits } from '@/core/values/limits';
 import { Fault } from '../base/fault';
 import type { TaskInput, TaskName, TaskValue } from '../work/tasks';
+import { shared } from '../base/shared';
 
 /** Threads: as many as there are cores, within reason. */
 const THREADS = Math.min(4, Math.max(2, availableParallelism()));
@@ -54,15 +55,13 @@ interface Pool {
   held: number;
   holders: { pixels: number; begin: () => void }[];
 }
-/** Routes may load this file each for themselves; the threads are the same. */
-const kept = globalThis as { rezzikPool?: Pool };
-const pool: Pool = (kept.rezzikPool ??= {
+const pool = shared<Pool>('pool', () => ({
   threads: [],
   waiting: [],
   last: 0,
   held: 0,
   holders: [],
-});
+}));
 
 export interface Asking {
   /** About how many pixels it holds, for the budget that all tasks share. */

@@ -6,11 +6,9 @@ import { env } from '../base/env';
 import { startPractice } from './practice';
 import { addRemote, listRemotes } from './remotes';
 import { unseal } from './sealed';
+import { shared } from '../base/shared';
 
-interface Held {
-  rezzikPractice?: Promise<{ port: number }>;
-}
-const held = globalThis as Held;
+const held = shared<{ practice?: Promise<{ port: number }> }>('practice', () => ({}));
 
 const folder = (): string => join(env().dataDir, 'practice-remote');
 
@@ -22,8 +20,8 @@ export async function practiceRemote(): Promise<Remote> {
     return known;
   }
   const password = randomBytes(12).toString('base64url');
-  held.rezzikPractice ??= startPractice({ folder: folder(), username: 'wren', password });
-  const { port } = await held.rezzikPractice;
+  held.practice ??= startPractice({ folder: folder(), username: 'wren', password });
+  const { port } = await held.practice;
   const input = remoteInputSchema.parse({
     name: 'Practice remote folder',
     url: `http://127.0.0.1:${port}/`,
@@ -36,14 +34,14 @@ export async function practiceRemote(): Promise<Remote> {
 
 /** Starts the stand-in again after a restart; it gets a new port. */
 export async function resumePractice(): Promise<void> {
-  if (held.rezzikPractice) return;
+  if (held.practice) return;
   const [row] = await sql()<
     { id: string; username: string; password: string }[]
   >`select id, username, password from remotes where practice`;
   if (!row) return;
   const { username } = row;
   const password = await unseal(row.password);
-  held.rezzikPractice = startPractice({ folder: folder(), username, password });
-  const { port } = await held.rezzikPractice;
+  held.practice = startPractice({ folder: folder(), username, password });
+  const { port } = await held.practice;
   await sql()`update remotes set url = ${`http://127.0.0.1:${port}/`} where id = ${row.id}`;
 }

@@ -8,6 +8,7 @@ import { dropPortalKeys, takePortalKeys } from '../display/portalKeys';
 import { rawKeys, type RawKeys } from '../display/rawKeys';
 import { runByPortal } from './runByPortal';
 import { runOnDisplay } from './runRoutine';
+import { shared } from '../base/shared';
 
 interface Grabbed extends Combination {
   routine: string;
@@ -23,9 +24,8 @@ interface Watch {
   problems: Map<string, string>;
 }
 
-const shared = globalThis as typeof globalThis & { rezzikKeys?: Watch };
 const fresh: Watch = { screen: null, raw: null, grabbed: [], problems: new Map() };
-const watch = (shared.rezzikKeys ??= fresh);
+const watch = shared('systemKeys', () => fresh);
 
 /** Changes of the keyboard come several at once, ms. */
 const SETTLES = 100;

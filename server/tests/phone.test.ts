@@ -12,6 +12,7 @@ import { openLinks } from '../door/listener';
 import { LASTS, lastOffer, makeOffer } from '../phone/offers';
 import { getShot } from '../shots/rows';
 import { begin, finish, request } from './setup';
+import { shared } from '../base/shared';
 
 /** The second door, where a phone sends one picture: asked over HTTP as a phone does. */
 
@@ -26,7 +27,7 @@ beforeAll(async () => {
     .jpeg()
     .toBuffer();
 });
-beforeEach(() => void (globalThis as { rezzikOffers?: [] }).rezzikOffers?.splice(0));
+beforeEach(() => void shared('phone', () => ({ offers: [] })).offers.splice(0));
 afterAll(async () => {
   await openLinks(null, nothing);
   await finish();

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { readdirSync, readFileSync } from 'node:fs';
 import { getPriority } from 'node:os';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
@@ -23,7 +24,7 @@ jest.setTimeout(120_000);
 const SIZE = { width: 960, height: 600 };
 
 /** Grain: everything in it has an edge, so that every task has much to do. */
-function grain({ width, height }: { width: number; height: number }): Pixels {
+function grain({ width, height }: Size): Pixels {
   const next = randomFrom(11);
   const data = new Uint8ClampedArray(width * height * 4);
   for (let i = 0; i < data.length; i += 1) data[i] = i % 4 === 3 ? 255 : next() * 256;

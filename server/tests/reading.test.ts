@@ -32,6 +32,7 @@ import { shippedRecognise } from '../reading/shipped';
 import { readTsv } from '../reading/tsv';
 import { at, begin, finish, request } from './setup';
 import { linesOf } from './words';
+import { shared } from '../base/shared';
 
 const SIZE = { width: 420, height: 120 };
 const FONT = 'public/fonts/atkinson-hyperlegible-next-latin-400-normal.ttf';
@@ -63,7 +64,7 @@ afterEach(() => {
 /** Everything that waits is due now, and done. */
 async function readAll(): Promise<void> {
   await sql()`update jobs set due_at = now() where kind = 'words' and state = 'waiting'`;
-  delete (globalThis as { rezzikLastAct?: number }).rezzikLastAct;
+  delete shared<{ lastAct?: number }>('quiet', () => ({})).lastAct;
   await workAlone('words');
 }
 
@@ -233,9 +234,9 @@ describe('when it may', () => {
     for (let i = 0; i < 4; i += 1) await storeShot({ picture: small, title: `I ${i}` });
     // What one process keeps for itself, another has of its own.
     const first = readAll();
-    const kept = globalThis as { rezzikJobs?: { alone: Set<string> } };
-    await until(() => Promise.resolve(Boolean(kept.rezzikJobs?.alone.has('words'))));
-    kept.rezzikJobs?.alone.delete('words');
+    const { alone } = shared('jobs', () => ({ alone: new Set<string>() }));
+    await until(() => Promise.resolve(alone.has('words')));
+    alone.delete('words');
     await Promise.all([first, workAlone('words')]);
     expect(readFileSync(log, 'utf8').match(/x/g)).toHaveLength(4);
   });

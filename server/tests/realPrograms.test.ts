@@ -59,7 +59,13 @@ async function ofItself(id: number): Promise<Picture> {
 }
 
 async function taken(id: number): Promise<Picture & { visibleOnly?: boolean | undefined }> {
-  const stored = await takeDisplay({ kind: 'window', windowId: id, pointer: false, delay: 0, then: [] });
+  const stored = await takeDisplay({
+    kind: 'window',
+    windowId: id,
+    pointer: false,
+    delay: 0,
+    then: [],
+  });
   const { x: left, y: top, ...extent } = (await getShot(stored.id)).document.view.crop;
   const { bytes } = await getFrame(stored.id);
   const view = sharp(bytes).ensureAlpha();

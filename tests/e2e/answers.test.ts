@@ -41,7 +41,12 @@ describe('what became of a take', () => {
     await app.sees('By f2');
     await app.keys(Key.F2);
     await app.sees('Not kept in a folder. No default folder is set up yet.');
-    await app.sees('Copied: paste it anywhere');
+    // The answer of what failed stands in front; the trail knows when the copy is done.
+    await app.until('copied', () =>
+      browser.driver.executeScript<boolean>(
+        "return localStorage.getItem('rezzik-trail').includes('Copied: paste it anywhere')",
+      ),
+    );
     await browser.driver.navigate().refresh();
     await app.desk();
     await app.chord(Key.SHIFT, 'l');

@@ -1,3 +1,4 @@
+import type { Size } from '../../geometry/size';
 import { growth, storedAngle } from '../../geometry/mapping';
 import { bottom, centre, contains, inflate, right, type Rect } from '../../geometry/rect';
 import { isGrip, pullGrip } from '../../geometry/resize';
@@ -162,7 +163,7 @@ const withCutNumber = (mark: PieceMark, field: string, value: number): PieceMark
 export function picturePiece(
   id: string,
   key: string,
-  size: { width: number; height: number },
+  size: Size,
   middle: { x: number; y: number },
   scale: number,
 ): PieceMark {

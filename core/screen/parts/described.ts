@@ -1,3 +1,4 @@
+import type { Size } from '../../geometry/size';
 import { encloses, intersection, type Rect } from '../../geometry/rect';
 import { isSame } from './same';
 
@@ -26,7 +27,7 @@ const PADDING = 20;
 export function withDescribed(
   found: readonly Rect[],
   described: readonly DescribedPart[],
-  frame: { width: number; height: number },
+  frame: Size,
 ): Part[] {
   // Of a picture of the browser's own, size is nothing that spreads.
   const whole = { x: 0, y: 0, width: frame.width, height: frame.height };

@@ -1,3 +1,4 @@
+import type { Size } from '../../geometry/size';
 import type { Point } from '../../geometry/point';
 import { bottom, contains, right, type Rect } from '../../geometry/rect';
 import type { ReadablePixels } from '../../raster/pixels';
@@ -40,7 +41,7 @@ export function findParts(picture: ReadablePixels, isLate = (): boolean => false
 }
 
 /** True when an area looks like a rectangle, perhaps with round corners, perhaps partly covered. */
-function isBox(r: Region, frame: { width: number; height: number }): boolean {
+function isBox(r: Region, frame: Size): boolean {
   const width = r.x1 - r.x0;
   const height = r.y1 - r.y0;
   const filled = r.area / (width * height);

@@ -1,3 +1,4 @@
+import type { Size } from '../../geometry/size';
 import type { ReadablePixels } from '../../raster/pixels';
 
 /** A run of alike pixels in one row: x0 ≤ x < x1. */
@@ -64,11 +65,7 @@ function join(parent: Int32Array, a: number, b: number): void {
  * Runs of each row, joined with those above where their pixels are alike.
  * @param isLate asked at each row: the rows before it are all there is, then
  */
-function joinedRuns(
-  words: Uint32Array,
-  { width, height }: { width: number; height: number },
-  isLate: () => boolean,
-): Runs {
+function joinedRuns(words: Uint32Array, { width, height }: Size, isLate: () => boolean): Runs {
   let room = 1 << 18;
   let y = new Int32Array(room);
   let x0 = new Int32Array(room);
@@ -137,7 +134,7 @@ function joinRows(
  */
 export function regionsOf(
   picture: ReadablePixels,
-  smallest: { width: number; height: number },
+  smallest: Size,
   isLate: () => boolean,
 ): Region[] {
   const { width, height, data } = picture;

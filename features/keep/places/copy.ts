@@ -18,7 +18,10 @@ export const copy: PagePlace<'copy'> = {
 
 /** The picture for the clipboard, in the size of the way. */
 async function pngOf({ id, fresh, leaves }: Handed): Promise<Blob> {
-  if (fresh && !leaves.size) return paintPng(fresh.frame, fresh.document);
+  // A closed frame has no size: other takes came in between.
+  if (fresh && fresh.frame.width > 0 && !leaves.size) {
+    return paintPng(fresh.frame, fresh.document);
+  }
   if (fresh) await whenStored(id);
   return (await api.picture(id, { format: 'png', ...leaves.size })).blob;
 }

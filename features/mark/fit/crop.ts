@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import type { ViewShape } from '@/core/document/viewSchema';
 import { centre, intersection, rectFromPoints, union, type Rect } from '@/core/geometry/rect';
 import type { Point } from '@/core/geometry/point';
@@ -9,7 +10,7 @@ import { changeDocument } from '../session/changes';
 import { session, update } from '../session/session';
 
 /** The size of the frame as the view turns it. */
-function shownSize(): { width: number; height: number } {
+function shownSize(): Size {
   const { frame, history: h } = session();
   return pictureSize(frame, h.document.view.turn);
 }

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import type { Point } from '@/core/geometry/point';
 import { fitScale, type Rect } from '@/core/geometry/rect';
@@ -122,7 +123,7 @@ export function KeptAround() {
   );
 }
 
-function moved(start: Rect, by: Point, frame: { width: number; height: number }): Rect {
+function moved(start: Rect, by: Point, frame: Size): Rect {
   return {
     ...start,
     x: Math.min(Math.max(0, start.x + by.x), frame.width - start.width),

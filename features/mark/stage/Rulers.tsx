@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { useEffect, useRef } from 'react';
 import type { Rect } from '@/core/geometry/rect';
 import type { Camera } from './camera';
@@ -5,7 +6,7 @@ import { themeColour } from './theme';
 
 interface Props {
   camera: Camera;
-  size: { width: number; height: number };
+  size: Size;
   /** Counted from the view's corner, as the picture that leaves is. */
   view: Rect;
 }

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import type Konva from 'konva';
 import { useEffect, useMemo, useState, type PointerEvent } from 'react';
 import { Layer, Shape, Stage as KonvaStage } from 'react-konva';
@@ -175,11 +176,6 @@ export function Stage() {
 const REST = 160;
 
 const NONE: readonly Mark[] = [];
-
-interface Size {
-  width: number;
-  height: number;
-}
 
 function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: Size }) {
   // While corners are pulled square, the frame itself is shown, and nothing on it.

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { create } from 'zustand';
 import type { Point } from '@/core/geometry/point';
 import type { Camera } from './camera';
@@ -7,7 +8,7 @@ interface PointerStore {
   /** In frame pixels; null while the pointer is elsewhere. */
   at: Point | null;
   camera: Camera;
-  size: { width: number; height: number };
+  size: Size;
 }
 
 export const usePointer = create<PointerStore>(() => ({

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import type { ReactNode } from 'react';
 import type { Rect } from '@/core/geometry/rect';
 
@@ -6,7 +7,7 @@ interface Props {
   region: Rect | null;
   /** The outline as an SVG path in screen pixels, when it is no rectangle. */
   path?: string;
-  frame: { width: number; height: number };
+  frame: Size;
   scale: number;
   label?: string;
   children?: ReactNode;

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { useEffect, useRef } from 'react';
 import type { Point } from '@/core/geometry/point';
 
@@ -5,7 +6,7 @@ interface Props {
   picture: ImageBitmap;
   /** Where the pointer is, in pixels of the picture. */
   at: Point;
-  space: { width: number; height: number };
+  space: Size;
   scale: number;
 }
 

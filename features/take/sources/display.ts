@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { create } from 'zustand';
 import {
   isShown,
@@ -30,7 +31,7 @@ export async function readDisplay(): Promise<void> {
   useDisplay.setState({ answer: await api.display() });
 }
 
-const whole = (s: { width: number; height: number }): Rect => ({
+const whole = (s: Size): Rect => ({
   x: 0,
   y: 0,
   width: s.width,
@@ -47,11 +48,6 @@ function partOf(still: ScreenStill, display: string): Rect {
     still.monitors.find((m) => m.primary) ??
     whole(still)
   );
-}
-
-interface Size {
-  width: number;
-  height: number;
 }
 
 async function bitmapOf(bytes: ArrayBuffer, size: Size, part: Rect): Promise<ImageBitmap> {

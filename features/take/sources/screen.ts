@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import { create } from 'zustand';
 import type { Source, Stilled } from './contract';
 
@@ -5,7 +6,7 @@ interface ScreenStore {
   stream: MediaStream | null;
   /** What is shared, in the browser's words: a screen, a window or a tab. */
   surface: string;
-  size: { width: number; height: number } | null;
+  size: Size | null;
   /** Why there is no picture, in plain words. */
   said: string | null;
   /** What the browser says it does with the pointer. */

@@ -8,7 +8,7 @@ import { ask, type Screen } from '../connection';
 import { describedOn } from '../described';
 import { readKeyboard, type Keyboard } from '../keyboard';
 import { run } from '../../pool/pool';
-import { shared } from '../../base/pieces';
+import { inSharedMemory } from '../../base/pieces';
 import type { DisplayStill } from '../still';
 import { Cover } from './cover';
 import {
@@ -152,7 +152,7 @@ class Choosing {
 
   private async findParts(): Promise<readonly Rect[]> {
     const { data, ...size } = await this.still.pixels();
-    const picture = { ...size, data: new Uint8ClampedArray(await shared(data)) };
+    const picture = { ...size, data: new Uint8ClampedArray(await inSharedMemory(data)) };
     const signal = AbortSignal.any([this.stopped.signal, AbortSignal.timeout(MOST_SEEKING)]);
     const pixels = picture.width * picture.height;
     return run('parts', { picture, within: SEEKING }, { pixels, signal }).catch(

@@ -1,3 +1,4 @@
+import type { Size } from '@/core/geometry/size';
 import type { XEvent } from 'x11';
 import { isShown, type ScreenWindow } from '@/core/contracts/display';
 import type { ViewShape } from '@/core/document/viewSchema';
@@ -93,10 +94,7 @@ export class FullMode implements Mode {
 }
 
 /** The last row and column of a screen can be pointed at; what is drawn up to there ends behind them. */
-const outermost = (
-  { x, y }: Point,
-  { width, height }: { width: number; height: number },
-): Point => ({
+const outermost = ({ x, y }: Point, { width, height }: Size): Point => ({
   x: x >= width - 1 ? width : x,
   y: y >= height - 1 ? height : y,
 });
