@@ -54,11 +54,16 @@ export async function sizedPixels(
   wish: SizeWish,
   background = WHITE,
 ): Promise<Pixels> {
-  const fitted = fitSize(pixels, wish);
-  const problem = sizeProblem(fitted);
-  if (problem) throw new Fault(400, 'too-many-pixels', problem);
+  const fitted = fittedTo(pixels, wish);
   if (isAsItIs(pixels, fitted)) return pixels;
   return scaled(pixels, fitted, background);
+}
+
+function fittedTo(size: Size, wish: SizeWish): Fitted {
+  const fitted = fitSize(size, wish);
+  const problem = sizeProblem(fitted);
+  if (problem) throw new Fault(400, 'too-many-pixels', problem);
+  return fitted;
 }
 
 async function scaled(pixels: Pixels, fitted: Fitted, background: string): Promise<Pixels> {
@@ -147,13 +152,23 @@ async function encodeNow(shot: Paintable, wish: EncodeWish): Promise<Encoded> {
   };
   const whole = await straight(shot, wish, made);
   if (whole) return whole;
-  const pixels = await sizedPixels(await paintedPixels(shot), wish, made.background);
+  const looksAtShot = format.thread?.(made.options) === 'shot' && wish.maxBytes === undefined;
+  const pixels = looksAtShot
+    ? sizeAlone(shot, wish)
+    : await sizedPixels(await paintedPixels(shot), wish, made.background);
   const bare = { frame: shot.frame, opaque: shot.opaque, document: shot.document };
   const source = { pixels, shot: bare };
   if (wish.maxBytes !== undefined) return withinBytes(wish, source, made, wish.maxBytes);
   const bytes = await written(format, source, made);
   const { width, height, opaque } = pixels;
   return { bytes, width, height, opaque, quality: made.quality };
+}
+
+/** For a format that makes its picture of the shot itself: the size it is to have, nothing painted. */
+function sizeAlone({ document, opaque }: Paintable, wish: SizeWish): Pixels {
+  const { crop, shape, turn } = document.view;
+  const { sheet } = fittedTo(crop, wish);
+  return { ...sheet, data: new Uint8ClampedArray(), opaque: opaque && !shape && !turn?.angle };
 }
 
 /** The picture of a shot on which nothing lies, in its own size; else null. */
