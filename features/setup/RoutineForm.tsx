@@ -8,7 +8,8 @@ import { keyFromEvent } from '../keys/press';
 import { keyLabel } from '../keys/useAction';
 import { kinds } from '../take/kinds';
 import { useSettings } from '../settings/settingsStore';
-import { sources } from '../take/takeStore';
+import { sources } from '../take/sources/list';
+
 import { Leaves } from '../take/Leaves';
 import { ThenSteps } from '../take/Then';
 import { TagsField } from '../tags/TagsField';

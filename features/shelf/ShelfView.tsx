@@ -4,7 +4,7 @@ import type { ShotSummary } from '@/core/contracts/shot';
 import { useKey } from '../keys/useKey';
 import { followLink, navigate } from '../thread/navigate';
 import { Thread } from '../thread/Thread';
-import { bringIn, filesIn } from '../take/sources/files';
+import { bringIn, filesIn } from '../take/files';
 import { announce } from '../ui/announce';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';

@@ -1,5 +1,5 @@
 import { PictureInPicture2 } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useReducer, useState } from 'react';
 import { limits } from '@/core/values/limits';
 import type { Kind } from '@/core/contracts/way';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
@@ -16,9 +16,8 @@ import { ago } from '../ui/format';
 import { kindFacts, kinds, type KindFacts } from './kinds';
 import { changeSettings, changeWay, useSettings } from '../settings/settingsStore';
 import type { Abilities } from './sources/contract';
-import { useDisplay } from './sources/display';
-import { askPointer, useScreen } from './sources/screen';
-import { cancelTake, changeKind, sources, startTake, useTake } from './takeStore';
+import { sources } from './sources/list';
+import { cancelTake, changeKind, startTake, useTake } from './takeStore';
 import { Then } from './Then';
 
 const offeredDelays = [0, 1, 2, 3, 5, 10];
@@ -104,9 +103,10 @@ function Kinds() {
 
 /** What the source can do now: of this computer's screen that is known once it was asked. */
 function useAbilities(): Abilities {
-  const source = useSettings((s) => s.settings.way.source);
-  useDisplay((s) => s.answer?.noWindowList);
-  return sources[source].can;
+  const source = sources[useSettings((s) => s.settings.way.source)];
+  const [, again] = useReducer((times: number) => times + 1, 0);
+  useEffect(() => source.changes?.(again), [source]);
+  return source.can;
 }
 
 function KindChoice({ facts }: { facts: KindFacts }) {
@@ -198,30 +198,21 @@ function KindOptions() {
   );
 }
 
-/** What a shared screen does with the pointer, as far as the browser says. */
-function usePointerHad(): string {
-  const { stream, pointer } = useScreen();
-  if (!stream) return 'Asked of the browser when you share';
-  if (pointer === 'in') return 'The browser draws it into the picture';
-  if (pointer === 'out') return 'The browser leaves it out; Mark can put one on';
-  return 'Asked, but the browser does not say what it does: look at the picture. Mark can put one on';
-}
-
 function Pointer() {
   const { pointer } = useSettings((s) => s.settings.way);
   const can = useAbilities().pointer;
-  const had = usePointerHad();
-  const not = typeof can === 'object' ? can.not : null;
+  const not = typeof can === 'object' && 'not' in can ? can.not : null;
+  const asked = typeof can === 'object' && 'asked' in can ? can : null;
   return (
     <section className="border-b border-line py-2">
       <Toggle
         label="Pointer"
-        note={not ?? (can === 'piece' ? 'As a piece you can move' : had)}
+        note={not ?? asked?.asked ?? 'As a piece you can move'}
         checked={!not && pointer}
         disabled={Boolean(not)}
         onChange={(on) => {
           changeWay({ pointer: on });
-          if (can === 'asked') void askPointer(on);
+          void asked?.ask(on);
         }}
       />
     </section>

@@ -1,6 +1,5 @@
-import { Camera, ClipboardPaste, Computer, FolderOpen, MonitorUp, Sprout } from 'lucide-react';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
-import type { TakenFrom } from '@/core/contracts/way';
+import { ClipboardPaste, FolderOpen } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
 import { messageOf } from '../api/client';
 import { useAction } from '../keys/useAction';
 import { warmUp } from '../pictures/pictures';
@@ -8,37 +7,21 @@ import { notify } from '../notices/noticeStore';
 import { Thread } from '../thread/Thread';
 import { Row } from '../ui/Row';
 import { useKey } from '../keys/useKey';
-import { CameraStage } from './CameraStage';
 import { Chip } from './Chip';
 import { Chooser } from './choose/Chooser';
 import { Countdown } from './Countdown';
-import { DeskStage } from './DeskStage';
-import { DisplayStage } from './DisplayStage';
 import { LastTaken } from './LastTaken';
 import { PhoneChip } from './phone/PhoneChip';
 import { Routines } from './Routines';
-import { ScreenStage } from './ScreenStage';
 import { changeWay, readSettings, useSettings } from '../settings/settingsStore';
-import { bringIn, clipboardFiles, filesIn } from './sources/files';
+import { bringIn, clipboardFiles, filesIn } from './files';
+import type { Source } from './sources/contract';
+import { sources } from './sources/list';
 import { TakePanel } from './TakePanel';
 import { useLaunch } from './useLaunch';
 import { cancelTake, dropTake, startTake, useTake } from './takeStore';
 
 const icon = { size: 16, strokeWidth: 1.75, className: 'shrink-0' };
-
-const chips: { name: TakenFrom; label: string; icon: ReactNode }[] = [
-  { name: 'desk', label: 'Practice desk', icon: <Sprout {...icon} /> },
-  { name: 'display', label: 'This computer', icon: <Computer {...icon} /> },
-  { name: 'screen', label: 'Shared screen', icon: <MonitorUp {...icon} /> },
-  { name: 'camera', label: 'Camera', icon: <Camera {...icon} /> },
-];
-
-const stages: Record<TakenFrom, () => ReactNode> = {
-  desk: DeskStage,
-  display: DisplayStage,
-  screen: ScreenStage,
-  camera: CameraStage,
-};
 
 export function TakeView() {
   const phase = useTake((s) => s.phase);
@@ -56,15 +39,15 @@ export function TakeView() {
   const ready = phase.name === 'ready';
   useAction('take.start', () => startTake(), { enabled: ready });
   useKey('escape', cancelTake, { enabled: !ready });
-  const Stage = stages[source];
+  const { Live } = sources[source];
   return (
     <>
       <Thread
         step="take"
         middle={
           <Row label="Sources" className="flex min-w-0 gap-2">
-            {chips.map((chip) => (
-              <SourceChip key={chip.name} {...chip} />
+            {Object.values(sources).map((one) => (
+              <SourceChip key={one.name} source={one} />
             ))}
             <Chip
               icon={<FolderOpen {...icon} />}
@@ -105,7 +88,7 @@ export function TakeView() {
             <Chooser choosing={phase} />
           ) : (
             <>
-              <Stage />
+              <Live />
               <Routines />
               <LastTaken />
             </>
@@ -170,12 +153,12 @@ const DropHere = () => (
   </p>
 );
 
-function SourceChip({ name, label, icon }: { name: TakenFrom; label: string; icon: ReactNode }) {
+function SourceChip({ source: { name, label, icon: Icon } }: { source: Source }) {
   const current = useSettings((s) => s.settings.way.source) === name;
   const choose = () => {
     dropTake();
     useTake.setState({ problem: null });
     changeWay({ source: name });
   };
-  return <Chip label={label} icon={icon} current={current} onClick={choose} />;
+  return <Chip label={label} icon={<Icon {...icon} />} current={current} onClick={choose} />;
 }

@@ -2,7 +2,8 @@ import { create } from 'zustand';
 import type { Routine, Way } from '@/core/contracts/way';
 import { api, messageOf } from '../api/client';
 import { kindFacts } from './kinds';
-import { dropTake, startTake, sources, useTake } from './takeStore';
+import { sources } from './sources/list';
+import { dropTake, startTake, useTake } from './takeStore';
 
 interface RoutineStore {
   routines: readonly Routine[];

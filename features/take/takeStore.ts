@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { Kind, TakenFrom, Way } from '@/core/contracts/way';
+import type { Kind, Way } from '@/core/contracts/way';
 import type { ThenStep } from '@/core/places/registry';
 import type { Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace } from '@/core/region/windowChoice';
@@ -11,25 +11,9 @@ import { encodeFrame } from '../pictures/pictures';
 import { prepareThumb } from '../pictures/thumbs';
 import type { Choice } from './choice';
 import { finishTake } from './finish';
+import { sources } from './sources/list';
 import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
-import { cameraSource } from './sources/camera';
-import { deskSource } from './sources/desk';
-import { displaySource } from './sources/display';
-import { screenSource } from './sources/screen';
-import {
-  onPicture,
-  type OwnPicture,
-  type Source,
-  type Stilled,
-  type StillWindow,
-} from './sources/contract';
-
-export const sources: Record<TakenFrom, Source> = {
-  desk: deskSource,
-  display: displaySource,
-  screen: screenSource,
-  camera: cameraSource,
-};
+import { onPicture, type OwnPicture, type Stilled, type StillWindow } from './sources/contract';
 
 export interface Choosing {
   name: 'choosing';

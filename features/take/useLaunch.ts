@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { api } from '../api/client';
 import { readSettings } from '../settings/settingsStore';
 import { chooseOnHeld, runRoutine } from './routineStore';
-import { bringIn } from './sources/files';
+import { bringIn } from './files';
 
 interface LaunchParams {
   files?: readonly { getFile: () => Promise<File> }[];

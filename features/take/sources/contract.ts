@@ -1,3 +1,5 @@
+import type { LucideIcon } from 'lucide-react';
+import type { ComponentType } from 'react';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { TakenFrom } from '@/core/contracts/way';
 import type { Point } from '@/core/geometry/point';
@@ -59,9 +61,10 @@ export interface SourceDisplay {
 
 /**
  * How the pointer comes along: as a loose piece; burnt in or not as the source sees fit, which can
- * be asked for; or not at all, and why.
+ * be asked for, with words for what it does now; or not at all, and why.
  */
-export type PointerAbility = 'piece' | 'asked' | { not: string };
+export type PointerAbility =
+  'piece' | { asked: string; ask: (on: boolean) => Promise<void> } | { not: string };
 
 /** What a source can do; where it cannot, why, in words for the person. */
 export interface Abilities {
@@ -69,11 +72,14 @@ export interface Abilities {
   pointer: PointerAbility;
 }
 
-/** A place frames come from. What it can do decides what Take offers. */
-export interface Source {
+/** A place frames come from, as far as it is not looked at. What it can do decides what Take offers. */
+export interface Unseen {
   name: TakenFrom;
   label: string;
-  can: Abilities;
+  /** What it can do now. */
+  readonly can: Abilities;
+  /** Tells whenever that has changed; absent where it never does. @returns how to stop listening */
+  changes?: (heard: () => void) => () => void;
   /** The displays one may choose from; empty when the source is one picture. */
   displays: () => readonly SourceDisplay[];
   /**
@@ -83,6 +89,12 @@ export interface Source {
    * @throws with words for the person
    */
   still: (display: string, held?: string) => Promise<Stilled>;
+}
+
+/** A source, with its icon and what Take shows of it while nothing is taken. */
+export interface Source extends Unseen {
+  icon: LucideIcon;
+  Live: ComponentType;
 }
 
 /** Things in the pixels of a whole source, as they lie on a picture of one part of it. */

@@ -1,11 +1,11 @@
 import { Camera, CameraOff } from 'lucide-react';
 import { useEffect } from 'react';
-import { Button } from '../ui/Button';
-import { LiveVideo } from './LiveVideo';
-import { startCamera, stopCamera, useCamera } from './sources/camera';
+import { Button } from '../../../ui/Button';
+import { LiveVideo } from '../LiveVideo';
+import { startCamera, stopCamera, useCamera } from './camera';
 
 /** The camera, live; it is let go as soon as another source or view is chosen. */
-export function CameraStage() {
+export function Live() {
   const { stream, label, said } = useCamera();
   useEffect(() => stopCamera, []);
   return (

@@ -2,12 +2,12 @@ import type { Provenance, SourceName } from '@/core/contracts/provenance';
 import { limits } from '@/core/values/limits';
 import { asLine } from '@/core/values/text';
 import { untouched } from '@/core/document/view';
-import { beginEntry, noteOutcome } from '../../trail/trail';
-import { remember } from '../../outbox/memory';
-import { putInOutbox, untilSafe, useOutbox, whenStored } from '../../outbox/outbox';
-import { messageOf } from '../../api/client';
-import { navigate } from '../../thread/navigate';
-import { amend, notify } from '../../notices/noticeStore';
+import { beginEntry, noteOutcome } from '../trail/trail';
+import { remember } from '../outbox/memory';
+import { putInOutbox, untilSafe, useOutbox, whenStored } from '../outbox/outbox';
+import { messageOf } from '../api/client';
+import { navigate } from '../thread/navigate';
+import { amend, notify } from '../notices/noticeStore';
 
 type Way = Extract<SourceName, 'pasted' | 'dropped' | 'opened'>;
 

@@ -1,8 +1,8 @@
 import type { Rect } from '@/core/geometry/rect';
 import { union } from '@/core/geometry/rect';
-import { chosenLook, classes } from '../ui/classes';
-import { Radio, Radios } from '../ui/Radios';
-import type { SourceDisplay } from './sources/contract';
+import { chosenLook, classes } from '../../ui/classes';
+import { Radio, Radios } from '../../ui/Radios';
+import type { SourceDisplay } from './contract';
 
 interface Props {
   displays: readonly SourceDisplay[];

@@ -4,16 +4,16 @@ import { fitScale } from '@/core/geometry/rect';
 import type { Point } from '@/core/geometry/point';
 import type { Shaper } from '@/core/drawing/shaper';
 import { loadShaper } from '@/workers/loadShaper';
-import { useSize } from '../ui/useSize';
-import { Problem } from '../ui/Problem';
-import { deskPart, deskSource, useDesk } from './sources/desk';
-import { DisplayMap } from './DisplayMap';
-import { changeWay, useSettings } from '../settings/settingsStore';
+import { useSize } from '../../../ui/useSize';
+import { Problem } from '../../../ui/Problem';
+import { deskPart, deskSource, useDesk } from './desk';
+import { DisplayMap } from '../DisplayMap';
+import { changeWay, useSettings } from '../../../settings/settingsStore';
 
 const cursors = { arrow: 'default', text: 'text', hand: 'pointer' } as const;
 
 /** The live practice desk: a small computer to try everything on. */
-export function DeskStage() {
+export function Live() {
   const display = useSettings((s) => s.settings.way.display);
   const desk = useDesk((s) => s.look);
   const part = deskPart(display, desk);

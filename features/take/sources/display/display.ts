@@ -9,16 +9,16 @@ import {
 import type { Point } from '@/core/geometry/point';
 import { centre, contains, encloses, type Rect } from '@/core/geometry/rect';
 import { pointerPiece } from '@/core/take/pointerPiece';
-import { api } from '../../api/client';
+import { api } from '../../../api/client';
 import {
   onPicture,
   type Abilities,
   type OwnPicture,
-  type Source,
+  type Unseen,
   type Stilled,
   type StillPointer,
   type StillWindow,
-} from './contract';
+} from '../contract';
 
 interface DisplayStore {
   answer: DisplayAnswer | null;
@@ -125,12 +125,13 @@ const withoutLists: Abilities = {
   pointer: { not: 'This desktop decides by itself whether the pointer is in the picture.' },
 };
 
-export const displaySource: Source = {
+export const displaySource: Unseen = {
   name: 'display',
   label: 'This computer',
   get can() {
     return useDisplay.getState().answer?.noWindowList ? withoutLists : withLists;
   },
+  changes: (heard) => useDisplay.subscribe(heard),
   displays: () => {
     const { answer } = useDisplay.getState();
     const monitors = answer?.monitors ?? [];

@@ -13,7 +13,7 @@ import { TITLE_HEIGHT } from '@/core/desk/windows';
 import { bottom, contains, right, type Rect } from '@/core/geometry/rect';
 import { shapePiece } from '@/core/take/pointerPiece';
 import { loadShaper } from '@/workers/loadShaper';
-import { onPicture, type Source, type Stilled, type StillWindow } from './contract';
+import { onPicture, type Unseen, type Stilled, type StillWindow } from '../contract';
 
 interface DeskStore {
   desk: Desk;
@@ -124,7 +124,7 @@ async function still(display: string): Promise<Stilled> {
   };
 }
 
-export const deskSource: Source = {
+export const deskSource: Unseen = {
   name: 'desk',
   label: 'Practice desk',
   can: { windows: true, pointer: 'piece' },

@@ -1,17 +1,17 @@
 import { useEffect, useState } from 'react';
 import { isShown, type DisplayAnswer, type ScreenWindow } from '@/core/contracts/display';
 import { fitScale, type Rect } from '@/core/geometry/rect';
-import { messageOf } from '../api/client';
-import { Button } from '../ui/Button';
-import { useSize } from '../ui/useSize';
-import { DisplayMap } from './DisplayMap';
-import { changeSettings, changeWay, useSettings } from '../settings/settingsStore';
-import { displaySource, readDisplay, useDisplay } from './sources/display';
+import { messageOf } from '../../../api/client';
+import { Button } from '../../../ui/Button';
+import { useSize } from '../../../ui/useSize';
+import { DisplayMap } from '../DisplayMap';
+import { changeSettings, changeWay, useSettings } from '../../../settings/settingsStore';
+import { displaySource, readDisplay, useDisplay } from './display';
 
 const EVERY = 2000;
 
 /** This computer's screen as a plan: which displays and windows there are, to scale. */
-export function DisplayStage() {
+export function Live() {
   const answer = useDisplay((s) => s.answer);
   const allowed = useSettings((s) => s.settings.displayAllowed);
   const display = useSettings((s) => s.settings.way.display);

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { limits } from '@/core/values/limits';
 import { asLine } from '@/core/values/text';
-import type { Source, Stilled } from './contract';
+import type { Unseen, Stilled } from '../contract';
 
 interface CameraStore {
   stream: MediaStream | null;
@@ -91,7 +91,7 @@ async function still(): Promise<Stilled> {
   };
 }
 
-export const cameraSource: Source = {
+export const cameraSource: Unseen = {
   name: 'camera',
   label: 'Camera',
   can: {

@@ -1,6 +1,6 @@
 import type { Size } from '@/core/geometry/size';
 import { create } from 'zustand';
-import type { Source, Stilled } from './contract';
+import type { Unseen, Stilled } from '../contract';
 
 interface ScreenStore {
   stream: MediaStream | null;
@@ -58,7 +58,16 @@ export async function startSharing(pointer: boolean): Promise<void> {
 }
 
 /** Asks for the pointer in the shared picture, or for it to be left out, and notes what was had. */
-export async function askPointer(pointer: boolean): Promise<void> {
+/** What it does with the pointer, as far as the browser says. */
+function pointerHad(): string {
+  const { stream, pointer } = useScreen.getState();
+  if (!stream) return 'Asked of the browser when you share';
+  if (pointer === 'in') return 'The browser draws it into the picture';
+  if (pointer === 'out') return 'The browser leaves it out; Mark can put one on';
+  return 'Asked, but the browser does not say what it does: look at the picture. Mark can put one on';
+}
+
+async function askPointer(pointer: boolean): Promise<void> {
   const [track] = useScreen.getState().stream?.getVideoTracks() ?? [];
   if (!track) return;
   const wanted: Wanted = { cursor: pointer ? 'always' : 'never' };
@@ -138,10 +147,13 @@ async function still(): Promise<Stilled> {
   };
 }
 
-export const screenSource: Source = {
+export const screenSource: Unseen = {
   name: 'screen',
   label: 'Shared screen',
-  can: { windows: true, pointer: 'asked' },
+  get can() {
+    return { windows: true as const, pointer: { asked: pointerHad(), ask: askPointer } };
+  },
+  changes: (heard) => useScreen.subscribe(heard),
   displays: () => [],
   still,
 };

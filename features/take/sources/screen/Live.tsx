@@ -1,11 +1,11 @@
 import { MonitorUp, MonitorX } from 'lucide-react';
-import { Button } from '../ui/Button';
-import { LiveVideo } from './LiveVideo';
-import { useSettings } from '../settings/settingsStore';
-import { startSharing, stopSharing, useScreen } from './sources/screen';
+import { Button } from '../../../ui/Button';
+import { LiveVideo } from '../LiveVideo';
+import { useSettings } from '../../../settings/settingsStore';
+import { startSharing, stopSharing, useScreen } from './screen';
 
 /** The shared screen, live; shared once, it serves every further take. */
-export function ScreenStage() {
+export function Live() {
   const { stream, surface, size, said } = useScreen();
   return (
     <>

@@ -1,0 +1,9 @@
+import type { TakenFrom } from '@/core/contracts/way';
+import { camera } from './camera';
+import type { Source } from './contract';
+import { desk } from './desk';
+import { display } from './display';
+import { screen } from './screen';
+
+/** Every place frames come from, in the order in which Take offers them: one folder, one entry. */
+export const sources: Record<TakenFrom, Source> = { desk, display, screen, camera };
