@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import type { FormatFacts } from '@/core/contracts/format';
 import type { Shot } from '@/core/contracts/shot';
-import { api, messageOf, type MadePicture, type PictureWish } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
+import { type MadePicture, type PictureWish } from '../api/picture';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { formatBytes } from '../ui/format';

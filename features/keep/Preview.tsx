@@ -3,7 +3,7 @@ import { useState, type DragEvent, type ReactNode } from 'react';
 import type { FormatFacts } from '@/core/contracts/format';
 import type { Shot } from '@/core/contracts/shot';
 import { safeName } from '@/core/naming/safeName';
-import { pictureQuery, type PictureWish } from '../api/client';
+import { pictureQuery, type PictureWish } from '../api/picture';
 import { saveBlob } from '../pictures/saveBlob';
 import { navigate } from '../thread/navigate';
 import { Button } from '../ui/Button';

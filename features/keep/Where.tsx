@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import { limits } from '@/core/values/limits';
 import type { Remote } from '@/core/contracts/remote';
-import { messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
 import { leaveByKey } from '../keys/focus';
 import { formatBytes } from '../ui/format';
 import { NumberInput } from '../ui/NumberInput';

@@ -2,7 +2,8 @@ import { useEffect, useRef, useState } from 'react';
 import type { Likeness } from '@/core/contracts/likeness';
 import type { Rect } from '@/core/geometry/rect';
 import type { Shot } from '@/core/contracts/shot';
-import { api, pictureQuery, type PictureWish } from '../api/client';
+import { api } from '../api/client';
+import { pictureQuery, type PictureWish } from '../api/picture';
 import { formatFixed } from '../ui/format';
 
 const ENLARGED = 3;

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Likeness } from '@/core/contracts/likeness';
-import { api, pictureQuery, type PictureWish } from '../api/client';
+import { api } from '../api/client';
+import { pictureQuery, type PictureWish } from '../api/picture';
 
 export interface ChartState {
   points: readonly Likeness[];

@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react';
 import type { Shot } from '@/core/contracts/shot';
-import { api, messageOf, pictureQuery, type MadePicture, type PictureWish } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
+import { pictureQuery, type MadePicture, type PictureWish } from '../api/picture';
 
 export interface PictureState {
   /** The file as it will arrive; null until the first one is there. */

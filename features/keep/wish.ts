@@ -1,6 +1,6 @@
 import type { Folder } from '@/core/contracts/folder';
 import type { FormatName, FormatOptions, SizeWish } from '@/core/contracts/format';
-import type { PictureWish } from '../api/client';
+import type { PictureWish } from '../api/picture';
 
 /** What is set in Keep; null follows the folder. */
 export interface Wish {

@@ -1,7 +1,7 @@
 import { Copy, Download, PanelRight, PictureInPicture2, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { canRedo, canUndo } from '@/core/document/history';
-import { messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
 import { paintPng } from '../pictures/pictures';
 import { followLink, navigate } from '../thread/navigate';
 import { notify } from '../notices/noticeStore';

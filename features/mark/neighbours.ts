@@ -1,4 +1,5 @@
-import { api, messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
 import { navigate } from '../thread/navigate';
 import { notify } from '../notices/noticeStore';
 import { session } from './session/session';

@@ -1,7 +1,8 @@
 import { FilePen } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Copy } from '@/core/contracts/folder';
-import { api, messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
 import { notify } from '../notices/noticeStore';
 import { announce } from '../ui/announce';
 import { Button } from '../ui/Button';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { api, ApiError, noAnswer } from '../api/client';
+import { ApiError, noAnswer } from '../api/ask';
+import { api } from '../api/client';
 import { fromOutbox, whenStored } from '../outbox/outbox';
 import { changeEntry } from '../trail/trail';
 

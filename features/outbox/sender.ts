@@ -1,5 +1,6 @@
 import type { Stored } from '@/core/contracts/shot';
-import { api, ApiError, messageOf, noAnswer } from '../api/client';
+import { ApiError, messageOf, noAnswer } from '../api/ask';
+import { api } from '../api/client';
 import type { OutboxEntry } from './db';
 import { sendLeft, type DraftFate } from './drafts';
 import {

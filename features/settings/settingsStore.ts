@@ -7,7 +7,8 @@ import {
   type SettingsPatch,
 } from '@/core/contracts/settings';
 import type { Way } from '@/core/contracts/way';
-import { api, messageOf, noAnswer } from '../api/client';
+import { messageOf, noAnswer } from '../api/ask';
+import { api } from '../api/client';
 import { notify } from '../notices/noticeStore';
 
 interface SettingsStore {

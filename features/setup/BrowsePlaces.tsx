@@ -1,7 +1,8 @@
 import { CornerLeftUp, FolderOpen } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Places } from '@/core/contracts/folder';
-import { api, messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';
 

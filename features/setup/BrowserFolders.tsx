@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { limits } from '@/core/values/limits';
 import { rulesShape } from '@/core/contracts/rules';
 import { line } from '@/core/values/text';
-import { messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
 import {
   addBrowserFolder,
   canHaveFolders,

@@ -1,7 +1,8 @@
 import { FolderPlus, PencilLine, Star, Trash2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
-import { api, messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
 import { useFormats } from '../keep/useFormats';
 import { Button } from '../ui/Button';
 import { Confirm } from '../ui/Confirm';

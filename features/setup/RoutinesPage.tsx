@@ -1,7 +1,8 @@
 import { ArrowDown, ArrowUp, Pencil, Play, Plus, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Routine } from '@/core/contracts/way';
-import { api, messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
 import { keyLabel } from '../keys/useAction';
 import { navigate } from '../thread/navigate';
 import {

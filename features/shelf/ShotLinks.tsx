@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { Link } from '@/core/contracts/link';
-import { api, messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
 import { actThen } from '../ui/act';
 import { OpenLink } from '../setup/sending/Links';
 

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
-import { messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
 
 export interface Failure {
   shot: ShotSummary;

@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Count, Help } from '@/core/contracts/search';
 import type { ShotSummary } from '@/core/contracts/shot';
-import { api, messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
 import { useOutbox, type Waiting } from '../outbox/outbox';
 import { useAsked, type Asked } from './search/asked';
 

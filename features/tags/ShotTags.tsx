@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import { api, messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
 import { notify } from '../notices/noticeStore';
 import { announce } from '../ui/announce';
 import { readTags } from './tagStore';

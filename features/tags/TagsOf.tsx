@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import { api, ApiError, messageOf } from '../api/client';
+import { ApiError, messageOf } from '../api/ask';
+import { api } from '../api/client';
 import { fromOutbox, whenStored } from '../outbox/outbox';
 import { Problem } from '../ui/Problem';
 import { ShotTags } from './ShotTags';

@@ -1,6 +1,6 @@
 import { ClipboardPaste, FolderOpen } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
 import { useAction } from '../keys/useAction';
 import { warmUp } from '../pictures/pictures';
 import { notify } from '../notices/noticeStore';

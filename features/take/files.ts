@@ -5,7 +5,7 @@ import { untouched } from '@/core/document/view';
 import { beginEntry, noteOutcome } from '../trail/trail';
 import { remember } from '../outbox/memory';
 import { putInOutbox, untilSafe, useOutbox, whenStored } from '../outbox/outbox';
-import { messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
 import { navigate } from '../thread/navigate';
 import { amend, notify } from '../notices/noticeStore';
 

@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import type { Routine, Way } from '@/core/contracts/way';
-import { api, messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
 import { kindFacts } from './kinds';
 import { sources } from './sources/list';
 import { dropTake, startTake, useTake } from './takeStore';

@@ -5,7 +5,7 @@ import type { Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace } from '@/core/region/windowChoice';
 import { isRegion, OFF_DISPLAY } from '@/core/take/takenDocument';
 import { windowInUse } from '@/core/take/windowInUse';
-import { messageOf } from '../api/client';
+import { messageOf } from '../api/ask';
 import { navigate } from '../thread/navigate';
 import { encodeFrame } from '../pictures/pictures';
 import { prepareThumb } from '../pictures/thumbs';

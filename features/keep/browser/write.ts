@@ -2,7 +2,7 @@ import type { Shot } from '@/core/contracts/shot';
 import { nameFactsOf } from '@/core/keep/nameFacts';
 import { hasNumber, pathFrom } from '@/core/naming/pattern';
 import { numbered } from '@/core/naming/safeName';
-import type { MadePicture } from '../../api/client';
+import type { MadePicture } from '../../api/picture';
 import { nextNumber, type BrowserFolder } from './folders';
 
 const MOST_NAMES = 10_000;

@@ -1,4 +1,4 @@
-import { messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
 import { copyPicture } from '../../pictures/clipboard';
 import { paintPng } from '../../pictures/pictures';
 import { notify } from '../../notices/noticeStore';

@@ -1,7 +1,7 @@
 import { toHex } from '@/core/colour/colour';
 import type { Point } from '@/core/geometry/point';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
-import { messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
 import { notify } from '../../notices/noticeStore';
 import { marks, select } from './select';
 import { changeDocument } from '../session/changes';

@@ -1,4 +1,5 @@
-import { api, ApiError, messageOf } from '../../api/client';
+import { ApiError, messageOf } from '../../api/ask';
+import { api } from '../../api/client';
 import { whenStored } from '../../outbox/outbox';
 import { recall } from '../../outbox/memory';
 import { notify } from '../../notices/noticeStore';

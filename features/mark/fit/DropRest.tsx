@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Besides } from '@/core/contracts/shot';
-import { api, messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
+import { api } from '../../api/client';
 import { dropOwnDraft } from '../../outbox/drafts';
 import { forget } from '../../outbox/memory';
 import { dismiss } from '../../notices/noticeStore';

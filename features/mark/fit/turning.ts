@@ -5,7 +5,7 @@ import { squaredSize, type Quad } from '@/core/geometry/homography';
 import { isTurned, pictureSize, turnMatrix, upright } from '@/core/document/turn';
 import { turnDocument } from '@/core/document/turnDocument';
 import { turnFrame } from '../../pictures/pictures';
-import { messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
 import { notify } from '../../notices/noticeStore';
 import { changeDocument } from '../session/changes';
 import { useDocument } from '../session/document';

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { api, messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
+import { api } from '../../api/client';
 import { dropOwnDraft } from '../../outbox/drafts';
 import { navigate } from '../../thread/navigate';
 import { Button } from '../../ui/Button';

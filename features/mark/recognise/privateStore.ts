@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import { moveInside } from '@/core/geometry/rect';
 import { privateThings, type PrivateThing } from '@/core/recognition/privateThings';
 import { kindOf, type Mark } from '@/core/marks/registry';
-import { messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
 import { findPrivate } from '../../words/findPrivate';
 import { Recogniser, Stopped } from '../../words/recogniser';
 import { storedParagraphs } from '../../words/stored';

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { outerPixels, type Rect } from '@/core/geometry/rect';
 import { wordsWithin } from '@/core/recognition/words';
-import { messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
 import { Recogniser, Stopped } from '../../words/recogniser';
 import { storedParagraphs } from '../../words/stored';
 import { settledRevision } from '../session/storing';

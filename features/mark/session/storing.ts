@@ -1,6 +1,7 @@
 import type { ShotChange } from '@/core/contracts/shot';
 import type { Step } from '@/core/document/steps';
-import { api, ApiError, messageOf, noAnswer } from '../../api/client';
+import { ApiError, messageOf, noAnswer } from '../../api/ask';
+import { api } from '../../api/client';
 import { dropOwnDraft, holdDraft } from '../../outbox/drafts';
 import { whenStored } from '../../outbox/outbox';
 import { settleBy, settled } from '../../outbox/settling';

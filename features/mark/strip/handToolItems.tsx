@@ -6,7 +6,7 @@ import { Button } from '../../ui/Button';
 import type { Folding } from '../../ui/FoldedRow';
 import { Pop } from '../../ui/Pop';
 import { notify } from '../../notices/noticeStore';
-import { messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
 import { eraseAll, kindsPresent } from '../actions/handTools';
 import { colourGoesTo } from '../session/lastTool';
 import { useDocument } from '../session/document';

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Link } from '@/core/contracts/link';
-import { api, messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
+import { api } from '../../api/client';
 import { copyText } from '../../pictures/clipboard';
 import { storeSettings, useSettings } from '../../settings/settingsStore';
 import { Button } from '../../ui/Button';

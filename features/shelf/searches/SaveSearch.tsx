@@ -1,6 +1,7 @@
 import { Bookmark } from 'lucide-react';
 import { useState } from 'react';
-import { api, messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
+import { api } from '../../api/client';
 import { announce } from '../../ui/announce';
 import { Button } from '../../ui/Button';
 import { Modal } from '../../ui/Modal';

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { SavedSearch } from '@/core/contracts/search';
-import { api, messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
+import { api } from '../../api/client';
 import { notify } from '../../notices/noticeStore';
 import { announce } from '../../ui/announce';
 import { formatCount } from '../../ui/format';

@@ -4,7 +4,7 @@ import { formatColour } from '@/core/colour/formats';
 import { measureWords } from '@/core/geometry/measure';
 import type { Point } from '@/core/geometry/point';
 import { arrowStep, isArrow } from '@/core/region/selection';
-import { messageOf } from '../../api/client';
+import { messageOf } from '../../api/ask';
 import { copyText } from '../../pictures/clipboard';
 import { notify } from '../../notices/noticeStore';
 import { chosenLook, classes } from '../../ui/classes';

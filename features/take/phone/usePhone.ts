@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { PhoneOffer } from '@/core/contracts/phone';
-import { api, ApiError, messageOf } from '../../api/client';
+import { ApiError, messageOf } from '../../api/ask';
+import { api } from '../../api/client';
 import { noteOffered, offeredHere } from './offered';
 
 /** It is asked so often whether the picture is there, ms. */

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { isShown, type DisplayAnswer, type ScreenWindow } from '@/core/contracts/display';
 import { fitScale, type Rect } from '@/core/geometry/rect';
-import { messageOf } from '../../../api/client';
+import { messageOf } from '../../../api/ask';
 import { Button } from '../../../ui/Button';
 import { useSize } from '../../../ui/useSize';
 import { DisplayMap } from '../DisplayMap';
