@@ -1,4 +1,4 @@
-import { manifest } from '@/server/install';
+import { manifest } from '@/server/manifest';
 import { route } from '@/server/http/route';
 
 export const dynamic = 'force-dynamic';

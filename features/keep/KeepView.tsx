@@ -18,7 +18,7 @@ import { TagButton } from '../tags/TagButton';
 import { useOnline } from '../outbox/online';
 import { useAction } from '../keys/useAction';
 import { modifier, useKey } from '../keys/useKey';
-import { As } from './As';
+import { FormatPanel } from './FormatPanel';
 import { keepEverywhere, type Result } from './keepEverywhere';
 import { asFolder, useBrowserFolders } from './browser/folders';
 import { NameField } from './NameField';
@@ -26,11 +26,11 @@ import { countOf, noPlaces, type Places } from './chosenPlaces';
 import { Preview } from './Preview';
 import { Readable } from './Readable';
 import { Results } from './Results';
-import { Size } from './Size';
+import { SizePanel } from './SizePanel';
 import { factsFor, useFormats } from './useFormats';
 import { useRemotes } from './useRemotes';
 import { usePicture } from './usePicture';
-import { Where } from './Where';
+import { PlacesPanel } from './PlacesPanel';
 import { useChosen } from './remembered';
 import { noWish, wishFor, type Wish } from './wish';
 
@@ -178,7 +178,7 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
             </Button>
           </div>
           <div className="flex min-h-0 grow flex-col gap-2 overflow-auto px-4 py-2">
-            <Where
+            <PlacesPanel
               folders={folders}
               browserFolders={browserFolders}
               remotes={remotes}
@@ -190,14 +190,14 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
             {!leavingDescription(shot) && (places.link || places.mail) && (
               <AskDescription shot={shot.id} />
             )}
-            <As
+            <FormatPanel
               shot={shot}
               formats={formats}
               wish={leaving}
               made={picture.made}
               onChange={setWish}
             />
-            <Size
+            <SizePanel
               own={crop}
               size={wish.size ?? first?.size ?? {}}
               onChange={(size) => setWish({ size })}

@@ -4,7 +4,7 @@ import { factsRuleSchema } from '@/core/contracts/format';
 import { firstRules, type Rules } from '@/core/contracts/rules';
 import { nameFrom, pathFrom, patternProblem } from '@/core/naming/pattern';
 import { OptionFields } from '../keep/OptionFields';
-import { Size } from '../keep/Size';
+import { SizePanel } from '../keep/SizePanel';
 import { factsFor, useFormats } from '../keep/useFormats';
 import { NumberInput } from '../ui/NumberInput';
 import { PatternHelp } from '../keep/PatternHelp';
@@ -91,7 +91,7 @@ export function RulesFields({ rules, errors = {}, onChange }: Props) {
           )}
         </div>
         <div className="flex flex-col gap-1">
-          <Size
+          <SizePanel
             own={{ width: 1440, height: 900 }}
             size={rules.size}
             onChange={(size) => onChange({ size })}

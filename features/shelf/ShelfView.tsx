@@ -12,7 +12,7 @@ import { BinBar } from './BinBar';
 import { Days } from './Days';
 import { ListBar } from './ListBar';
 import { LookLarge } from './LookLarge';
-import { Many } from './Many';
+import { ChosenShots } from './ChosenShots';
 import { Places } from './places/Places';
 import { ask, callField, readAddress, useAsked } from './search/asked';
 import { Chips } from './search/Chips';
@@ -80,7 +80,7 @@ export function ShelfView() {
           <Chips />
           {bin && <BinBar />}
           {many.length > 0 && !bin && (
-            <Many
+            <ChosenShots
               shots={many}
               onClear={() => choice.setSeveral([])}
               onGone={choice.gone}

@@ -3,7 +3,7 @@ import { shared } from './shared';
 /** Bytes that are copied, hashed or written out in one go: some milliseconds of the event loop. */
 export const PIECE = 1_000_000;
 
-const waiting = shared<(() => void)[]>('turns', () => []);
+const waiting = shared<(() => void)[]>('loopTurns', () => []);
 
 function next(): void {
   waiting.shift()?.();
@@ -14,7 +14,7 @@ function next(): void {
  * Waits for a turn of the event loop of one's own. However many go through something large at a
  * time, one piece is done between two looks at what else has come, not one of each.
  */
-export function turn(): Promise<void> {
+export function loopTurn(): Promise<void> {
   return new Promise((begin) => {
     waiting.push(begin);
     if (waiting.length === 1) setImmediate(next);
@@ -27,7 +27,7 @@ export async function* piecesOf(
   length = PIECE,
 ): AsyncGenerator<Uint8Array | Uint8ClampedArray> {
   for (let at = 0; at < bytes.length; at += length) {
-    if (bytes.length > length) await turn();
+    if (bytes.length > length) await loopTurn();
     yield bytes.subarray(at, at + length);
   }
 }

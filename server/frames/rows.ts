@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import pLimit from 'p-limit';
 import type postgres from 'postgres';
 import { sql } from '../db/sql';
-import { PIECE, piecesOf, turn } from '../base/pieces';
+import { PIECE, piecesOf, loopTurn } from '../base/pieces';
 import type { Frame } from './intake';
 
 /** Bytes of one value in a query: written out as digits, they cost ten times what copying does. */
@@ -54,7 +54,7 @@ export const frameBytes = (id: string, length: number): Promise<Buffer | null> =
 async function read(id: string, length: number): Promise<Buffer | null> {
   const all = Buffer.alloc(length);
   for (let at = 0; at < length; at += VALUE) {
-    await turn();
+    await loopTurn();
     const [row] = await sql()<{ piece: Buffer }[]>`
       select substring(bytes from ${at + 1} for ${VALUE}) as piece from frames where id = ${id}`;
     if (!row) return null;

@@ -1,7 +1,7 @@
 import { once } from 'node:events';
 import { Busboy, type BusboyInstance } from '@fastify/busboy';
 import { limits } from '@/core/values/limits';
-import { PIECE, turn } from '../base/pieces';
+import { PIECE, loopTurn } from '../base/pieces';
 import { bodyPieces } from './body';
 import { Fault } from '../base/fault';
 
@@ -102,7 +102,7 @@ async function joined(pieces: readonly Uint8Array[]): Promise<Uint8Array<ArrayBu
     at += piece.length;
     if (at - rested < PIECE) continue;
     rested = at;
-    await turn();
+    await loopTurn();
   }
   return all;
 }

@@ -1,7 +1,7 @@
 import { ZodError } from 'zod';
 import { faultOf } from '../db/faultOf';
 import { env } from '../base/env';
-import { PIECE, turn } from '../base/pieces';
+import { PIECE, loopTurn } from '../base/pieces';
 import { countBodies } from './body';
 import { Fault } from '../base/fault';
 import { guard } from './guard';
@@ -74,7 +74,7 @@ function inPieces(bytes: Uint8Array): ReadableStream<Uint8Array> {
   let at = 0;
   return new ReadableStream({
     async pull(stream) {
-      await turn();
+      await loopTurn();
       stream.enqueue(bytes.subarray(at, at + PIECE));
       at += PIECE;
       if (at >= bytes.length) stream.close();

@@ -16,7 +16,7 @@ import { Fault } from '../base/fault';
 import { decoded, unpainted, type Pixels } from '../paint/flatten';
 import { paintedPixels } from '../pictures/painted';
 import type { Paintable } from '../shots/rows';
-import { inTurn } from '../base/turns';
+import { inEncodingQueue } from '../base/encodingQueue';
 import { holding, run } from '../pool/pool';
 import { formats } from '../formats';
 import { optionsOf, type Format, type Source, type Wish } from '../formats/contract';
@@ -131,7 +131,7 @@ export async function pngAs(name: FormatName, png: Uint8Array): Promise<Uint8Arr
 
 /** A shot as a file. @throws Fault 400 for options the format does not have, 409 too large */
 export const encodeShot = (shot: Paintable, wish: EncodeWish): Promise<Encoded> =>
-  inTurn(() => encodeNow(shot, wish));
+  inEncodingQueue(() => encodeNow(shot, wish));
 
 async function encodeNow(shot: Paintable, wish: EncodeWish): Promise<Encoded> {
   const format = formats[wish.format];

@@ -8,7 +8,7 @@ import { program } from './program';
 import { send } from './send';
 import { tag } from './tag';
 
-/** Views are shown by the page that is told of the take, see server/display/pages.ts. */
+/** Views are shown by the page that is told of the take, see server/display/openPages.ts. */
 const shown = () => Promise.resolve(null);
 
 /** How the server does what places say, where no page of Rezzik is in front. */

@@ -2,9 +2,9 @@ import { spawn } from 'node:child_process';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Routine } from '@/core/contracts/way';
 import { env } from '../base/env';
-import { holdStill } from '../display/held';
+import { holdStill } from '../display/heldStills';
 import { desktopNotice } from '../display/notice';
-import { tellNewestPage, tellPages } from '../display/pages';
+import { tellNewestPage, tellPages } from '../display/openPages';
 
 /**
  * Takes as a routine says on a desktop that shows its screens through its portal: the picture is

@@ -22,10 +22,10 @@ import {
   type Offer,
   type ScreenChoice,
 } from '../display/overlay';
-import { tellPages } from '../display/pages';
+import { tellPages } from '../display/openPages';
 import { VISIBLE_ONLY } from '../display/own';
 import type { ScreenPixels } from '../display/pixmap';
-import { raiseRezzik } from '../display/raise';
+import { raiseRezzik } from '../display/raiseRezzik';
 import { framed, pointerOn, provenanceOf, screenPng } from './takeDisplay';
 import { copyAtOnce } from './quickCopy';
 import { thenSaid } from './then';

@@ -3,7 +3,7 @@ import { firstWay, type Way } from '@/core/contracts/way';
 import type { TakenNotice } from '@/core/contracts/display';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { closeScreen } from '../display/connection';
-import { pageStream } from '../display/pages';
+import { pageStream } from '../display/openPages';
 import { watchKeys } from '../take/systemKeys';
 import { addFolder } from '../folders/folders';
 import { sql } from '../db/sql';

@@ -18,7 +18,7 @@ import { livePart } from '@/features/mark/session/live';
 import { session } from '@/features/mark/session/session';
 import { toolPart } from '@/features/mark/session/tool';
 import { toolGroups } from '@/features/mark/panels/tools';
-import { markAt } from '@/features/mark/stage/under';
+import { markAt } from '@/features/mark/stage/marksAt';
 import { formats } from '@/server/formats';
 import { flatten } from '@/server/paint/flatten';
 import { serverShaper } from '@/server/paint/shaper';

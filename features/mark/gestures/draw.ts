@@ -10,7 +10,7 @@ import { alongRail } from '../fit/rail';
 import { offerTrueUp } from '../recognise/trueUp';
 import { session, update } from '../session/session';
 import { sceneOf } from '../stage/scene';
-import { markAt } from '../stage/under';
+import { markAt } from '../stage/marksAt';
 import type { Gesture, Moved, Press } from './contract';
 
 /** Half pixels: fine enough for any mark, and numbers stay short. */

@@ -8,7 +8,7 @@ import { addCorner, closeCorners } from '../actions/corners';
 import { pickColour } from '../actions/handTools';
 import type { HandTool } from '../session/tool';
 import { session, update } from '../session/session';
-import { markAt, wordsAt } from '../stage/under';
+import { markAt, wordsAt } from '../stage/marksAt';
 import type { Gesture, Moved, Press } from './contract';
 import { drawingCrop, pullingCrop } from './crop';
 import { drawing, round } from './draw';

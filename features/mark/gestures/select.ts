@@ -1,7 +1,7 @@
 import { rectFromPoints } from '@/core/geometry/rect';
 import { select } from '../actions/select';
 import { session, update } from '../session/session';
-import { markAt, marksInside } from '../stage/under';
+import { markAt, marksInside } from '../stage/marksAt';
 import type { Gesture, Press } from './contract';
 import { moving } from './move';
 

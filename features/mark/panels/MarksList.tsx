@@ -17,7 +17,7 @@ import { useTool } from '../session/tool';
 import { session } from '../session/session';
 import { MarkRow } from './MarkRow';
 import { MarksCommands } from './MarksCommands';
-import { Several } from './Several';
+import { SelectedMarks } from './SelectedMarks';
 
 /** All marks from the lowest to the topmost, with everything the picture offers, by keyboard. */
 export function MarksList() {
@@ -79,7 +79,7 @@ export function MarksList() {
           })}
         </ul>
       )}
-      <Several />
+      <SelectedMarks />
       <MarksCommands focusRow={(id) => focusSoon(() => rowOf(list.current, id))} />
     </section>
   );

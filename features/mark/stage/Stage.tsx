@@ -37,7 +37,7 @@ import { SizeShown } from './SizeShown';
 import { SquareHandles } from './SquareHandles';
 import { StageMenu } from './StageMenu';
 import { TextField } from './TextField';
-import { Touches } from '../gestures/touch';
+import { Touches } from '../gestures/touches';
 import { TrueUpChip } from './TrueUpChip';
 
 /** The picture with its marks, its rulers, and everything that is done on it by pointer. */

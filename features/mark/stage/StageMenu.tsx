@@ -12,7 +12,7 @@ import { abandon, gestureGoesOn } from '../gestures/hand';
 import { usePointer } from './pointerStore';
 import { useLive } from '../session/live';
 import { fitView, session } from '../session/session';
-import { markAt } from './under';
+import { markAt } from './marksAt';
 
 /**
  * What can be done with the mark under the pointer, or with the picture where there is none: by the

@@ -1,4 +1,4 @@
-import { pageStream } from '@/server/display/pages';
+import { pageStream } from '@/server/display/openPages';
 import { route } from '@/server/http/route';
 
 export const dynamic = 'force-dynamic';

@@ -1,5 +1,5 @@
 import { screenStillSchema } from '@/core/contracts/display';
-import { holdStill } from '@/server/display/held';
+import { holdStill } from '@/server/display/heldStills';
 import { route } from '@/server/http/route';
 
 export const POST = route(async () =>

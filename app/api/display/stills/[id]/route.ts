@@ -1,5 +1,5 @@
 import { screenStillSchema } from '@/core/contracts/display';
-import { dropStill, heldStill } from '@/server/display/held';
+import { dropStill, heldStill } from '@/server/display/heldStills';
 import { readId, route } from '@/server/http/route';
 
 export const GET = route<{ id: string }>(async (_request, params) => {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { heldStill } from '@/server/display/held';
+import { heldStill } from '@/server/display/heldStills';
 import { fit } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';
 

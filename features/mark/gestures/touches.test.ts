@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { Touches } from './touch';
+import { Touches } from './touches';
 
 const finger = (pointerId: number) => ({ pointerId, pointerType: 'touch' });
 const camera = { mode: 'free' as const, scale: 1, x: 0, y: 0 };

@@ -27,7 +27,7 @@ const MOST_PRINTED = 50;
 const icon = { size: 16, strokeWidth: 1.75 };
 
 /** What is done with several chosen shots at once, with progress and a way to stop. */
-export function Many({ shots, onClear, onGone, onChanged }: Props) {
+export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
   const [naming, setNaming] = useState(false);
   const names = useRef<ReadonlyMap<string, string>>(new Map());
   const [folders, setFolders] = useState<readonly Folder[]>([]);

@@ -13,7 +13,7 @@ interface Props {
 }
 
 /** One place in a grid of them: as small as a word and a switch, so that many are seen at once. */
-export function Place({ label, note, problem, on, onChange }: Props) {
+export function PlaceSwitch({ label, note, problem, on, onChange }: Props) {
   const id = useId();
   return (
     <div

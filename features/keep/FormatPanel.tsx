@@ -25,7 +25,7 @@ interface Props {
 }
 
 /** The file format and its options, with size and likeness before anything is kept. */
-export function As({ shot, formats, wish, made, onChange }: Props) {
+export function FormatPanel({ shot, formats, wish, made, onChange }: Props) {
   const facts = factsFor(formats, wish.format);
   const lossy = (facts?.quality ?? false) && wish.options?.lossless !== true;
   const chart = useChart(shot.id, shot.revision, wish, lossy && wish.maxBytes === undefined);

@@ -33,7 +33,7 @@ function wayOf(size: SizeWish): Way {
 }
 
 /** The size the picture leaves in. */
-export function Size({ own, size, onChange }: Props) {
+export function SizePanel({ own, size, onChange }: Props) {
   const way = wayOf(size);
   const choose = (next: Way) => {
     const [first = { width: 1200, height: 630 }] = webSizes.slice(-1);

@@ -10,7 +10,7 @@ import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
 import { IconButton } from '../ui/IconButton';
 import { addBrowserFolder, canHaveFolders, type BrowserFolder } from './browser/folders';
-import { Place } from './Place';
+import { PlaceSwitch } from './PlaceSwitch';
 import { clipForms, type ClipForm, type Places } from './chosenPlaces';
 
 interface Props {
@@ -38,7 +38,7 @@ const toggled = (list: string[], id: string, on: boolean): string[] =>
 const select = 'mt-1 h-8 w-full rounded-[6px] border border-edge bg-card px-2';
 
 /** The places, each with a switch. */
-export function Where({ folders, browserFolders, remotes, places, onChange }: Props) {
+export function PlacesPanel({ folders, browserFolders, remotes, places, onChange }: Props) {
   const [problem, setProblem] = useState<string | null>(null);
   const set = (change: Partial<Places>) => onChange({ ...places, ...change });
   const choose = async () => {
@@ -63,7 +63,7 @@ export function Where({ folders, browserFolders, remotes, places, onChange }: Pr
       </h2>
       <div className="grid grid-cols-2 gap-1">
         {folders.map((folder) => (
-          <Place
+          <PlaceSwitch
             key={folder.id}
             label={folder.name}
             note={folder.path}
@@ -73,7 +73,7 @@ export function Where({ folders, browserFolders, remotes, places, onChange }: Pr
           />
         ))}
         {browserFolders.map((folder) => (
-          <Place
+          <PlaceSwitch
             key={folder.id}
             label={folder.name}
             note={`“${folder.handle.name}”, written by this browser`}
@@ -82,7 +82,7 @@ export function Where({ folders, browserFolders, remotes, places, onChange }: Pr
           />
         ))}
         {remotes.map((remote) => (
-          <Place
+          <PlaceSwitch
             key={remote.id}
             label={remote.name}
             note={remote.waiting ? `${remote.url} · ${remote.waiting} waiting` : remote.url}
@@ -90,19 +90,19 @@ export function Where({ folders, browserFolders, remotes, places, onChange }: Pr
             onChange={(on) => set({ remotes: toggled(places.remotes, remote.id, on) })}
           />
         ))}
-        <Place
+        <PlaceSwitch
           label="Clipboard"
           note="paste it anywhere"
           on={places.clipboard}
           onChange={(clipboard) => set({ clipboard })}
         />
-        <Place
+        <PlaceSwitch
           label="Link"
           note="shows this picture only; can be taken back"
           on={places.link}
           onChange={(link) => set({ link })}
         />
-        <Place
+        <PlaceSwitch
           label="Mail"
           note="a message file for your mail program"
           on={places.mail}

@@ -19,7 +19,7 @@ import { alignSelected, distributeSelected } from '../actions/arrange';
 import { groupOf, setGroupNumber, turnGroup } from '../actions/group';
 
 /** What can be done with several selected marks at once. */
-export function Several() {
+export function SelectedMarks() {
   const count = useTool((s) => s.selection.length);
   if (count < 2) return null;
   return (
