@@ -6,5 +6,6 @@ export const mark = place({
   label: () => 'Mark',
   said: (_: null) => 'Open in Mark',
   failing: 'Not opened.',
+  elsewhere: 'It is on the Shelf, to be opened in Mark',
   shows: true,
 });

@@ -61,6 +61,24 @@ test('Mark shows before anything else; nothing waits for a copy that waits for t
   ]);
 });
 
+test('nothing more is begun with a shot that was thrown away meanwhile', async () => {
+  let wanted = true;
+  const heard: string[] = [];
+  const doers: Doers<string> = {
+    keep: () => {
+      wanted = false;
+      return after(5, { path: '/beds/north.png' });
+    },
+    tag: (_, { tags }) => Promise.resolve({ tags }),
+  };
+  await doSteps([keep, tag], 'shot', doers, {
+    isWanted: () => wanted,
+    done: (step) => heard.push(step.do),
+    failed: (step) => heard.push(`${step.do} failed`),
+  });
+  expect(heard).toEqual(['keep']);
+});
+
 test('what only the other side can do is said, not tried', async () => {
   expect(await ran([{ do: 'print' }, { do: 'here', folderId: FOLDER }], {})).toEqual([
     'print: Print it from Rezzik; it is on the Shelf',

@@ -17,6 +17,8 @@ export type Doers<Shot> = {
 /** Who is told how it goes. */
 export interface Hearer {
   begins?: (step: ThenStep) => void;
+  /** Asked before each step of several: false when the shot is not wanted any more. */
+  isWanted?: () => boolean;
   done: (step: ThenStep, said: string) => void;
   /** `words` say what did not happen and why; `error` is what was thrown. */
   failed: (step: ThenStep, words: string, error: unknown) => void;
@@ -58,11 +60,13 @@ export async function doSteps<Shot>(
   steps: readonly ThenStep[],
   ...how: [shot: Shot, doers: Doers<Shot>, hear: Hearer, explain?: (error: unknown) => string]
 ): Promise<void> {
+  const { isWanted = () => true } = how[2];
   const [first, after] = [true, false].map((shows) =>
     steps.filter((step) => (placeOf(step).shows ?? false) === shows),
   );
   const waiting: Promise<void>[] = [];
   for (const step of [...(first ?? []), ...(after ?? [])]) {
+    if (!isWanted()) break;
     const going = doStep(step, ...how);
     if (placeOf(step).waits) waiting.push(going);
     else await going;

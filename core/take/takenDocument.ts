@@ -40,9 +40,5 @@ export function takenDocument(
   };
 }
 
-/** The kinds whose place is remembered, to be taken again. */
-export const isRegion = (kind: string): boolean =>
-  kind === 'region' || kind === 'part' || kind === 'repeat';
-
 /** Said of a window that is not wholly on the picture. */
 export const OFF_DISPLAY = 'Part of this window is off the display and is not in the picture.';

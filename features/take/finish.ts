@@ -14,7 +14,14 @@ import { thumbOf } from '../pictures/thumbs';
 import { navigate } from '../thread/navigate';
 import { amend, dismiss, notify, useNotices } from '../notices/noticeStore';
 import { countOne } from '../names/dayCount';
-import { beginEntry, changeEntry, noteOutcome, outcomeKey, type Outcome } from '../trail/trail';
+import {
+  beginEntry,
+  changeEntry,
+  isGone,
+  noteOutcome,
+  outcomeKey,
+  type Outcome,
+} from '../trail/trail';
 import { useSettings } from '../settings/settingsStore';
 import { playShutter } from './sound';
 import type { Stilled } from './sources/contract';
@@ -79,7 +86,10 @@ export function finishTake(taken: Taken): void {
     else requestAnimationFrame(show);
   }
   const shot: Handed = { id, leaves: way, fresh: { frame: picture, document } };
-  void doSteps(rest, shot, pageDoers, hearer(key, shot), messageOf);
+  const hear = hearer(key, shot);
+  // Each waits for its turn; if the page is left before that, the trail knows of it.
+  for (const step of rest) hear.begins?.(step);
+  void doSteps(rest, shot, pageDoers, { ...hear, isWanted: () => !isGone(id) }, messageOf);
   void arrive(key, id);
 }
 

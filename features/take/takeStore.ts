@@ -3,7 +3,8 @@ import type { Kind, Way } from '@/core/contracts/way';
 import type { ThenStep } from '@/core/places/registry';
 import type { Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace } from '@/core/region/windowChoice';
-import { isRegion, OFF_DISPLAY } from '@/core/take/takenDocument';
+import { lastRegionAfter } from '@/core/take/lastRegion';
+import { OFF_DISPLAY } from '@/core/take/takenDocument';
 import { windowInUse } from '@/core/take/windowInUse';
 import { messageOf } from '../api/ask';
 import { navigate } from '../thread/navigate';
@@ -273,12 +274,9 @@ function onOwn(choice: Choice, { picture, origin, whole }: OwnPicture): Choice {
 }
 
 function rememberRegion(way: Way, kind: Kind, { origin }: Stilled, crop: Rect): void {
-  if (!isRegion(kind)) return;
   const region = { ...crop, x: crop.x + origin.x, y: crop.y + origin.y };
-  const at = new Date().toISOString();
-  const display =
-    kind === 'repeat'
-      ? (useSettings.getState().settings.regions[way.source]?.display ?? way.display)
-      : way.display;
-  changeSettings({ regions: { [way.source]: { display, region, at } } });
+  const taken = { display: way.display, region, at: new Date().toISOString() };
+  const before = useSettings.getState().settings.regions[way.source];
+  const last = lastRegionAfter(kind, taken, before);
+  if (last) changeSettings({ regions: { [way.source]: last } });
 }

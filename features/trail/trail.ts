@@ -88,4 +88,8 @@ export const noteOutcome = (id: string, outcome: Outcome): void =>
 export const changeEntry = (id: string, to: Partial<Pick<Entry, 'title' | 'gone'>>): void =>
   change((entries) => entries.map((entry) => (entry.id === id ? { ...entry, ...to } : entry)));
 
+/** Whether a take was thrown away. */
+export const isGone = (id: string): boolean =>
+  useTrail.getState().entries.some((entry) => entry.id === id && entry.gone);
+
 export const outcomeKey = (step: ThenStep): string => JSON.stringify(step);

@@ -11,9 +11,8 @@ import { tag } from './tag';
 /** Views are shown by the page that is told of the take, see server/display/openPages.ts. */
 const shown = () => Promise.resolve(null);
 
-/** How the server does what places say, where no page of Rezzik is in front. */
-export const serverDoers: Doers<Handed> = {
-  ...{ copy, keep, link, mail, program, send, tag },
-  mark: shown,
-  keepAsk: shown,
-};
+/** What the server does by itself, as for whoever asks by the API. */
+export const serverDoers: Doers<Handed> = { copy, keep, link, mail, program, send, tag };
+
+/** The same where a page is told of the take, and shows what is to be shown. */
+export const doersWithPage: Doers<Handed> = { ...serverDoers, mark: shown, keepAsk: shown };

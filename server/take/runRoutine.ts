@@ -1,10 +1,11 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { isShown } from '@/core/contracts/display';
-import { isRegion, OFF_DISPLAY, takenDocument } from '@/core/take/takenDocument';
+import { lastRegionAfter } from '@/core/take/lastRegion';
+import { OFF_DISPLAY, takenDocument } from '@/core/take/takenDocument';
 import { windowInUse } from '@/core/take/windowInUse';
-import { serverDoers } from '../places';
+import { doersWithPage } from '../places';
 import type { Stored } from '@/core/contracts/shot';
-import type { Routine, Way } from '@/core/contracts/way';
+import type { Kind, Routine, Way } from '@/core/contracts/way';
 import { autoTitle } from '@/core/take/autoTitle';
 import { contains, type Rect } from '@/core/geometry/rect';
 import { visiblePart, windowPlace } from '@/core/region/windowChoice';
@@ -157,10 +158,10 @@ async function finish(
     throw early?.held ? new OnlyCopied(early.said, error) : error;
   });
   if (early) await letArrivingGo(id);
-  if (isRegion(choice.kind)) await rememberRegion(crop);
+  await rememberRegion(choice.kind, crop);
   const remarks = [choice.remark, visibleOnly && VISIBLE_ONLY, offDisplay && OFF_DISPLAY];
   const lines = remarks.filter((line) => typeof line === 'string');
-  const doers = { ...serverDoers, ...(early && { copy: () => early.copied }) };
+  const doers = { ...doersWithPage, ...(early && { copy: () => early.copied }) };
   lines.push(...(await thenSaid(then, { id, leaves: way }, doers)));
   const mark = then.some((step) => step.do === 'mark');
   const keep = then.some((step) => step.do === 'keepAsk');
@@ -169,12 +170,11 @@ async function finish(
 }
 
 /** The place on the screen that Repeat region takes again. */
-async function rememberRegion({ x, y, width, height }: Rect): Promise<void> {
-  const region = { x, y, width, height };
+async function rememberRegion(kind: Kind, region: Rect): Promise<void> {
   const { regions } = await getSettings();
-  const display = regions.display?.display ?? 'all';
-  const at = new Date().toISOString();
-  await changeSettings({ regions: { display: { display, region, at } } });
+  const taken = { display: 'all', region, at: new Date().toISOString() };
+  const last = lastRegionAfter(kind, taken, regions.display);
+  if (last) await changeSettings({ regions: { display: last } });
 }
 
 /** Stores a whole frame; its title counts the takes of the day. */
