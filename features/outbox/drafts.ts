@@ -57,7 +57,8 @@ export async function dropOwnDraft(shot: string): Promise<void> {
  * newer one, stays where it is.
  */
 function readable(draft: Draft): Draft[] {
-  const read = shotChangeSchema.safeParse(draft.change);
+  // As it would be sent: fields without a value are not there, which the browser's store keeps.
+  const read = shotChangeSchema.safeParse(JSON.parse(JSON.stringify(draft.change)));
   return read.success ? [{ ...draft, change: read.data }] : [];
 }
 

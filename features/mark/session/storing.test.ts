@@ -4,6 +4,7 @@ import type { ShotChange } from '@/core/contracts/shot';
 import { everyMark } from '@/tests/lib/marks';
 import { openTestSession } from '@/tests/lib/session';
 import { held } from '../../outbox/db';
+import { orphanedDrafts } from '../../outbox/drafts';
 import { settle } from '../../outbox/outbox';
 import { addMark } from '../actions/make';
 import { undo } from './changes';
@@ -148,3 +149,21 @@ test('leaving sends at once, and who needs it can wait for it', async () => {
 });
 
 jest.setTimeout(20_000);
+
+test('what a draft holds without a value is read all the same, also as an older version held it', async () => {
+  await open('g', true);
+  if (!arrow) throw new Error('There is no arrow.');
+  addMark({ ...structuredClone(arrow), locked: undefined });
+  await until(async () => (await drafts('g')).length === 1);
+  const [draft] = await drafts('g');
+  if (!draft?.change.steps) throw new Error('Nothing is held.');
+  expect((await orphanedDrafts('g'))[0]?.change.document.marks).toHaveLength(1);
+  const [step] = draft.change.steps.added;
+  const older = { version: 1, ...step, patches: step?.patches ?? [] };
+  const marks = [{ ...arrow, plain: true }];
+  const document = { ...draft.change.document, version: 1, marks };
+  const change = { ...draft.change, document, steps: { ...draft.change.steps, added: [older] } };
+  await (await held()).put('drafts', Object.assign(structuredClone(draft), { change }));
+  const [read] = await orphanedDrafts('g');
+  expect(read?.change.document).toMatchObject({ version: 2, marks: [{ standsOut: false }] });
+});
