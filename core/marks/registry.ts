@@ -71,11 +71,13 @@ export function wordsOf(mark: Mark): MarkKind<Mark>['words'] {
 /** The keys of the held pictures that a mark shows. */
 export const picturesOf = (mark: Mark): readonly string[] => kindOf(mark).pictures?.(mark) ?? [];
 
+const tidying = markNames.filter((name) => kindOf(name).tidy);
+
 /**
  * The marks with those that count or go together put right, kind by kind; null where all are right.
  */
 export function tidied(marks: readonly Mark[]): readonly Mark[] | null {
-  const right = markNames.flatMap((name) => {
+  const right = tidying.flatMap((name) => {
     const those = marks.filter((mark) => mark.kind === name);
     return kindOf(name).tidy?.(those) ?? [];
   });

@@ -23,7 +23,10 @@ export function openSession(opened: Opened): void {
   documentPart.open({ stored: { name: 'stored', at: null }, ...opened });
 }
 
-export const closeSession = (): void => parts.forEach((part) => part.close());
+export function closeSession(): void {
+  parts.forEach((part) => part.close());
+  whole = null;
+}
 
 /** The id of the shot that is open; null when none is. */
 export const openId = (): string | null => documentPart.get()?.id ?? null;
@@ -32,16 +35,20 @@ export const openId = (): string | null => documentPart.get()?.id ?? null;
 export const useIsOpen = (id: string): boolean =>
   documentPart.store(({ state }) => state?.id === id);
 
+/** What was put together last, and of which states: asked for many times between two changes. */
+let whole: { of: readonly unknown[]; session: Session } | null = null;
+
 /** The open session. @throws when none is open: only views of an open shot may ask */
 export function session(): Session {
-  const [document, tool, live, view] = [
-    documentPart.get(),
-    toolPart.get(),
-    livePart.get(),
-    viewPart.get(),
-  ];
+  const document = documentPart.get();
+  const tool = toolPart.get();
+  const live = livePart.get();
+  const view = viewPart.get();
   if (!document || !tool || !live || !view) throw new Error('No shot is open.');
-  return { ...document, ...tool, ...live, ...view };
+  const of = [document, tool, live, view];
+  if (whole && of.every((state, i) => state === whole?.of[i])) return whole.session;
+  whole = { of, session: { ...document, ...tool, ...live, ...view } };
+  return whole.session;
 }
 
 /** Changes what is known of the open shot, each part for itself. */
