@@ -71,7 +71,7 @@ export function wordsOf(mark: Mark): MarkKind<Mark>['words'] {
 /** The keys of the held pictures that a mark shows. */
 export const picturesOf = (mark: Mark): readonly string[] => kindOf(mark).pictures?.(mark) ?? [];
 
-const tidying = markNames.filter((name) => kindOf(name).tidy);
+const tidying = markNames.filter((name) => kindOf(name).tidy !== undefined);
 
 /**
  * The marks with those that count or go together put right, kind by kind; null where all are right.
