@@ -55,12 +55,15 @@ describe('in forced colours', () => {
     await toggle.click();
     await app.until('it is the other way', async () => (await isOn()) !== before[0]);
     expect((await look('[role="switch"]')).ground).not.toBe(before[1]);
-    // Its colours change over a moment.
-    await app.until('the thumb is told from its way', async () => {
+    // Its colours change over a moment; the thumb is told from its way, on and off.
+    const isTold = async () => {
       const [thumb, way] = [await look('[role="switch"] > span'), await look('[role="switch"]')];
       return thumb.ground !== way.ground;
-    });
+    };
+    await app.until('the thumb is told the other way', isTold);
     await toggle.click();
+    await app.until('it is as before', async () => (await isOn()) === before[0]);
+    await app.until('the thumb is told', isTold);
     await emulate([]);
   }, 60_000);
 
