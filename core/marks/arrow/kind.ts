@@ -1,6 +1,5 @@
 import { LEAST, type MarkKind } from '../contract';
 import { bentFromPath, bentKind } from '../shared/bentKind';
-import {} from '../shared/bentMark';
 import { arrowSchema, type ArrowMark } from './schema';
 
 export const arrow: MarkKind<ArrowMark> = {

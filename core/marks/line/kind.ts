@@ -1,7 +1,6 @@
 import { distance } from '../../geometry/point';
 import { LEAST, type MarkKind } from '../contract';
 import { bentFromPath, bentKind } from '../shared/bentKind';
-import {} from '../shared/bentMark';
 import { lineSchema, type LineMark } from './schema';
 
 /** A line is an arrow whose tool starts without heads; the Marks list tells the two apart. */

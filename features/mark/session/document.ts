@@ -25,8 +25,11 @@ export interface DocumentState {
   stored: StoredState;
 }
 
-export const documentPart = part<DocumentState>([
-  ...(['id', 'title', 'frame', 'picture'] as const),
-  ...(['provenance', 'shaper', 'history', 'stored'] as const),
-]);
+/** What belongs to it, with nothing left out. */
+const names: Record<keyof DocumentState, true> = {
+  ...{ id: true, title: true, frame: true, picture: true },
+  ...{ provenance: true, shaper: true, history: true, stored: true },
+};
+
+export const documentPart = part<DocumentState>(Object.keys(names));
 export const useDocument = documentPart.use;

@@ -43,8 +43,5 @@ export const liveAtFirst: LiveState = {
   cropDrawn: false,
 };
 
-export const livePart = part<LiveState>([
-  ...(['live', 'corners', 'marquee', 'guides', 'measured', 'trueUp'] as const),
-  ...(['squaring', 'cropping', 'cropSeen', 'cropDrawn'] as const),
-]);
+export const livePart = part<LiveState>(Object.keys(liveAtFirst));
 export const useLive = livePart.use;

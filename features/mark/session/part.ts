@@ -6,12 +6,12 @@ interface Held<S> {
 }
 
 /**
- * A part of what is known of the open shot. Whoever shows something of it listens to this part alone,
+ * A part of what is known of the open shot, by the names of what belongs to it. Whoever shows something of it listens to this part alone,
  * so that a drag, say, wakes only what shows the drag.
  */
-export function part<S extends object>(names: readonly (keyof S)[]) {
+export function part<S extends object>(names: readonly string[]) {
   const store = create<Held<S>>(() => ({ state: null }));
-  const own = new Set<PropertyKey>(names);
+  const own = new Set(names);
   return {
     store,
     get: (): S | null => store.getState().state,

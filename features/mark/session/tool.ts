@@ -35,8 +35,5 @@ export const toolAtFirst: ToolState = {
   cropRatio: null,
 };
 
-export const toolPart = part<ToolState>([
-  ...(['tool', 'chosen', 'selection', 'editing'] as const),
-  ...(['cutting', 'rail', 'picked', 'cropRatio'] as const),
-]);
+export const toolPart = part<ToolState>(Object.keys(toolAtFirst));
 export const useTool = toolPart.use;

@@ -8,5 +8,5 @@ export interface ViewState {
 
 export const viewAtFirst: ViewState = { camera: { mode: 'fit', scale: 1, x: 0, y: 0 } };
 
-export const viewPart = part<ViewState>(['camera']);
+export const viewPart = part<ViewState>(Object.keys(viewAtFirst));
 export const useView = viewPart.use;
