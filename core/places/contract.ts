@@ -21,8 +21,6 @@ export interface Place<S extends z.ZodObject, R> {
   elsewhere?: string;
   /** It shows a view: that need not wait until the shot is stored, nor for what comes before it. */
   shows?: true;
-  /** It may wait for the person to come back: it begins in its turn, and what follows does not wait. */
-  waits?: true;
 }
 
 /** For its types only: what a place says is checked where it is written. */

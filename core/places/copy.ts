@@ -7,5 +7,4 @@ export const copy = place({
   label: () => 'Copy',
   said: (_: null) => 'Copied: paste it anywhere',
   failing: 'Not copied.',
-  waits: true,
 });

@@ -152,9 +152,11 @@ async function copyAs(job: Job, form: Exclude<ClipForm, 'path'>): Promise<Outcom
     const alt = altOf(shot);
     const { document } = shot;
     const html = `<img src="data:image/png;base64,${await toBase64(await png)}" alt="${xmlText(alt)}" width="${document.view.crop.width}" height="${document.view.crop.height}">`;
-    await copyPicture(png, undefined, {
-      'text/html': new Blob([html], { type: 'text/html' }),
-      'text/plain': new Blob([alt], { type: 'text/plain' }),
+    await copyPicture(png, {
+      beside: {
+        'text/html': new Blob([html], { type: 'text/html' }),
+        'text/plain': new Blob([alt], { type: 'text/plain' }),
+      },
     });
     return { said: 'Copied, with its description' };
   }

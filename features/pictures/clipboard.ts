@@ -1,14 +1,21 @@
 import { notify } from '../notices/noticeStore';
 
+interface Ways {
+  /** Copies it in another way while the window is not in front. @returns whether it could */
+  otherwise?: () => Promise<boolean>;
+  /** Told when all that is left is to wait until the person is back. */
+  waits?: () => void;
+  /** Other formats of the same thing, where the browser takes them. */
+  beside?: Record<string, Blob>;
+}
+
 /**
  * Puts a PNG on the clipboard. When the window is not in front, lets `otherwise` do it; where that
  * cannot either, waits until the window is back, and says so.
- * @param beside other formats of the same thing, where the browser takes them
  */
 export async function copyPicture(
   png: Promise<Blob>,
-  otherwise?: () => Promise<boolean>,
-  beside: Record<string, Blob> = {},
+  { otherwise, waits, beside = {} }: Ways = {},
 ): Promise<void> {
   if (!document.hasFocus() && (await otherwise?.().catch(() => false))) return;
   if (!('clipboard' in navigator) || !('write' in navigator.clipboard)) {
@@ -20,6 +27,7 @@ export async function copyPicture(
       tone: 'plain',
       title: 'The picture is copied when you are back in this window.',
     });
+    waits?.();
     await focusReturns();
   }
   const taken = Object.entries(beside).filter(([type]) => ClipboardItem.supports?.(type));
@@ -28,6 +36,7 @@ export async function copyPicture(
     await navigator.clipboard.write([item()]);
   } catch (error) {
     if (document.hasFocus()) throw plainWords(error);
+    waits?.();
     await focusReturns();
     await navigator.clipboard.write([item()]);
   }

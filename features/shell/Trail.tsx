@@ -87,7 +87,7 @@ function Row({ entry, onClose }: { entry: Entry; onClose: () => void }) {
           {gone ? ' · thrown away' : ' · on the Shelf'}
         </p>
         {outcomes.map((outcome) => (
-          <Line key={outcome.key} shot={id} outcome={outcome} />
+          <Line key={outcome.key} shot={id} gone={gone} outcome={outcome} />
         ))}
       </div>
       {!gone && (
@@ -106,7 +106,7 @@ function Row({ entry, onClose }: { entry: Entry; onClose: () => void }) {
   );
 }
 
-function Line({ shot, outcome }: { shot: string; outcome: Outcome }) {
+function Line({ shot, gone, outcome }: { shot: string; gone: boolean; outcome: Outcome }) {
   const { state, said, step } = outcome;
   return (
     <div className="flex items-center gap-2">
@@ -118,7 +118,7 @@ function Line({ shot, outcome }: { shot: string; outcome: Outcome }) {
       >
         {state === 'going' ? `${said} …` : said}
       </p>
-      {state === 'failed' && step && (
+      {state === 'failed' && step && !gone && (
         <Button
           look="quiet"
           icon={<RotateCcw size={15} strokeWidth={1.75} />}

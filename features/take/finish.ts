@@ -89,7 +89,8 @@ export function finishTake(taken: Taken): void {
   const hear = hearer(key, shot);
   // Each waits for its turn; if the page is left before that, the trail knows of it.
   for (const step of rest) hear.begins?.(step);
-  void doSteps(rest, shot, pageDoers, { ...hear, isWanted: () => !isGone(id) }, messageOf);
+  const how = { doers: pageDoers, hear, explain: messageOf };
+  void doSteps(rest, shot, how);
   void arrive(key, id);
 }
 
@@ -99,23 +100,31 @@ function hearer(key: string, shot: Handed): Hearer {
     noteOutcome(shot.id, { key: outcomeKey(step), state, said, step });
   return {
     begins: (step) => note(step, 'going', stepLabel(step)),
+    isWanted: () => !isGone(shot.id),
+    left: (step) => note(step, 'done', `${stepLabel(step)}: not begun`),
     done(step, said) {
       note(step, 'done', said);
       tell(key, said);
     },
     failed(step, words, error) {
       note(step, 'failed', words);
+      // Whoever threw it away wants to hear no more of it.
+      if (isGone(shot.id)) return;
       const reason = error instanceof ApiError ? error.reason : undefined;
-      const again = () => void doStep(step, shot, pageDoers, hearer(key, shot), messageOf);
+      const again = () => void carryOut(key, step, shot);
       tell(key, words, { reason, again });
     },
   };
 }
 
+/** Does one thing with a take once more. */
+const carryOut = (key: string, step: ThenStep, shot: Handed): Promise<void> =>
+  doStep(step, shot, { doers: pageDoers, hear: hearer(key, shot), explain: messageOf });
+
 /** Tries again what failed before, perhaps on another day. */
 export function tryAgain(id: string, step: ThenStep): Promise<void> {
   const shot = { id, leaves: { format: null, size: null } };
-  return doStep(step, shot, pageDoers, hearer(`take ${id}`, shot), messageOf);
+  return carryOut(`take ${id}`, step, shot);
 }
 
 function showNotice(

@@ -1,5 +1,5 @@
 import type { ThenStep } from '@/core/places/registry';
-import { doSteps, SAFE, type Doers } from '@/core/take/run';
+import { doSteps, SAFE, type Doers, type Hearer } from '@/core/take/run';
 import { serverDoers } from '../places';
 import type { Handed } from '../places/contract';
 
@@ -13,9 +13,10 @@ export async function thenSaid(
   doers: Doers<Handed> = serverDoers,
 ): Promise<string[]> {
   const of = new Map<ThenStep, string>();
-  await doSteps(then, shot, doers, {
+  const hear: Hearer = {
     done: (step, words) => of.set(step, words),
     failed: (step, words) => of.set(step, `${words} ${SAFE}`),
-  });
+  };
+  await doSteps(then, shot, { doers, hear });
   return then.map((step) => of.get(step) ?? '');
 }

@@ -3,7 +3,7 @@ import { existsSync, readdirSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { thenStepSchema, type ThenStep } from '@/core/places/registry';
-import { doSteps, type Doers } from '@/core/take/run';
+import { doSteps, type Doers, type Hearer } from '@/core/take/run';
 import { pageDoers } from '@/features/keep/places';
 import { folderInputSchema } from '@/core/contracts/folder';
 import { addFolder, removeFolder } from '../folders/folders';
@@ -53,10 +53,11 @@ afterAll(async () => {
 /** What is said of each step, in the order in which it is. */
 async function said<S>(steps: readonly ThenStep[], of: S, doers: Doers<S>): Promise<string[]> {
   const lines: string[] = [];
-  await doSteps(steps, of, doers, {
+  const hear: Hearer = {
     done: (_, words) => lines.push(words),
     failed: (_, words) => lines.push(words),
-  });
+  };
+  await doSteps(steps, of, { doers, hear });
   return lines;
 }
 const tag = (...tags: string[]): ThenStep => thenStepSchema.parse({ do: 'tag', tags });

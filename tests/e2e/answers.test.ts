@@ -34,7 +34,61 @@ const listFolders = async () =>
   foldersSchema.parse(await (await fetch(`${appUrl()}/api/folders`)).json());
 const removeFolder = (id: string) => fetch(`${appUrl()}/api/folders/${id}`, { method: 'DELETE' });
 
+/** Waits until the browser's trail knows of something, whatever answer stands in front. */
+const trailHolds = (words: string) =>
+  app.until(words, () =>
+    browser.driver.executeScript<boolean>(
+      "return (localStorage.getItem('rezzik-trail') ?? '').includes(arguments[0])",
+      words,
+    ),
+  );
+/** Requests to these addresses fail, as if the server did not answer. */
+const block = (urls: string[]): Promise<unknown> =>
+  browser.driver.sendDevToolsCommand('Network.setBlockedURLs', { urls });
+
 describe('what became of a take', () => {
+  afterEach(() => block([]));
+  const waiting = async () => {
+    const tag = { do: 'tag' as const, tags: ['Frost'] };
+    await routine('f2', { then: [{ do: 'keep', folderId: null }, tag] });
+    await app.take();
+    await app.sees('By f2');
+    await block([`${appUrl()}/api/*`]);
+    await app.keys(Key.F2);
+    await trailHolds('Tag: Frost');
+  };
+  const trail = async () => {
+    await app.chord(Key.SHIFT, 'l');
+    await app.sees('The last takes, and what became of each.');
+    return browser.driver.findElements(By.css('[role="dialog"] li'));
+  };
+
+  test('what waits for its turn is in the trail, too, when the page is left', async () => {
+    await waiting();
+    await browser.driver.navigate().refresh();
+    await app.desk();
+    const [newest] = await trail();
+    const said = await newest?.getText();
+    expect(said).toContain('Keep in a folder was cut off when the page was left.');
+    expect(said).toContain('Tag: Frost was cut off when the page was left.');
+    await app.keys(Key.ESCAPE);
+  });
+
+  test('nothing more is done with a take that was thrown away', async () => {
+    await waiting();
+    await app.chord(Key.SHIFT, 't');
+    await trailHolds('"gone":true');
+    await block([]);
+    await trailHolds('Tag: Frost: not begun');
+    await trailHolds('Tagged: Frost');
+    const [, thrown] = await trail();
+    const said = await thrown?.getText();
+    expect(said).toContain('thrown away');
+    expect(said).toContain('Not kept in a folder. The take was thrown away.');
+    expect(said).not.toContain('Try again');
+    await app.keys(Key.ESCAPE);
+  });
+
   test('is in the trail, also after a reload; what failed is tried again from there', async () => {
     await routine('f2', { then: [{ do: 'keep', folderId: null }, { do: 'copy' }] });
     await app.take();
@@ -42,11 +96,7 @@ describe('what became of a take', () => {
     await app.keys(Key.F2);
     await app.sees('Not kept in a folder. No default folder is set up yet.');
     // The answer of what failed stands in front; the trail knows when the copy is done.
-    await app.until('copied', () =>
-      browser.driver.executeScript<boolean>(
-        "return localStorage.getItem('rezzik-trail').includes('Copied: paste it anywhere')",
-      ),
-    );
+    await trailHolds('Copied: paste it anywhere');
     await browser.driver.navigate().refresh();
     await app.desk();
     await app.chord(Key.SHIFT, 'l');

@@ -8,10 +8,10 @@ import { onServer, type Handed, type PagePlace } from './contract';
 
 export const copy: PagePlace<'copy'> = {
   icon: Copy,
-  async do(shot) {
+  async do(shot, _, goOn) {
     // While the frame is at hand, nobody waits for the server.
     if (!shot.fresh) await onServer(shot);
-    await copyPicture(pngOf(shot), () => copyOnDisplay(shot.id));
+    await copyPicture(pngOf(shot), { otherwise: () => copyOnDisplay(shot.id), waits: goOn });
     return null;
   },
 };

@@ -2,27 +2,13 @@ import type { LucideIcon } from 'lucide-react';
 import type { PlaceName } from '@/core/places/registry';
 import type { Doers } from '@/core/take/run';
 import type { Handed, PagePlace } from './contract';
-import { copy } from './copy';
-import { here } from './here';
-import { keep } from './keep';
-import { keepAsk } from './keepAsk';
-import { link } from './link';
-import { mail } from './mail';
-import { mark } from './mark';
-import { print } from './print';
-import { program } from './program';
-import { send } from './send';
-import { tag } from './tag';
+import * as list from './list';
 
-/** How the page does what each place says. */
-const places: { [N in PlaceName]: PagePlace<N> } = {
-  ...{ copy, here, keep, keepAsk, link, mail, mark, print, program, send, tag },
-};
+/** Every place there is, so that none is forgotten. */
+const places: { [N in PlaceName]: PagePlace<N> } = list;
 
-export const pageDoers: Doers<Handed> = {
-  ...{ copy: copy.do, here: here.do, keep: keep.do, keepAsk: keepAsk.do, link: link.do },
-  ...{ mail: mail.do, mark: mark.do, print: print.do, program: program.do, send: send.do },
-  tag: tag.do,
-};
+const does = Object.entries(places).map(([name, place]) => [name, place.do]);
+// Each is found under its own name, which the type system cannot follow.
+export const pageDoers = Object.fromEntries(does) as Doers<Handed>;
 
 export const iconOf = (place: PlaceName): LucideIcon => places[place].icon;

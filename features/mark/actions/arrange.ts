@@ -71,7 +71,7 @@ export async function copyMarks(): Promise<void> {
     // Too much for this place; the clipboard may still take it.
   }
   const json = new Blob([words], { type: 'application/rezzik-marks+json' });
-  await copyPicture(paintPng(frame, history.document), undefined, { [TYPE]: json });
+  await copyPicture(paintPng(frame, history.document), { beside: { [TYPE]: json } });
   notify({
     key: 'marks-copied',
     tone: 'good',
