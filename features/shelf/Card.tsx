@@ -1,6 +1,6 @@
 import type { KeyboardEvent } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
-import { thumbnailUrl } from '../api/client';
+import { Thumbnail } from '../pictures/Thumbnail';
 import { classes } from '../ui/classes';
 import { formatTime } from '../ui/format';
 import { useTagColour } from '../tags/tagStore';
@@ -55,12 +55,7 @@ export function Card({ shot, ...props }: CardProps & { shot: ShotSummary }) {
             selected || ticked ? 'border-petrol ring-2 ring-petrol' : 'border-line',
           )}
         >
-          <img
-            src={thumbnailUrl(shot)}
-            alt=""
-            loading="lazy"
-            className="size-full object-contain"
-          />
+          <Thumbnail shot={shot} />
           <Hits width={shot.width} height={shot.height} hits={shot.found?.hits ?? []} />
         </span>
         <span className={classes('mt-1 block truncate font-bold', small && 'text-[13px]')}>

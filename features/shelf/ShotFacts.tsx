@@ -5,7 +5,8 @@ import type { Programs } from '@/core/contracts/program';
 import { sourceLabels, sourceNames } from '@/core/contracts/provenance';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { messageOf } from '../api/ask';
-import { api, thumbnailUrl } from '../api/client';
+import { api } from '../api/client';
+import { Thumbnail } from '../pictures/Thumbnail';
 import { copyText } from '../pictures/clipboard';
 import { navigate } from '../thread/navigate';
 import { notify } from '../notices/noticeStore';
@@ -69,7 +70,7 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
           <ShotName shot={shot} onChange={(title) => onChanged(shot.id, { title })} />
         </div>
         <div className="relative h-40 shrink-0 overflow-hidden rounded-[6px] border border-line bg-card">
-          <img src={thumbnailUrl(shot)} alt="" className="size-full object-contain" />
+          <Thumbnail shot={shot} />
           <Hits width={shot.width} height={shot.height} hits={shot.found?.hits ?? []} />
         </div>
         <ShotTags shot={shot} onChange={(tags) => onChanged(shot.id, { tags })} />

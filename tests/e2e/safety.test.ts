@@ -24,6 +24,14 @@ const full = async () => {
   await app.click('0 s');
 };
 
+test('a card whose picture cannot be had says so', async () => {
+  await sendShot(await plainPng(60, 40, '#FFFFFF'), 'Without its picture');
+  await fail([`${appUrl()}/api/shots/*/thumbnail*`]);
+  await app.go('/shelf');
+  await app.sees('Without its picture');
+  await app.sees('Cannot be shown');
+});
+
 describe('a server that does not answer', () => {
   test('the take opens at once, is shown as not stored yet, and arrives once, marks and all', async () => {
     await full();
