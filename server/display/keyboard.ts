@@ -1,39 +1,12 @@
 import { Fault } from '../base/fault';
 import { ask, type Screen } from './connection';
+import { keysymOf, namedKeys } from '../base/keyNames';
 
 /** Modifier bits of the X protocol. */
 const modifiers: Record<string, number> = { shift: 1, mod: 4, alt: 8 };
 /** Caps Lock and Num Lock must not matter. */
 const LOCKS = [0, 2, 16, 18];
 export const MEANT = 1 | 4 | 8 | 64;
-
-/** Keysyms by the names that keys have in Setup (X11 keysymdef.h). */
-const keysyms: Record<string, number> = {
-  enter: 0xff0d,
-  escape: 0xff1b,
-  space: 0x20,
-  backspace: 0xff08,
-  tab: 0xff09,
-  insert: 0xff63,
-  delete: 0xffff,
-  printscreen: 0xff61,
-  pause: 0xff13,
-  home: 0xff50,
-  end: 0xff57,
-  pageup: 0xff55,
-  pagedown: 0xff56,
-  arrowleft: 0xff51,
-  arrowup: 0xff52,
-  arrowright: 0xff53,
-  arrowdown: 0xff54,
-};
-
-function keysymOf(name: string): number | null {
-  const number = /^f(\d{1,2})$/.exec(name)?.[1];
-  if (number) return 0xffbd + Number(number);
-  if (name.length === 1) return name.charCodeAt(0);
-  return keysyms[name] ?? null;
-}
 
 export interface Combination {
   code: number;
@@ -60,17 +33,16 @@ export async function readKeyboard({ X, keycodes }: Screen): Promise<Keyboard> {
     });
   }
   const codeOf = (keysym: number): number | null => places.get(keysym) ?? null;
-  const letters = [...'abcdefghijklmnopqrstuvwxyz0123456789'].map(
-    (name) => [name, name.charCodeAt(0)] as const,
-  );
-  const names = new Map(
-    [...Object.entries(keysyms), ...letters].map(([name, keysym]) => [codeOf(keysym), name]),
-  );
+  const codeNamed = (name: string): number | null => {
+    const keysym = keysymOf(name);
+    return keysym === null ? null : codeOf(keysym);
+  };
+  const letters = [...'abcdefghijklmnopqrstuvwxyz0123456789'];
+  const names = new Map([...namedKeys, ...letters].map((name) => [codeNamed(name), name]));
   return {
     combination(key) {
       const parts = key.split('+');
-      const keysym = keysymOf(parts.at(-1) || '+');
-      const code = keysym === null ? null : codeOf(keysym);
+      const code = codeNamed(parts.at(-1) || '+');
       if (code === null) return null;
       const bits = parts.slice(0, -1).reduce((sum, part) => sum | (modifiers[part] ?? 0), 0);
       return { code, modifiers: bits };

@@ -301,6 +301,7 @@ declare module 'x11' {
   const x11: {
     createClient(options: Options, done: Done<Display>): XClient;
     eventMask: Record<string, number>;
+    keySyms: Record<string, { code: number }>;
   };
   export default x11;
   export type {

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { z } from 'zod';
+import { keysymName } from '../base/keyNames';
 import { PORTAL, sessionBus } from '../bus/bus';
 import { askPortal, valueOf, type Typed } from '../bus/request';
 
@@ -23,16 +24,10 @@ export interface Bound {
 }
 
 const modifiers: Record<string, string> = { mod: 'CTRL', alt: 'ALT', shift: 'SHIFT' };
-const keys: Record<string, string> = {
-  ...{ printscreen: 'Print', pause: 'Pause', insert: 'Insert', home: 'Home', end: 'End' },
-  ...{ pageup: 'Page_Up', pagedown: 'Page_Down' },
-};
-
 /** A key as the desktop is told of it (XDG shortcuts specification: modifiers, then a keysym's name). */
 export function triggerOf(key: string): string {
   const parts = key.split('+');
-  const last = parts.at(-1) ?? '';
-  const name = keys[last] ?? (/^f\d+$/.test(last) ? last.toUpperCase() : last);
+  const name = keysymName(parts.at(-1) ?? '');
   return [...parts.slice(0, -1).map((part) => modifiers[part] ?? part.toUpperCase()), name].join(
     '+',
   );

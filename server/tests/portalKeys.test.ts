@@ -89,6 +89,7 @@ test.each([
   ['shift+f5', 'SHIFT+F5'],
   ['printscreen', 'Print'],
   ['mod+pageup', 'CTRL+Page_Up'],
+  ['alt+arrowleft', 'ALT+Left'],
 ])('%s is asked for as %s', (key, trigger) => {
   expect(triggerOf(key)).toBe(trigger);
 });
