@@ -9,7 +9,12 @@ const CONNECTIONS = 8;
 
 /** The pool of connections, opened at first use. */
 export function sql(): postgres.Sql {
-  const options = { max: CONNECTIONS, onnotice: () => undefined };
+  const options = {
+    max: CONNECTIONS,
+    onnotice: () => undefined,
+    // taken_at is takenAt in every row; what lies in a jsonb column is as it was stored.
+    transform: { column: { from: postgres.toCamel, to: postgres.fromCamel } },
+  };
   kept.sql ??= postgres(env().databaseUrl, options);
   return kept.sql;
 }

@@ -75,7 +75,7 @@ async function dropOne(id: string, revision: number): Promise<number> {
   const frame = await takeIn(await plainPng(pixels));
   const stored = await sql().begin(async (tx) => {
     // Whoever makes another shot of this frame meanwhile waits, or is waited for.
-    const [before] = await tx<{ frame_id: string }[]>`
+    const [before] = await tx<{ frameId: string }[]>`
       select s.frame_id from shots s join frames f on f.id = s.frame_id
       where s.id = ${id} and s.revision = ${revision} for update`;
     if (!before) return null;
@@ -90,7 +90,7 @@ async function dropOne(id: string, revision: number): Promise<number> {
     await tx`delete from thumbnails where shot_id = ${id}`;
     // Links show the picture as it was when they were made.
     await tx`delete from links where shot_id = ${id}`;
-    await tx`delete from frames f where f.id = ${before.frame_id}
+    await tx`delete from frames f where f.id = ${before.frameId}
       and not exists (select 1 from shots s where s.frame_id = f.id)`;
     return row && { ...row, sending: await eraseWaiting(tx, id) };
   });

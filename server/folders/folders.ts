@@ -24,12 +24,12 @@ interface Row {
   quality: number;
   options: unknown;
   size: unknown;
-  max_bytes: string | null;
+  maxBytes: string | null;
   facts: unknown;
   pattern: string;
-  number_by: string;
-  is_default: boolean;
-  next_number: number;
+  numberBy: string;
+  isDefault: boolean;
+  nextNumber: number;
 }
 
 /** Folders with the number that comes next in them or for their pattern. */
@@ -41,10 +41,7 @@ async function toFolder(row: Row): Promise<Folder> {
   const problem = await placeProblem(row.path);
   return folderSchema.parse({
     ...row,
-    isDefault: row.is_default,
-    numberBy: row.number_by,
-    nextNumber: row.next_number,
-    maxBytes: row.max_bytes === null ? null : Number(row.max_bytes),
+    maxBytes: row.maxBytes === null ? null : Number(row.maxBytes),
     free: problem ? null : await freeBytes(row.path),
     problem: problem?.message ?? null,
   });

@@ -14,7 +14,7 @@ interface Row {
   crop: ShotDocument['view']['crop'];
   kinds: string[];
   lines: string | null;
-  taken_at: Date;
+  takenAt: Date;
   tags: string[];
 }
 
@@ -55,7 +55,7 @@ export async function indexShot(tx: postgres.TransactionSql, id: string): Promis
   });
   await tx`
     insert into search as x (shot_id, taken_at, tokens, sequence, width, height)
-    values (${id}, ${row.taken_at}, array_to_tsvector(${tokens}), ${sequence}, ${row.crop.width}, ${row.crop.height})
+    values (${id}, ${row.takenAt}, array_to_tsvector(${tokens}), ${sequence}, ${row.crop.width}, ${row.crop.height})
     on conflict (shot_id) do update set tokens = excluded.tokens, sequence = excluded.sequence,
       width = excluded.width, height = excluded.height
     where (x.tokens, x.sequence, x.width, x.height)

@@ -11,10 +11,10 @@ interface CopyRow {
   bytes: string;
   sha256: string;
   format: string;
-  folder_name: string | null;
+  folderName: string | null;
   named: string | null;
   title: string;
-  kept_at: Date;
+  keptAt: Date;
 }
 
 /** The file bears an earlier name of its shot, which it could still follow. */
@@ -30,9 +30,9 @@ const toCopy = (row: CopyRow): Copy =>
     bytes: Number(row.bytes),
     sha256: row.sha256,
     format: row.format,
-    folderName: row.folder_name,
+    folderName: row.folderName,
     behind: isBehind(row.path, row.named, row.title),
-    keptAt: row.kept_at.toISOString(),
+    keptAt: row.keptAt.toISOString(),
   });
 
 /** @throws Fault 404 */

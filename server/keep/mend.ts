@@ -7,7 +7,7 @@ import { sha256 } from '../frames/intake';
 interface Row {
   id: string;
   path: string;
-  part_path: string;
+  partPath: string;
   sha256: string;
 }
 
@@ -31,17 +31,17 @@ export async function mendCopies(): Promise<Mended> {
 }
 
 async function mend(row: Row): Promise<keyof Mended> {
-  if (!(await isFolder(dirname(row.part_path)))) return 'left';
+  if (!(await isFolder(dirname(row.partPath)))) return 'left';
   try {
     const bytes = row.path ? await bytesOf(row.path) : null;
     const whole = bytes !== null && sha256(bytes) === row.sha256;
-    if (bytes?.toString('latin1') === basename(row.part_path)) await unlink(row.path);
-    await unlink(row.part_path).catch(ifThere);
+    if (bytes?.toString('latin1') === basename(row.partPath)) await unlink(row.path);
+    await unlink(row.partPath).catch(ifThere);
     if (whole) await sql()`update copies set confirmed = true where id = ${row.id}`;
     else await sql()`delete from copies where id = ${row.id}`;
     return whole ? 'confirmed' : 'removed';
   } catch (error) {
-    console.error(`What a crash left in ${dirname(row.part_path)} could not be mended:`, error);
+    console.error(`What a crash left in ${dirname(row.partPath)} could not be mended:`, error);
     return 'left';
   }
 }

@@ -17,17 +17,17 @@ interface Row {
   id: string;
   token: string;
   views: number;
-  made_at: Date;
-  ends_at: Date | null;
-  most_views: number | null;
+  madeAt: Date;
+  endsAt: Date | null;
+  mostViews: number | null;
   ended: boolean;
   title: string;
 }
 
 const hasEnded = (row: Row, now: Date): boolean =>
   row.ended ||
-  (row.ends_at !== null && row.ends_at <= now) ||
-  (row.most_views !== null && row.views >= row.most_views);
+  (row.endsAt !== null && row.endsAt <= now) ||
+  (row.mostViews !== null && row.views >= row.mostViews);
 
 function toLink(row: Row): Link {
   const path = `/v/${row.token}`;
@@ -39,10 +39,10 @@ function toLink(row: Row): Link {
     picturePath: `${path}.png`,
     address: `http://127.0.0.1:${env().port}${path}`,
     openAddress: open && `${open}${path}`,
-    madeAt: row.made_at.toISOString(),
-    endsAt: row.ends_at?.toISOString() ?? null,
+    madeAt: row.madeAt.toISOString(),
+    endsAt: row.endsAt?.toISOString() ?? null,
     views: row.views,
-    mostViews: row.most_views,
+    mostViews: row.mostViews,
     ended: hasEnded(row, new Date()),
   });
 }

@@ -20,7 +20,7 @@ const rowSchema = remoteSchema.omit({ caution: true }).extend({
 });
 type RemoteRow = z.infer<typeof rowSchema>;
 
-const select = () => sql()`select r.*, r.max_bytes as "maxBytes",
+const select = () => sql()`select r.*,
   (select count(*)::int from sendings s join jobs j on j.id = s.id
     where s.remote_id = r.id and j.state <> 'done') as waiting
   from remotes r`;

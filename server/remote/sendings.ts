@@ -24,32 +24,32 @@ const SOON = 6_000;
 
 interface Row {
   id: string;
-  remote_id: string;
-  remote_name: string;
+  remoteId: string;
+  remoteName: string;
   name: string;
   size: string;
   state: string;
   tries: number;
   problem: string | null;
   address: string | null;
-  address_problem: string | null;
-  due_at: Date;
-  made_at: Date;
+  addressProblem: string | null;
+  dueAt: Date;
+  madeAt: Date;
 }
 
 const toSending = (row: Row): Sending =>
   sendingSchema.parse({
     id: row.id,
-    remoteName: row.remote_name,
+    remoteName: row.remoteName,
     name: row.name,
     size: Number(row.size),
     state: row.state === 'done' ? 'sent' : row.state,
     tries: row.tries,
     problem: row.problem,
     address: row.address,
-    addressProblem: row.address_problem,
-    nextTry: row.due_at.toISOString(),
-    madeAt: row.made_at.toISOString(),
+    addressProblem: row.addressProblem,
+    nextTry: row.dueAt.toISOString(),
+    madeAt: row.madeAt.toISOString(),
   });
 
 const select = () => sql()`select s.id, s.remote_id, r.name as remote_name, s.name, s.size,
@@ -91,7 +91,7 @@ export async function sendTo(shotId: string, remoteId: string): Promise<Sending>
   const job = await sql().begin(async (tx) => {
     // What was dropped for good while this was encoded must not leave any more.
     const [now] = await frameOf(tx, shotId);
-    if (now?.frame_id !== shot.frameId) return null;
+    if (now?.frameId !== shot.frameId) return null;
     const leased = await addLeased(tx, id, SEND);
     await tx`insert into sendings (id, shot_id, remote_id, name, media_type, bytes, size)
       values (${id}, ${shotId}, ${remoteId}, ${name}, ${format.mediaType},
@@ -105,7 +105,7 @@ export async function sendTo(shotId: string, remoteId: string): Promise<Sending>
 
 /** The frame a shot shows; held as it is until the transaction ends. */
 const frameOf = (tx: postgres.ISql, shotId: string) =>
-  tx<{ frame_id: string }[]>`select frame_id from shots where id = ${shotId} for share`;
+  tx<{ frameId: string }[]>`select frame_id from shots where id = ${shotId} for share`;
 
 const soon = (done: Promise<void>): Promise<unknown> =>
   Promise.race([done, pause(SOON, undefined, { ref: false })]);
@@ -119,10 +119,10 @@ async function countOf(remoteId: string): Promise<number> {
 /** One try, outside any transaction: the other end may take its time. */
 async function send(id: string, signal: AbortSignal): Promise<void> {
   const [row] = await sql()<
-    { remote_id: string; name: string; bytes: Buffer | null; trying: string | null }[]
+    { remoteId: string; name: string; bytes: Buffer | null; trying: string | null }[]
   >`select remote_id, name, bytes, trying from sendings where id = ${id}`;
   if (!row?.bytes) return;
-  const remote = await remoteRow(row.remote_id);
+  const remote = await remoteRow(row.remoteId);
   const { name, guard } = await sendFile(
     { ...remote, password: await unseal(remote.password) },
     {
@@ -136,7 +136,7 @@ async function send(id: string, signal: AbortSignal): Promise<void> {
     },
   );
   if (guard !== remote.guard)
-    await sql()`update remotes set guard = ${guard} where id = ${row.remote_id}`;
+    await sql()`update remotes set guard = ${guard} where id = ${row.remoteId}`;
   const seen = remote.address ? await publicAddress(remote.address, name, signal) : null;
   await sql()`update sendings set name = ${name}, bytes = null, trying = null,
     address = ${seen?.address ?? null}, address_problem = ${seen?.problem ?? null} where id = ${id}`;

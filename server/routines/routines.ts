@@ -28,14 +28,14 @@ const toRoutine = ({ way, ...row }: Row): Routine => ({
 
 /** All routines in the order a person gave them. */
 export async function listRoutines(): Promise<Routine[]> {
-  const rows = await sql()<Row[]>`select id, name, key, system_key as "systemKey", way
+  const rows = await sql()<Row[]>`select id, name, key, system_key, way
     from routines order by position, id`;
   return rows.map(toRoutine);
 }
 
 /** @throws Fault 404 */
 export async function getRoutine(id: string): Promise<Routine> {
-  const [row] = await sql()<Row[]>`select id, name, key, system_key as "systemKey", way
+  const [row] = await sql()<Row[]>`select id, name, key, system_key, way
     from routines where id = ${id}`;
   if (!row) throw notFound('routine');
   return toRoutine(row);

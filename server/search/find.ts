@@ -44,8 +44,8 @@ const detailColumns = () => sql()`${summaryColumns()}, s.provenance,
 
 /** A shot that fits, and how well. */
 interface Candidate {
-  shot_id: string;
-  taken_at: Date;
+  shotId: string;
+  takenAt: Date;
   fit: number;
 }
 
@@ -61,7 +61,7 @@ interface Wanted {
   count: number;
 }
 
-type Found = Pick<Candidate, 'shot_id' | 'taken_at'>[];
+type Found = Pick<Candidate, 'shotId' | 'takenAt'>[];
 
 /**
  * What fits, the newest of it. The planner would guess whether that is much or little, and be wrong
@@ -85,19 +85,19 @@ async function newest(
 
 /** Those that are not in the Bin. */
 async function onShelf(tx: postgres.TransactionSql, found: Found): Promise<Found> {
-  const ids = found.map((one) => one.shot_id);
+  const ids = found.map((one) => one.shotId);
   const binned = await tx<{ id: string }[]>`
     select id from shots where id = any(${ids}::uuid[]) and binned_at is not null`;
   const gone = new Set(binned.map(({ id }) => id));
-  return found.filter((one) => !gone.has(one.shot_id));
+  return found.filter((one) => !gone.has(one.shotId));
 }
 
 const isAfter = (a: Candidate, b: Candidate): boolean =>
   a.fit !== b.fit
     ? a.fit < b.fit
-    : a.taken_at.getTime() !== b.taken_at.getTime()
-      ? a.taken_at < b.taken_at
-      : a.shot_id < b.shot_id;
+    : a.takenAt.getTime() !== b.takenAt.getTime()
+      ? a.takenAt < b.takenAt
+      : a.shotId < b.shotId;
 
 const inOrder = (a: Candidate, b: Candidate): number => (isAfter(a, b) ? 1 : -1);
 
@@ -107,7 +107,7 @@ function readPlace({ before, order }: Asked): Candidate | null {
   const [fit = '', ...rest] = order === 'fitness' ? before.split('_') : ['0', before];
   if (!/^\d{1,6}$/.test(fit)) readCursor('');
   const { at, id } = readCursor(rest.join('_'));
-  return { fit: Number(fit), taken_at: at, shot_id: id };
+  return { fit: Number(fit), takenAt: at, shotId: id };
 }
 
 /** The shots of a page with all that is shown of them, and one more. @throws Fault 400 */
@@ -120,7 +120,7 @@ async function pageOf(query: Query, where: Fragment, asked: Asked): Promise<Row[
     await tx`set local plan_cache_mode = force_custom_plan`;
     const beyond =
       place && !byFitness
-        ? tx`and (x.taken_at, x.shot_id) < (${place.taken_at}, ${place.shot_id})`
+        ? tx`and (x.taken_at, x.shot_id) < (${place.takenAt}, ${place.shotId})`
         : tx``;
     const count = byFitness ? COUNTED : limit + 1;
     const found = (await newest(tx, { where, bin, beyond, count })).map((one) => ({
@@ -134,9 +134,9 @@ async function pageOf(query: Query, where: Fragment, asked: Asked): Promise<Row[
     await tx`set local enable_bitmapscan = on`;
     const rows = await tx<Row[]>`select ${detailColumns()}, 0 as fit from shots s
       left join words w on w.shot_id = s.id
-      where s.id = any(${page.map((one) => one.shot_id)}::uuid[])`;
+      where s.id = any(${page.map((one) => one.shotId)}::uuid[])`;
     const byId = new Map(rows.map((row) => [row.id, row]));
-    return page.flatMap(({ shot_id: id, fit }) => {
+    return page.flatMap(({ shotId: id, fit }) => {
       const row = byId.get(id);
       return row ? [{ ...row, fit }] : [];
     });
@@ -149,12 +149,12 @@ async function withFitness(
   found: Candidate[],
 ): Promise<Candidate[]> {
   // Unpacked once, not for every place that is looked at.
-  const rows = await tx<{ shot_id: string; fit: number }[]>`
+  const rows = await tx<{ shotId: string; fit: number }[]>`
     select x.shot_id, (${fitness(query)})::int as fit
     from (select shot_id, tokens || ''::tsvector as tokens from search
-      where shot_id = any(${found.map((one) => one.shot_id)}::uuid[]) offset 0) x`;
-  const fits = new Map(rows.map((row) => [row.shot_id, row.fit]));
-  return found.map((one) => ({ ...one, fit: fits.get(one.shot_id) ?? 0 })).sort(inOrder);
+      where shot_id = any(${found.map((one) => one.shotId)}::uuid[]) offset 0) x`;
+  const fits = new Map(rows.map((row) => [row.shotId, row.fit]));
+  return found.map((one) => ({ ...one, fit: fits.get(one.shotId) ?? 0 })).sort(inOrder);
 }
 
 /** @throws Fault 400 */

@@ -24,13 +24,13 @@ export async function changeShot(id: string, change: ShotChange): Promise<number
   await checkHeld(document.pictures, before.document.pictures);
   personActs();
   const revision = await sql().begin(async (tx) => {
-    const [row] = await tx<{ revision: number; step_position: number }[]>`
+    const [row] = await tx<{ revision: number; stepPosition: number }[]>`
       update shots set document = ${json(document)}, revision = revision + 1, changed_at = now(),
         title = coalesce(${change.title?.trim() || null}, title),
         title_own = title_own or ${Boolean(change.title?.trim())}
       where id = ${id} and revision = ${change.revision} returning revision, step_position`;
     if (!row) return null;
-    const steps = change.steps ?? oneStep(before.document, document, row.step_position);
+    const steps = change.steps ?? oneStep(before.document, document, row.stepPosition);
     await storeSteps(tx, id, steps);
     const shown = shownChange(before.document, document);
     if (shown === 'same') await keepWords(tx, id, change.revision);
@@ -80,11 +80,11 @@ async function storeSteps(
 
 /** The undo steps of a shot, oldest first, and how many of them are done. @throws Fault 404, 409 for newer ones */
 export async function getSteps(id: string): Promise<{ steps: Step[]; position: number }> {
-  const [row] = await sql()<{ step_position: number }[]>`
+  const [row] = await sql()<{ stepPosition: number }[]>`
     select step_position from shots where id = ${id}`;
   if (!row) throw notFound('shot');
   const rows = await sql()<{ step: unknown }[]>`
     select step from steps where shot_id = ${id} order by position`;
   rows.forEach(({ step }) => refuseNewer(step));
-  return { steps: rows.map((r) => stepSchema.parse(r.step)), position: row.step_position };
+  return { steps: rows.map((r) => stepSchema.parse(r.step)), position: row.stepPosition };
 }

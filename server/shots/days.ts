@@ -11,11 +11,11 @@ export async function daysOf(month: string): Promise<DayCount[]> {
   const [year = 0, number = 1] = month.split('-').map(Number);
   const start = new Date(year, number - 1, 1);
   const end = new Date(year, number, 1);
-  const rows = await sql()<{ taken_at: Date }[]>`
+  const rows = await sql()<{ takenAt: Date }[]>`
     select taken_at from shots
     where binned_at is null and taken_at >= ${start} and taken_at < ${end}`;
   const counts = new Map<string, number>();
-  for (const { taken_at: at } of rows) {
+  for (const { takenAt: at } of rows) {
     const day = `${month}-${two(at.getDate())}`;
     counts.set(day, (counts.get(day) ?? 0) + 1);
   }

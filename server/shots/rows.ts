@@ -11,13 +11,13 @@ import { Fault, notFound } from '../base/fault';
 interface ShotRow {
   id: string;
   title: string;
-  title_own: boolean;
+  titleOwn: boolean;
   revision: number;
   document: unknown;
   provenance: unknown;
   width: number;
   height: number;
-  binned_at: Date | null;
+  binnedAt: Date | null;
 }
 
 /** @throws Fault 409 for a document or a step that a newer Rezzik wrote: nothing of it is changed */
@@ -35,13 +35,13 @@ function storedDocument(stored: unknown): ShotDocument {
 const toShot = (row: ShotRow): Shot => ({
   id: row.id,
   title: row.title,
-  titleOwn: row.title_own,
+  titleOwn: row.titleOwn,
   revision: row.revision,
   document: storedDocument(row.document),
   provenance: provenanceSchema.parse(row.provenance),
   width: row.width,
   height: row.height,
-  binnedAt: row.binned_at?.toISOString() ?? null,
+  binnedAt: row.binnedAt?.toISOString() ?? null,
 });
 
 const columns = () => sql()`s.id, s.title, s.title_own, s.revision, s.document, s.provenance,
@@ -56,7 +56,7 @@ export async function getShot(id: string): Promise<Shot> {
 }
 
 interface FrameRow {
-  frame_id: string;
+  frameId: string;
   /** Null where they are read apart. */
   bytes: Buffer | null;
   length: number;
@@ -67,7 +67,7 @@ const frameColumns = () => sql()`f.id as frame_id, octet_length(f.bytes) as leng
   case when octet_length(f.bytes) <= ${PIECE} then f.bytes end as bytes`;
 
 /** @throws Fault 404 when it was erased meanwhile */
-async function bytesOf({ frame_id: id, bytes, length }: FrameRow): Promise<Buffer> {
+async function bytesOf({ frameId: id, bytes, length }: FrameRow): Promise<Buffer> {
   const all = bytes ?? (await frameBytes(id, length));
   if (!all) throw notFound('shot');
   return all;
@@ -94,5 +94,5 @@ export async function getPaintable(id: string): Promise<Paintable> {
     from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
   if (!row) throw notFound('shot');
   const frame = await bytesOf(row);
-  return { ...toShot(row), frame, frameId: row.frame_id, opaque: row.opaque };
+  return { ...toShot(row), frame, frameId: row.frameId, opaque: row.opaque };
 }

@@ -154,12 +154,12 @@ export async function eraseShot(id: string, before?: Date): Promise<void> {
   await sql().begin(async (tx) => {
     // Whoever makes another shot of this frame meanwhile waits, or is waited for.
     await tx`select 1 from frames f join shots s on s.frame_id = f.id where s.id = ${id} for update of f`;
-    const [row] = await tx<{ frame_id: string }[]>`
+    const [row] = await tx<{ frameId: string }[]>`
       delete from shots where id = ${id} and binned_at is not null
         and (${before ?? null}::timestamptz is null or binned_at < ${before ?? null})
       returning frame_id`;
     if (!row) return;
-    await tx`delete from frames f where f.id = ${row.frame_id}
+    await tx`delete from frames f where f.id = ${row.frameId}
       and not exists (select 1 from shots s where s.frame_id = f.id)`;
   });
 }

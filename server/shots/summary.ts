@@ -10,8 +10,8 @@ export interface SummaryRow {
   width: number;
   height: number;
   source: string;
-  taken_at: Date;
-  binned_at: Date | null;
+  takenAt: Date;
+  binnedAt: Date | null;
   copies: number;
   tags: string[];
 }
@@ -32,13 +32,13 @@ export const toSummary = (row: SummaryRow): ShotSummary => ({
   width: row.width,
   height: row.height,
   source: row.source,
-  takenAt: row.taken_at.toISOString(),
-  binnedAt: row.binned_at?.toISOString() ?? null,
+  takenAt: row.takenAt.toISOString(),
+  binnedAt: row.binnedAt?.toISOString() ?? null,
   copies: row.copies,
   tags: row.tags,
 });
 
-export const toCursor = (row: SummaryRow): string => `${row.taken_at.toISOString()}_${row.id}`;
+export const toCursor = (row: SummaryRow): string => `${row.takenAt.toISOString()}_${row.id}`;
 
 /** @throws Fault 400 */
 export function readCursor(cursor: string): { at: Date; id: string } {

@@ -111,10 +111,10 @@ export async function tagMany({ shots, add, remove }: z.output<typeof manyTagsSc
 
 /** Shots are found by the names of their tags. */
 async function indexTagged(tx: postgres.TransactionSql, tag: string): Promise<() => Promise<void>> {
-  const rows = await tx<{ shot_id: string }[]>`
+  const rows = await tx<{ shotId: string }[]>`
     select shot_id from shot_tags where tag_id = ${tag} order by shot_id`;
   return async () => {
-    for (const { shot_id: id } of rows) await indexShot(tx, id);
+    for (const { shotId: id } of rows) await indexShot(tx, id);
   };
 }
 

@@ -291,8 +291,8 @@ describe('the list', () => {
     expect((await get(id)).binnedAt).toBeNull();
     await binShot(id);
     const frameOf = async (shot: string) =>
-      (await sql()<{ frame_id: string }[]>`select frame_id from shots where id = ${shot}`)[0]
-        ?.frame_id ?? '';
+      (await sql()<{ frameId: string }[]>`select frame_id from shots where id = ${shot}`)[0]
+        ?.frameId ?? '';
     const frame = await frameOf(id);
     await eraseShot(id);
     expect(await frameOf(twin.id)).toBe(frame);
