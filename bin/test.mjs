@@ -39,6 +39,7 @@ async function checks() {
   await check('types', 'tsc', ['--noEmit']);
   await check('core without DOM and Node', 'tsc', ['--noEmit', '-p', 'core']);
   await check('nothing unused', 'knip', []);
+  await check('nothing twice', 'jscpd', []);
 }
 
 const seconds = (ms) => `${(ms / 1000).toFixed(1)} s`;

@@ -64,9 +64,9 @@ export function warp(source: RgbaPixels, toSource: Matrix, part: Rect, opaque = 
       // How much of the pixel lies on the source, near enough.
       const inside = min(sx, sy, source.width - sx, source.height - sy) + 0.5;
       if (inside <= 0) continue;
+      const fx = floor((sx - 0.5) * PHASES + 0.5);
+      const fy = floor((sy - 0.5) * PHASES + 0.5);
       if (opaque) {
-        const fx = floor((sx - 0.5) * PHASES + 0.5);
-        const fy = floor((sy - 0.5) * PHASES + 0.5);
         const x0 = fx >> PHASE_BITS;
         const y0 = fy >> PHASE_BITS;
         if (x0 > 0 && y0 > 0 && x0 < lastX && y0 < lastY) {
@@ -81,7 +81,7 @@ export function warp(source: RgbaPixels, toSource: Matrix, part: Rect, opaque = 
           continue;
         }
       }
-      sample(source, data, (y * width + x) * 4, sx - 0.5, sy - 0.5, inside < 1 ? inside : 1);
+      sample(source, data, (y * width + x) * 4, fx, fy, inside < 1 ? inside : 1);
     }
   }
   return { data, width, height };
@@ -133,24 +133,24 @@ function sampleInside(words: Uint32Array, width: number, at: number, wx: number,
 
 const clamped = (v: number): number => (v < 0 ? 0 : v > 255 ? 255 : v);
 
-/** One pixel of the result, at `to`, from the place x, y of an opaque source. */
-function sampleOpaque(
+type Sample = (
   source: RgbaPixels,
   out: Uint8ClampedArray,
   to: number,
-  x: number,
-  y: number,
+  fx: number,
+  fy: number,
   share: number,
-): void {
+) => void;
+
+/** One pixel of the result, at `to`, from the place fx, fy of an opaque source, in phases of a pixel. */
+const sampleOpaque: Sample = (source, out, to, fx, fy, share) => {
   const { data, width } = source;
   const lastColumn = width - 1;
   const lastRow = source.height - 1;
-  const fx = floor(x * PHASES + 0.5);
-  const fy = floor(y * PHASES + 0.5);
-  const x0 = floor(fx / PHASES);
-  const y0 = floor(fy / PHASES);
-  const wx = (fx - x0 * PHASES) * 4;
-  const wy = (fy - y0 * PHASES) * 4;
+  const x0 = fx >> PHASE_BITS;
+  const y0 = fy >> PHASE_BITS;
+  const wx = (fx & (PHASES - 1)) * 4;
+  const wy = (fy & (PHASES - 1)) * 4;
   out[to + 3] = share * 255;
   if (wx === 0 && wy === 0) {
     const at = (within(y0, lastRow) * width + within(x0, lastColumn)) * 4;
@@ -196,26 +196,17 @@ function sampleOpaque(
   out[to] = (red + HALF) >> BOTH_BITS;
   out[to + 1] = (green + HALF) >> BOTH_BITS;
   out[to + 2] = (blue + HALF) >> BOTH_BITS;
-}
+};
 
 /** The same of premultiplied values, so that the colour of transparent pixels does not show. */
-function sampleBlended(
-  source: RgbaPixels,
-  out: Uint8ClampedArray,
-  to: number,
-  x: number,
-  y: number,
-  share: number,
-): void {
+const sampleBlended: Sample = (source, out, to, fx, fy, share) => {
   const { data, width } = source;
   const lastColumn = width - 1;
   const lastRow = source.height - 1;
-  const fx = floor(x * PHASES + 0.5);
-  const fy = floor(y * PHASES + 0.5);
-  const x0 = floor(fx / PHASES);
-  const y0 = floor(fy / PHASES);
-  const wx = (fx - x0 * PHASES) * 4;
-  const wy = (fy - y0 * PHASES) * 4;
+  const x0 = fx >> PHASE_BITS;
+  const y0 = fy >> PHASE_BITS;
+  const wx = (fx & (PHASES - 1)) * 4;
+  const wy = (fy & (PHASES - 1)) * 4;
   let red = 0;
   let green = 0;
   let blue = 0;
@@ -238,7 +229,7 @@ function sampleBlended(
   out[to + 1] = green / alpha;
   out[to + 2] = blue / alpha;
   out[to + 3] = (alpha * share) / (SCALE * SCALE);
-}
+};
 
 /** A row or column that exists: outside the picture its edge is repeated. */
 const within = (at: number, last: number): number => (at < 0 ? 0 : at > last ? last : at);

@@ -10,7 +10,7 @@ import { api } from '../api/client';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';
 import { BrowsePlaces } from './BrowsePlaces';
-import { fieldLook, Row, RulesFields, rulesOf } from './Rules';
+import { fieldLook, Row, RulesOfForm } from './Rules';
 
 interface Props {
   folder: Folder | null;
@@ -136,13 +136,7 @@ export function FolderForm({ folder, others, roots, onDone }: Props) {
           {refused.message}
         </Problem>
       )}
-      <RulesFields
-        rules={rulesOf(watch())}
-        errors={{ quality: errors.quality?.message, pattern: errors.pattern?.message }}
-        onChange={(change) =>
-          form.reset({ ...form.getValues(), ...change }, { keepIsSubmitted: true })
-        }
-      />
+      <RulesOfForm form={form} />
       <Row label="The number {n} counts on">
         <select className={fieldLook} {...register('numberBy')}>
           <option value="folder">in this folder</option>

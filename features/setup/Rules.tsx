@@ -39,6 +39,30 @@ export const rulesOf = ({
   facts: factsRuleSchema.parse(facts ?? {}),
 });
 
+interface RulesForm<T> {
+  watch: () => T;
+  getValues: () => T;
+  reset: (values: T, options: { keepIsSubmitted: boolean }) => void;
+  formState: { errors: { quality?: Wrong; pattern?: Wrong } };
+}
+
+type Wrong = { message?: string | undefined } | undefined;
+type WrittenRules = Parameters<typeof rulesOf>[0];
+
+/** The fields of the rules as they stand in a form. */
+export function RulesOfForm<T extends WrittenRules>({ form }: { form: RulesForm<T> }) {
+  const { quality, pattern } = form.formState.errors;
+  return (
+    <RulesFields
+      rules={rulesOf(form.watch())}
+      errors={{ quality: quality?.message, pattern: pattern?.message }}
+      onChange={(change) =>
+        form.reset({ ...form.getValues(), ...change }, { keepIsSubmitted: true })
+      }
+    />
+  );
+}
+
 interface Props {
   rules: Rules;
   errors?: { quality?: string | undefined; pattern?: string | undefined };

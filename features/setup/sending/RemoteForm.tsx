@@ -9,7 +9,7 @@ import { api } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Problem } from '../../ui/Problem';
 import { Toggle } from '../../ui/Toggle';
-import { fieldLook, Row, RulesFields, rulesOf } from '../Rules';
+import { fieldLook, Row, RulesOfForm } from '../Rules';
 
 const pickInput = ({
   id: _,
@@ -113,13 +113,7 @@ export function RemoteForm({ remote, onDone }: Props) {
           {...register('address')}
         />
       </Row>
-      <RulesFields
-        rules={rulesOf(watch())}
-        errors={{ quality: errors.quality?.message, pattern: errors.pattern?.message }}
-        onChange={(change) =>
-          form.reset({ ...form.getValues(), ...change }, { keepIsSubmitted: true })
-        }
-      />
+      <RulesOfForm form={form} />
       <div className="flex justify-end">
         <Button type="submit" look="next" disabled={formState.isSubmitting}>
           {remote ? 'Save it' : 'Add it'}
