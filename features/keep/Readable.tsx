@@ -1,10 +1,11 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import type { SmallestWords } from '@/core/contracts/likeness';
 import type { Shot } from '@/core/contracts/shot';
 import { api } from '../api/client';
 import { useSettings } from '../settings/settingsStore';
 import { Button } from '../ui/Button';
 import { formatFixed } from '../ui/format';
+import { useAnswer } from '../api/useAnswer';
 
 interface Props {
   shot: Shot;
@@ -36,20 +37,8 @@ export function Readable({ shot, width, own, onWidth }: Props) {
   );
 }
 
-export function useSmallestWords(shot: Shot): SmallestWords {
-  const [words, setWords] = useState<SmallestWords>(null);
-  useEffect(() => {
-    let wanted = true;
-    api.smallestWords(shot.id).then(
-      (found) => wanted && setWords(found),
-      () => undefined,
-    );
-    return () => {
-      wanted = false;
-    };
-  }, [shot.id, shot.revision]);
-  return words;
-}
+export const useSmallestWords = (shot: Shot): SmallestWords =>
+  useAnswer(() => api.smallestWords(shot.id), `${shot.id} ${shot.revision}`).answer;
 
 interface SpotProps {
   shot: Shot;

@@ -1,10 +1,10 @@
-import { useEffect, useRef, useState } from 'react';
-import type { Likeness } from '@/core/contracts/likeness';
+import { useEffect, useRef } from 'react';
 import type { Rect } from '@/core/geometry/rect';
 import type { Shot } from '@/core/contracts/shot';
 import { api } from '../api/client';
 import { pictureQuery, type PictureWish } from '../api/picture';
 import { formatFixed } from '../ui/format';
+import { useAnswer } from '../api/useAnswer';
 
 const ENLARGED = 3;
 const PAUSE = 700;
@@ -19,33 +19,27 @@ interface Props {
 
 /** The place where the result is least like the original, both enlarged side by side. */
 export function WorstSpot({ shot, wish, url, scaled }: Props) {
-  const [found, setFound] = useState<Likeness | 'unknown' | null>(null);
-  const key = `${shot.revision} ${pictureQuery(wish)}`;
-  useEffect(() => {
-    const stop = new AbortController();
-    setFound(null);
-    const timer = setTimeout(() => {
-      api
-        .likeness(shot.id, wish, stop.signal)
-        .then(setFound, () => !stop.signal.aborted && setFound('unknown'));
-    }, PAUSE);
-    return () => {
-      clearTimeout(timer);
-      stop.abort();
-    };
-    // The key says everything that the wish does.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [shot.id, key]);
-  if (found === null) {
+  const {
+    answer: found,
+    problem,
+    asking,
+  } = useAnswer(
+    (signal) => api.likeness(shot.id, wish, signal),
+    `${shot.id} ${shot.revision} ${pictureQuery(wish)}`,
+    { after: PAUSE },
+  );
+  if (asking) {
     return (
       <p role="status" className="shrink-0 text-[13px] text-soft">
         Looking for the worst spot …
       </p>
     );
   }
-  if (found === 'unknown') {
+  if (!found) {
     return (
-      <p className="shrink-0 text-[13px] text-soft">The worst spot could not be worked out.</p>
+      <p className="max-w-[260px] shrink-0 text-[13px] text-soft">
+        The worst spot could not be worked out. {problem}
+      </p>
     );
   }
   const { worst } = found;

@@ -1,8 +1,8 @@
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import type { Shot } from '@/core/contracts/shot';
-import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 import { pictureQuery, type MadePicture, type PictureWish } from '../api/picture';
+import { useAnswer } from '../api/useAnswer';
 
 export interface PictureState {
   /** The file as it will arrive; null until the first one is there. */
@@ -18,39 +18,20 @@ const PAUSE = 120;
 
 /** The very file that keeping would write, made by the server for the settings in hand. */
 export function usePicture(shot: Shot, wish: PictureWish): PictureState {
-  const [state, setState] = useState<PictureState>({
-    made: null,
-    url: null,
-    making: true,
-    problem: null,
-  });
-  const query = pictureQuery(wish);
-  useEffect(() => {
-    const stop = new AbortController();
-    setState((s) => ({ ...s, making: true, problem: null }));
-    const timer = setTimeout(() => {
-      api.picture(shot.id, wish, stop.signal).then(
-        (made) =>
-          setState({ made, url: URL.createObjectURL(made.blob), making: false, problem: null }),
-        (error: unknown) => {
-          if (!stop.signal.aborted)
-            setState((s) => ({ ...s, making: false, problem: messageOf(error) }));
-        },
-      );
-    }, PAUSE);
-    return () => {
-      clearTimeout(timer);
-      stop.abort();
-    };
-    // The query says everything that the wish does.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [shot.id, shot.revision, query]);
-  const { url } = state;
+  const { answer, problem, asking } = useAnswer(
+    async (signal) => {
+      const made = await api.picture(shot.id, wish, signal);
+      return { made, url: URL.createObjectURL(made.blob) };
+    },
+    `${shot.id} ${shot.revision} ${pictureQuery(wish)}`,
+    { after: PAUSE, keep: true },
+  );
+  const url = answer?.url ?? null;
   useEffect(
     () => () => {
       if (url) URL.revokeObjectURL(url);
     },
     [url],
   );
-  return state;
+  return { made: answer?.made ?? null, url, making: asking, problem };
 }

@@ -1,6 +1,5 @@
 import { FilePen } from 'lucide-react';
-import { useEffect, useState } from 'react';
-import type { Copy } from '@/core/contracts/folder';
+import { useEffect } from 'react';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 import { notify } from '../notices/noticeStore';
@@ -8,6 +7,7 @@ import { announce } from '../ui/announce';
 import { Button } from '../ui/Button';
 import { TitleField } from '../ui/TitleField';
 import { onNamed, renameShot } from './rename';
+import { useAnswer } from '../api/useAnswer';
 
 interface Props {
   shot: { id: string; title: string };
@@ -53,23 +53,9 @@ export function ShotName({ shot: { id, title }, onChange }: Props) {
 
 /** The kept files that bear an earlier name; looked up anew whenever the name changes. */
 function useBehind(id: string, title: string) {
-  const [copies, setCopies] = useState<readonly Copy[]>([]);
-  const [round, setRound] = useState(0);
-  useEffect(() => {
-    let wanted = true;
-    // The server gets the name first.
-    const timer = setTimeout(() => {
-      api.copies(id).then(
-        (all) => wanted && setCopies(all.filter((copy) => copy.behind)),
-        () => wanted && setCopies([]),
-      );
-    }, 300);
-    return () => {
-      wanted = false;
-      clearTimeout(timer);
-    };
-  }, [id, title, round]);
-  return { copies, look: () => setRound((n) => n + 1) };
+  // The server gets the name first.
+  const { answer, again } = useAnswer(() => api.copies(id), `${id} ${title}`, { after: 300 });
+  return { copies: answer?.filter((copy) => copy.behind) ?? [], look: again };
 }
 
 /** The files follow the name; what could not be renamed is said. */

@@ -1,34 +1,32 @@
 import { Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import type { Shot } from '@/core/contracts/shot';
 import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
-import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 import { Thread } from '../thread/Thread';
 import { Button } from '../ui/Button';
 import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
 import { Toggle } from '../ui/Toggle';
+import { useAnswer } from '../api/useAnswer';
 
 const papers = { a4: 'A4', letter: 'Letter' } as const;
 type Paper = keyof typeof papers;
 
 /** Pictures as they will lie on paper; the browser prints what is shown, and nothing else. */
 export function PrintView({ ids }: { ids: readonly string[] }) {
-  const [shots, setShots] = useState<readonly Shot[]>([]);
-  const [problem, setProblem] = useState<string | null>(null);
   const [paper, setPaper] = useState<Paper>('a4');
   const [across, setAcross] = useState(false);
   const [margin, setMargin] = useState(12);
   const [each, setEach] = useState(true);
   const [words, setWords] = useState(true);
-  const key = ids.join();
   useEffect(() => {
     document.title = 'Print – Rezzik';
-    Promise.all(key.split(',').map((id) => api.shot(id))).then(setShots, (error: unknown) =>
-      setProblem(messageOf(error)),
-    );
-  }, [key]);
+  }, []);
+  const { answer, problem } = useAnswer(
+    () => Promise.all(ids.map((id) => api.shot(id))),
+    ids.join(),
+  );
+  const shots = answer ?? [];
   return (
     <>
       <style>{`@page { size: ${paper} ${across ? 'landscape' : 'portrait'}; margin: ${margin}mm; }`}</style>

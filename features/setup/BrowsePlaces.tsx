@@ -1,10 +1,9 @@
 import { CornerLeftUp, FolderOpen } from 'lucide-react';
-import { useEffect, useState } from 'react';
-import type { Places } from '@/core/contracts/folder';
-import { messageOf } from '../api/ask';
+import { useState } from 'react';
 import { api } from '../api/client';
 import { Button } from '../ui/Button';
 import { Problem } from '../ui/Problem';
+import { useAnswer } from '../api/useAnswer';
 
 interface Props {
   /** Where to begin; the roots are the way out of a place that is not there. */
@@ -16,19 +15,7 @@ interface Props {
 /** The folders of the computer Rezzik runs on, inside the allowed roots, to choose one. */
 export function BrowsePlaces({ start, roots, onChoose }: Props) {
   const [at, setAt] = useState(start);
-  const [places, setPlaces] = useState<Places | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => {
-    let wanted = true;
-    setProblem(null);
-    api.places(at).then(
-      (found) => wanted && setPlaces(found),
-      (error: unknown) => wanted && setProblem(messageOf(error)),
-    );
-    return () => {
-      wanted = false;
-    };
-  }, [at]);
+  const { answer: places, problem } = useAnswer(() => api.places(at), at, { keep: true });
   const row = 'flex w-full items-center gap-2 rounded-[6px] px-2 py-1 text-left hover:bg-tint';
   return (
     <div className="rounded-[8px] border border-line p-2">

@@ -1,28 +1,16 @@
-import { useEffect, useState } from 'react';
-import type { DisplayAnswer } from '@/core/contracts/display';
+import { useEffect } from 'react';
 import { api } from '../api/client';
 import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { Toggle } from '../ui/Toggle';
+import { useAnswer } from '../api/useAnswer';
+import { Problem } from '../ui/Problem';
 
 /** Whether the screen of this computer may be read, and what Rezzik finds there. */
 export function DisplayPage() {
   const { displayAllowed, partsAsked, inUseIs } = useSettings((s) => s.settings);
-  const [answer, setAnswer] = useState<DisplayAnswer | null>(null);
   useEffect(() => void readSettings(), []);
-  useEffect(() => {
-    let current = true;
-    // The switch has to reach the server first.
-    const timer = setTimeout(() => {
-      void api.display().then(
-        (read) => current && setAnswer(read),
-        () => undefined,
-      );
-    }, 300);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-    };
-  }, [displayAllowed]);
+  // The switch has to reach the server first.
+  const { answer, problem } = useAnswer(api.display, String(displayAllowed), { after: 300 });
   return (
     <div className="max-w-xl">
       <h1 className="mb-1 font-name text-xl">This computer</h1>
@@ -50,6 +38,7 @@ export function DisplayPage() {
           onChange={(on) => changeSettings({ inUseIs: on ? 'pointer' : 'focused' })}
         />
       </div>
+      {problem && <Problem>{problem}</Problem>}
       {displayAllowed && answer && (
         <p role="status" className="mt-4">
           {answer.available

@@ -1,10 +1,11 @@
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import type { Reading } from '@/core/contracts/search';
 import { api } from '../api/client';
 import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { Button } from '../ui/Button';
 import { formatCount } from '../ui/format';
 import { Toggle } from '../ui/Toggle';
+import { useAnswer } from '../api/useAnswer';
 
 const LOOK_AGAIN = 3_000;
 
@@ -68,22 +69,5 @@ export function WordsPage() {
   );
 }
 
-function useReading(): Reading | null {
-  const [reading, setReading] = useState<Reading | null>(null);
-  useEffect(() => {
-    let wanted = true;
-    const look = () => {
-      api.reading().then(
-        (answer) => wanted && setReading(answer),
-        () => undefined,
-      );
-    };
-    look();
-    const timer = setInterval(look, LOOK_AGAIN);
-    return () => {
-      wanted = false;
-      clearInterval(timer);
-    };
-  }, []);
-  return reading;
-}
+const useReading = (): Reading | null =>
+  useAnswer(api.reading, 'reading', { next: () => LOOK_AGAIN }).answer;

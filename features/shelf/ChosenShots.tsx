@@ -1,6 +1,5 @@
 import { Archive, FolderDown, Printer, TextCursorInput, X } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
-import type { Folder } from '@/core/contracts/folder';
+import { useRef, useState } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
@@ -13,6 +12,7 @@ import { readTags } from '../tags/tagStore';
 import { TagsField } from '../tags/TagsField';
 import { ManyNames } from './ManyNames';
 import { useRun, type Run } from './useRun';
+import { useFolders } from '../keep/useFolders';
 
 interface Props {
   shots: readonly ShotSummary[];
@@ -30,18 +30,10 @@ const icon = { size: 16, strokeWidth: 1.75 };
 export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
   const [naming, setNaming] = useState(false);
   const names = useRef<ReadonlyMap<string, string>>(new Map());
-  const [folders, setFolders] = useState<readonly Folder[]>([]);
+  const folders = useFolders() ?? [];
   const remotes = useRemotes();
-  const [place, setPlace] = useState('');
-  useEffect(() => {
-    api.folders().then(
-      ({ folders: all }) => {
-        setFolders(all);
-        setPlace(all.find((f) => f.isDefault)?.id ?? all[0]?.id ?? '');
-      },
-      () => undefined,
-    );
-  }, []);
+  const [chosen, setPlace] = useState<string | null>(null);
+  const place = chosen ?? (folders.find((f) => f.isDefault) ?? folders[0])?.id ?? '';
   const remote = remotes.find(({ id }) => id === place);
   const { run, busy, start, stop } = useRun<What>({
     keep: (shot) =>

@@ -1,5 +1,5 @@
 import { ArchiveRestore, ClipboardCopy, FolderDown, PencilLine, Trash2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { Copy } from '@/core/contracts/folder';
 import type { Programs } from '@/core/contracts/program';
 import { sourceLabels, sourceNames } from '@/core/contracts/provenance';
@@ -21,6 +21,7 @@ import { ShotTags } from '../tags/ShotTags';
 import { Hits } from './Hits';
 import { ShotLinks } from './ShotLinks';
 import { WordsFound } from './WordsFound';
+import { useAnswer } from '../api/useAnswer';
 
 interface Props {
   shot: ShotSummary;
@@ -30,13 +31,10 @@ interface Props {
 
 /** The chosen shot: its name, facts, kept copies, and what can be done with it. */
 export function ShotFacts({ shot, onChanged, onGone }: Props) {
-  const [copies, setCopies] = useState<Copy[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const [erasing, setErasing] = useState(false);
   const programs = usePrograms();
-  useEffect(() => {
-    api.copies(shot.id).then(setCopies, (error: unknown) => setProblem(messageOf(error)));
-  }, [shot.id]);
+  const { answer: copies, problem: unknown } = useAnswer(() => api.copies(shot.id), shot.id);
   const act = async (work: Promise<unknown>, then: () => void) => {
     try {
       await work;
@@ -88,9 +86,10 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
         <WordsFound shot={shot} />
         <section aria-label="Kept copies">
           <h2 className="mb-1 font-name text-base">Kept copies</h2>
-          {copies.length === 0 && <p className="text-soft">None yet.</p>}
+          {unknown && <Problem>{unknown}</Problem>}
+          {copies?.length === 0 && <p className="text-soft">None yet.</p>}
           <ul className="flex flex-col gap-1">
-            {copies.map((copy) => (
+            {copies?.map((copy) => (
               <CopyItem key={copy.id} copy={copy} programs={programs} onProblem={setProblem} />
             ))}
           </ul>

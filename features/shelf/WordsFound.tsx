@@ -1,5 +1,5 @@
 import { RefreshCw } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { ShotWords } from '@/core/contracts/search';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { centre, contains, type Rect } from '@/core/geometry/rect';
@@ -8,6 +8,8 @@ import { copyText } from '../pictures/clipboard';
 import { announce } from '../ui/announce';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
+import { useAnswer } from '../api/useAnswer';
+import { Problem } from '../ui/Problem';
 
 const SHOWN = 60;
 /** While words are being read, ms. */
@@ -25,28 +27,16 @@ const isHit = (hits: readonly Rect[], box: Rect): boolean =>
 
 /** The words recognised in a shot, those that were asked for marked. */
 export function WordsFound({ shot }: { shot: ShotSummary }) {
-  const [read, setRead] = useState<ShotWords | null>(null);
   const [all, setAll] = useState(false);
-  const [round, setRound] = useState(0);
-  useEffect(() => {
-    let wanted = true;
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    api.words(shot.id).then(
-      (answer) => {
-        if (!wanted) return;
-        setRead(answer);
-        if (answer.state === 'waiting' || answer.state === 'reading') {
-          timer = setTimeout(() => setRound((n) => n + 1), LOOK_AGAIN);
-        }
-      },
-      () => undefined,
-    );
-    return () => {
-      wanted = false;
-      clearTimeout(timer);
-    };
-  }, [shot.id, shot.revision, round]);
-  if (!read) return null;
+  const {
+    answer: read,
+    problem,
+    again,
+  } = useAnswer(() => api.words(shot.id), `${shot.id} ${shot.revision}`, {
+    next: (answer) =>
+      answer?.state === 'waiting' || answer?.state === 'reading' ? LOOK_AGAIN : null,
+  });
+  if (!read) return problem && <Problem>{problem}</Problem>;
   const hits = shot.found?.hits ?? [];
   const words = read.words;
   const first = Math.max(0, words.findIndex(({ box }) => isHit(hits, box)) - 6);
@@ -64,7 +54,7 @@ export function WordsFound({ shot }: { shot: ShotSummary }) {
         <Button
           look="quiet"
           icon={<RefreshCw size={16} strokeWidth={1.75} />}
-          onClick={() => void api.readAgain(shot.id).then(() => setRound((n) => n + 1))}
+          onClick={() => void api.readAgain(shot.id).then(again)}
         >
           Read again
         </Button>

@@ -1,5 +1,5 @@
 import type { LucideIcon } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { Programs } from '@/core/contracts/program';
 import { stepLabel, type ThenStep } from '@/core/places/registry';
@@ -7,7 +7,8 @@ import { iconOf } from '../keep/places';
 import { api } from '../api/client';
 import { useBrowserFolders } from '../keep/browser/folders';
 import { useRemotes } from '../keep/useRemotes';
-import { useFolders } from './useFolders';
+import { useFolders } from '../keep/useFolders';
+import { useAnswer } from '../api/useAnswer';
 
 /** One of the things that can be done with a take. */
 export interface Offer {
@@ -23,13 +24,7 @@ const offer = (step: ThenStep, label = stepLabel(step)): Offer => ({
 });
 
 /** The programs that may open copies; none while they cannot be asked for. */
-export function usePrograms(): Programs | null {
-  const [programs, setPrograms] = useState<Programs | null>(null);
-  useEffect(() => {
-    api.programs().then(setPrograms, () => undefined);
-  }, []);
-  return programs;
-}
+export const usePrograms = (): Programs | null => useAnswer(api.programs, 'programs').answer;
 
 interface Offers {
   /** Those that need no place to be chosen. */

@@ -220,6 +220,17 @@ test('days fold; the calendar jumps to one; cards can be small', async () => {
   await shows('Orders 01 of 2026');
 }, 60_000);
 
+test('a calendar that cannot be read says so, and is there again once it can', async () => {
+  await openShelf('');
+  await browser.driver.executeScript(`window.real = fetch; window.fetch = (path, ...rest) =>
+    String(path).includes('/days') ? Promise.reject(new Error('gone')) : real(path, ...rest)`);
+  await app.click('Calendar');
+  await app.sees('Rezzik’s server does not answer.');
+  await browser.driver.executeScript('window.fetch = window.real');
+  await app.click('Month before');
+  await app.until('nothing to say', async () => !(await app.has('[role="dialog"] [role="alert"]')));
+}, 60_000);
+
 test('the bin says how long; its rule is chosen there', async () => {
   await ask(`/api/shots/${ids.Third}/bin`, 'POST', {});
   await app.go('/shelf?bin=1');

@@ -1,12 +1,13 @@
 import { CalendarDays, ChevronLeft, ChevronRight } from 'lucide-react';
-import { useEffect, useState, type KeyboardEvent } from 'react';
-import type { DayCount } from '@/core/contracts/search';
+import { useState, type KeyboardEvent } from 'react';
 import { api } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Pop } from '../../ui/Pop';
 import { classes } from '../../ui/classes';
 import { shifted, textOf, two, weeksOf, type Month } from './weeks';
+import { useAnswer } from '../../api/useAnswer';
+import { Problem } from '../../ui/Problem';
 
 const nameOf = ({ year, month }: Month): string =>
   new Intl.DateTimeFormat(undefined, { month: 'long', year: 'numeric' }).format(
@@ -46,17 +47,8 @@ function MonthView({ onDay }: { onDay: (day: string) => void }) {
     const now = new Date();
     return { year: now.getFullYear(), month: now.getMonth() + 1 };
   });
-  const [days, setDays] = useState<readonly DayCount[]>([]);
-  useEffect(() => {
-    let wanted = true;
-    api.daysOf(textOf(month)).then(
-      (found) => wanted && setDays(found),
-      () => wanted && setDays([]),
-    );
-    return () => {
-      wanted = false;
-    };
-  }, [month]);
+  const { answer, problem } = useAnswer(() => api.daysOf(textOf(month)), textOf(month));
+  const days = answer ?? [];
   const countOf = (day: number): number =>
     days.find((one) => one.day === `${textOf(month)}-${two(day)}`)?.shots ?? 0;
   const key = (event: KeyboardEvent<HTMLButtonElement>) => {
@@ -68,6 +60,7 @@ function MonthView({ onDay }: { onDay: (day: string) => void }) {
   };
   return (
     <>
+      {problem && <Problem>{problem}</Problem>}
       <div className="mb-2 flex items-center">
         <IconButton label="Month before" onClick={() => setMonth((m) => shifted(m, -1))}>
           <ChevronLeft size={18} strokeWidth={1.75} />

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { sourceLabels } from '@/core/contracts/provenance';
 import { hides, markNames } from '@/core/marks/registry';
 import { useTags } from '../../tags/tagStore';
-import { useFolders } from '../../take/useFolders';
+import { useFolders } from '../../keep/useFolders';
 import type { Known } from './complete';
 
 const marks = ['hidden', ...markNames.filter((name) => !hides(name))];
