@@ -3,7 +3,7 @@ import { contains, right, bottom, type Rect } from '../geometry/rect';
 import type { Shaper } from '../drawing/shaper';
 import type { Surface } from '../drawing/surface';
 import { deskClock, deskDisplays, frontWindow, type Desk, type DeskDisplay } from './model';
-import { Scene } from './scene';
+import { DeskLayout } from './layout';
 import { addMenu, addRowButton, addWindow } from './windows';
 
 const TOOLTIP_AFTER = 600;
@@ -18,28 +18,28 @@ export function barShows(desk: Desk): boolean {
 }
 
 /** Everything on the desk but the pointer. */
-export function buildScene(desk: Desk): Scene {
-  const scene = new Scene();
-  for (const display of deskDisplays) addGround(scene, display);
+export function layOutDesk(desk: Desk): DeskLayout {
+  const layout = new DeskLayout();
+  for (const display of deskDisplays) addGround(layout, display);
   const front = frontWindow(desk);
   for (const window of desk.windows) {
-    if (!window.minimised) addWindow(scene, desk, window, window === front);
+    if (!window.minimised) addWindow(layout, desk, window, window === front);
   }
-  const under = desk.pointer && scene.at(desk.pointer);
+  const under = desk.pointer && layout.at(desk.pointer);
   const row = /^row:(\d+)$/.exec(under?.id ?? '')?.[1];
-  if (row && !desk.menu && !desk.drag) addRowButton(scene, desk, Number(row));
-  addMenu(scene, desk);
-  if (barShows(desk)) addBar(scene, desk);
-  addTooltip(scene, desk);
-  return scene;
+  if (row && !desk.menu && !desk.drag) addRowButton(layout, desk, Number(row));
+  addMenu(layout, desk);
+  if (barShows(desk)) addBar(layout, desk);
+  addTooltip(layout, desk);
+  return layout;
 }
 
-function addGround(scene: Scene, { bounds }: DeskDisplay): void {
-  scene.clipped(bounds, () => {
-    scene.box(bounds, '#A9C4AE');
+function addGround(layout: DeskLayout, { bounds }: DeskDisplay): void {
+  layout.clipped(bounds, () => {
+    layout.box(bounds, '#A9C4AE');
     const width = bounds.width;
     const hill = (x: number, y: number, w: number, h: number, fill: string) =>
-      scene.oval(
+      layout.oval(
         {
           x: bounds.x + x * width,
           y: bounds.y + y * bounds.height,
@@ -55,38 +55,38 @@ function addGround(scene: Scene, { bounds }: DeskDisplay): void {
   });
 }
 
-function addBar(scene: Scene, desk: Desk): void {
+function addBar(layout: DeskLayout, desk: Desk): void {
   const { bounds } = deskDisplays[0];
-  scene.within({ x: bounds.x, y: bottom(bounds) - BAR_HEIGHT }, 1, () => {
-    scene.box({ x: 0, y: 0, width: bounds.width, height: BAR_HEIGHT }, '#20352A');
-    scene.hot('bar', { x: 0, y: 0, width: bounds.width, height: BAR_HEIGHT });
+  layout.within({ x: bounds.x, y: bottom(bounds) - BAR_HEIGHT }, 1, () => {
+    layout.box({ x: 0, y: 0, width: bounds.width, height: BAR_HEIGHT }, '#20352A');
+    layout.hot('bar', { x: 0, y: 0, width: bounds.width, height: BAR_HEIGHT });
     const names = (['register', 'exchange', 'sensors', 'notes', 'map'] as const).map((name) =>
       desk.windows.find((w) => w.name === name),
     );
     names.forEach((window, i) => {
       if (!window) return;
       const r = { x: 14 + i * 180, y: 7, width: 170, height: 30 };
-      scene.box(r, window.minimised ? '#2E4A3B' : '#3D5F4C', 5);
-      scene.words(window.title, r.x + 12, r.y + 6, { colour: '#FFFFFF' });
-      scene.hot(`task:${window.name}`, r, 'hand');
+      layout.box(r, window.minimised ? '#2E4A3B' : '#3D5F4C', 5);
+      layout.words(window.title, r.x + 12, r.y + 6, { colour: '#FFFFFF' });
+      layout.hot(`task:${window.name}`, r, 'hand');
     });
-    scene.words(deskClock(desk), bounds.width - 160, 13, { colour: '#FFFFFF', fixed: true });
+    layout.words(deskClock(desk), bounds.width - 160, 13, { colour: '#FFFFFF', fixed: true });
   });
 }
 
-function addTooltip(scene: Scene, desk: Desk): void {
+function addTooltip(layout: DeskLayout, desk: Desk): void {
   const { pointer } = desk;
-  const area = pointer && scene.at(pointer);
+  const area = pointer && layout.at(pointer);
   if (!pointer || !area?.tooltip || desk.drag || desk.menu) return;
   if (!isRested(desk)) return;
   const width = area.tooltip.length * 6.6 + 20;
   const display = deskDisplays.find((d) => contains(d.bounds, pointer)) ?? deskDisplays[0];
   const x = Math.min(pointer.x + 12, right(display.bounds) - width * display.scale);
-  scene.within({ x, y: pointer.y + 22 }, display.scale, () => {
+  layout.within({ x, y: pointer.y + 22 }, display.scale, () => {
     const r = { x: 0, y: 0, width, height: 26 };
-    scene.box(r, '#FFF8DC', 4);
-    scene.frame(r, '#B9A96B', 4);
-    scene.words(area.tooltip ?? '', 9, 5, { size: 12 });
+    layout.box(r, '#FFF8DC', 4);
+    layout.frame(r, '#B9A96B', 4);
+    layout.words(area.tooltip ?? '', 9, 5, { size: 12 });
   });
 }
 
@@ -108,13 +108,13 @@ export const looksSame = ({ now, ...before }: Desk, after: Desk): boolean =>
 export function paintDesk(surface: Surface, desk: Desk, shaper: Shaper, part: Rect): void {
   surface.save();
   surface.translate(-part.x, -part.y);
-  const scene = buildScene(desk);
+  const layout = layOutDesk(desk);
   surface.beginPath();
   for (const { bounds } of deskDisplays) {
     surface.rect(bounds.x, bounds.y, bounds.width, bounds.height);
   }
   surface.clip();
-  scene.paint(surface, shaper);
+  layout.paint(surface, shaper);
   surface.restore();
 }
 
@@ -127,6 +127,6 @@ export interface PointerImage {
 
 export function deskPointer(desk: Desk): PointerImage | null {
   if (!desk.pointer) return null;
-  const shape = buildScene(desk).at(desk.pointer)?.shape ?? 'arrow';
+  const shape = layOutDesk(desk).at(desk.pointer)?.shape ?? 'arrow';
   return { shape, hotSpot: shape === 'text' ? { x: 4, y: 9 } : { x: 1, y: 1 }, at: desk.pointer };
 }

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { createCanvas } from '@napi-rs/canvas';
 import { testShaper } from '@/tests/lib/shaper';
 import type { Shaper } from '../drawing/shaper';
-import { barShows, buildScene, deskPointer, looksSame, paintDesk } from './build';
+import { barShows, layOutDesk, deskPointer, looksSame, paintDesk } from './build';
 import { deskEvent, placeOf, type DeskEvent } from './events';
 import { createDesk, deskBounds, deskDisplays, reading, type Desk } from './model';
 
@@ -91,8 +91,8 @@ describe('what goes away when one reaches for something else', () => {
 
   test('a row shows its button only while hovered', () => {
     const over = after(fresh, { type: 'move', at: at(fresh, 'row:2') });
-    expect(buildScene(over).area('water:2')).toBeDefined();
-    expect(buildScene(after(over, { type: 'leave' })).area('water:2')).toBeUndefined();
+    expect(layOutDesk(over).area('water:2')).toBeDefined();
+    expect(layOutDesk(after(over, { type: 'leave' })).area('water:2')).toBeUndefined();
   });
 
   test('a tooltip comes after 600 ms of rest', () => {

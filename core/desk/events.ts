@@ -1,7 +1,7 @@
 import type { Point } from '../geometry/point';
 import { bottom, right } from '../geometry/rect';
 import { menus, plants } from './content';
-import { buildScene } from './build';
+import { layOutDesk } from './build';
 import { deskBounds, windowTitles, type Desk, type WindowName } from './model';
 import { mostScroll } from './windows';
 
@@ -40,9 +40,9 @@ export function deskEvent(desk: Desk, event: DeskEvent): Desk {
 
 function moved(desk: Desk, at: Point): Desk {
   if (desk.drag) return dragged(desk, at);
-  const scene = buildScene(desk);
-  const before = desk.pointer && scene.at(desk.pointer)?.id;
-  const under = scene.at(at)?.id;
+  const layout = layOutDesk(desk);
+  const before = desk.pointer && layout.at(desk.pointer)?.id;
+  const under = layout.at(at)?.id;
   const entry = /^entry:(\d)$/.exec(under ?? '')?.[1];
   return {
     ...desk,
@@ -71,7 +71,7 @@ function dragged(desk: Desk, at: Point): Desk {
 }
 
 function pressed(desk: Desk, at: Point): Desk {
-  const id = buildScene(desk).at(at)?.id ?? 'ground';
+  const id = layOutDesk(desk).at(at)?.id ?? 'ground';
   const [what = '', which = ''] = id.split(':');
   if (what === 'menu' && which) return toggleMenu(desk, which);
   if (what === 'entry') return chooseEntry(desk, Number(which));
@@ -152,7 +152,7 @@ function say(desk: Desk, window: string, words: string): Desk {
 
 /** The middle of a hot area, for tests and for keys that act on the desk. */
 export function placeOf(desk: Desk, id: string): Point | null {
-  const area = buildScene(desk).area(id);
+  const area = layOutDesk(desk).area(id);
   if (!area) return null;
   return { x: area.rect.x + area.rect.width / 2, y: area.rect.y + area.rect.height / 2 };
 }

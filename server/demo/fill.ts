@@ -20,7 +20,7 @@ import { addRoutine, listRoutines } from '../routines/routines';
 import { addSearch } from '../search/saved';
 import { storeShot } from '../shots/store';
 import { setTags } from '../tags/tags';
-import { scenes, type Scene } from './scenes';
+import { demoShots, type DemoShot } from './shots';
 
 /** An id that is the same on every start, so that a fill that was cut short goes on where it was. */
 function fixedId(name: string): string {
@@ -98,18 +98,18 @@ export async function fillDemo(now = new Date()): Promise<void> {
     const [there] = await sql()`select 1 from searches where id = ${fixedId(search.name)}`;
     if (!there) await addSearch(savedSearchInputSchema.parse(search), fixedId(search.name));
   }
-  const total = scenes.length;
-  for (const [i, scene] of scenes.entries()) {
+  const total = demoShots.length;
+  for (const [i, shot] of demoShots.entries()) {
     const id = fixedId(i === total - 1 ? 'last' : `shot ${i}`);
     const [there] = await sql()`select 1 from shots where id = ${id}`;
-    if (!there) await storeScene(id, scene, i, now);
+    if (!there) await storeDemoShot(id, shot, i, now);
   }
 }
 
-async function storeScene(id: string, scene: Scene, index: number, now: Date): Promise<void> {
-  const at = takenAt(scene, now);
-  const desk = arrange(scene, at.getTime(), index);
-  const display = deskDisplays.find((d) => d.name === scene.display);
+async function storeDemoShot(id: string, shot: DemoShot, index: number, now: Date): Promise<void> {
+  const at = takenAt(shot, now);
+  const desk = arrange(shot, at.getTime(), index);
+  const display = deskDisplays.find((d) => d.name === shot.display);
   const part = display?.bounds ?? deskBounds;
   const canvas = createCanvas(part.width, part.height);
   const surface = canvas.getContext('2d');
@@ -119,12 +119,12 @@ async function storeScene(id: string, scene: Scene, index: number, now: Date): P
   const window = frontWindow(desk, display)?.title;
   const document: ShotDocument = {
     version: DOCUMENT_VERSION,
-    view: { crop: scene.crop ?? { x: 0, y: 0, width: part.width, height: part.height } },
-    marks: (scene.marks ?? []).map((mark) => markSchema.parse(mark)),
+    view: { crop: shot.crop ?? { x: 0, y: 0, width: part.width, height: part.height } },
+    marks: (shot.marks ?? []).map((mark) => markSchema.parse(mark)),
   };
   await storeShot({
     id,
-    title: scene.title,
+    title: shot.title,
     picture: await plainPng(pixels),
     document,
     provenance: {
@@ -134,24 +134,24 @@ async function storeScene(id: string, scene: Scene, index: number, now: Date): P
       windowTitle: window,
     },
   });
-  if (scene.tags) await setTags(id, scene.tags);
-  for (const name of scene.keep ?? []) await keepCopy(id, { folderId: fixedId(name) });
+  if (shot.tags) await setTags(id, shot.tags);
+  for (const name of shot.keep ?? []) await keepCopy(id, { folderId: fixedId(name) });
   const folderId = fixedId('Guides');
-  for (const format of scene.also ?? []) await keepCopy(id, { folderId, format });
+  for (const format of shot.also ?? []) await keepCopy(id, { folderId, format });
 }
 
-/** So many days back, at the scene's time of day; never in the future. */
-function takenAt(scene: Scene, now: Date): Date {
-  const [hour = 9, minute = 0] = scene.time.split(':').map(Number);
-  const day = new Date(now.getTime() - scene.daysAgo * DAY);
+/** So many days back, at the shot's time of day; never in the future. */
+function takenAt(shot: DemoShot, now: Date): Date {
+  const [hour = 9, minute = 0] = shot.time.split(':').map(Number);
+  const day = new Date(now.getTime() - shot.daysAgo * DAY);
   day.setHours(hour, minute, (hour * 7 + minute) % 60, 0);
   return day > now ? new Date(now.getTime() - (24 - hour) * MINUTE) : day;
 }
 
-/** A desk on which the scene's clicks were made. */
-function arrange(scene: Scene, at: number, index: number): Desk {
+/** A desk on which the shot's clicks were made. */
+function arrange(shot: DemoShot, at: number, index: number): Desk {
   let desk = createDesk(index, at, -new Date(at).getTimezoneOffset());
-  for (const [act, target] of scene.clicks ?? []) {
+  for (const [act, target] of shot.clicks ?? []) {
     const place = placeOf(desk, target);
     if (!place) continue;
     desk = deskEvent(desk, { type: 'move', at: place });
@@ -160,5 +160,5 @@ function arrange(scene: Scene, at: number, index: number): Desk {
     }
     if (act === 'rest') desk = deskEvent(desk, { type: 'tick', now: desk.now + 900 });
   }
-  return scene.clicks?.length ? desk : deskEvent(desk, { type: 'leave' });
+  return shot.clicks?.length ? desk : deskEvent(desk, { type: 'leave' });
 }

@@ -5,7 +5,7 @@ import type { Rect } from '@/core/geometry/rect';
 type Tag = 'Faults' | 'Seeds' | 'Beds' | 'Winter';
 
 /** One shot of the demo: what was on the desk, what was chosen and what was said about it. */
-export interface Scene {
+export interface DemoShot {
   title: string;
   daysAgo: number;
   time: string;
@@ -103,7 +103,7 @@ const orderWindow: Rect = { x: 640, y: 250, width: 620, height: 430 };
 const registerWindow: Rect = { x: 48, y: 46, width: 700, height: 560 };
 const sensorsWindow: Rect = { x: 120, y: 70, width: 760, height: 430 };
 
-const slip = (title: string, daysAgo: number, time: string, keep?: Scene['keep']): Scene => ({
+const slip = (title: string, daysAgo: number, time: string, keep?: DemoShot['keep']): DemoShot => ({
   title,
   daysAgo,
   time,
@@ -123,7 +123,7 @@ const slip = (title: string, daysAgo: number, time: string, keep?: Scene['keep']
   keep,
 });
 
-const fault = (daysAgo: number, time: string, keep?: Scene['keep']): Scene => ({
+const fault = (daysAgo: number, time: string, keep?: DemoShot['keep']): DemoShot => ({
   title: 'Sensor 14, code E-207',
   daysAgo,
   time,
@@ -141,8 +141,8 @@ const register = (
   title: string,
   daysAgo: number,
   time: string,
-  extra: Partial<Scene> = {},
-): Scene => ({
+  extra: Partial<DemoShot> = {},
+): DemoShot => ({
   title,
   daysAgo,
   time,
@@ -156,8 +156,8 @@ const menu = (
   name: 'Beds' | 'Labels',
   daysAgo: number,
   time: string,
-  extra: Partial<Scene> = {},
-): Scene =>
+  extra: Partial<DemoShot> = {},
+): DemoShot =>
   register(title, daysAgo, time, {
     clicks: [
       ['click', `menu:${name}`],
@@ -171,8 +171,8 @@ const notes = (
   title: string,
   daysAgo: number,
   time: string,
-  extra: Partial<Scene> = {},
-): Scene => ({
+  extra: Partial<DemoShot> = {},
+): DemoShot => ({
   title,
   daysAgo,
   time,
@@ -185,8 +185,8 @@ const whole = (
   title: string,
   daysAgo: number,
   time: string,
-  display: Scene['display'] = 'Left',
-): Scene => ({
+  display: DemoShot['display'] = 'Left',
+): DemoShot => ({
   title,
   daysAgo,
   time,
@@ -194,7 +194,7 @@ const whole = (
 });
 
 /** Three weeks at Fernhollow Botanic Garden, oldest first. */
-export const scenes: readonly Scene[] = [
+export const demoShots: readonly DemoShot[] = [
   whole('First look at the new desk', 20, '09:12', 'all'),
   register('Plant register before the count', 20, '10:05', { keep: ['Records'] }),
   notes('Notes for Sorrel', 19, '08:50'),

@@ -13,7 +13,7 @@ export interface HotArea {
   tooltip?: string;
 }
 
-export interface Words {
+export interface WordLook {
   size?: number;
   colour?: string;
   bold?: boolean;
@@ -24,7 +24,7 @@ export interface Words {
  * What is on the desk, as drawing steps and hot areas from back to front. Built from the state
  * alone: hit testing needs no canvas, painting needs no state.
  */
-export class Scene {
+export class DeskLayout {
   private readonly steps: ((surface: Surface, shaper: Shaper) => void)[] = [];
   private readonly areas: HotArea[] = [];
   private origin: Point = { x: 0, y: 0 };
@@ -97,7 +97,7 @@ export class Scene {
   }
 
   /** A line of words with its top left corner at x, y. */
-  words(text: string, x: number, y: number, style: Words = {}): void {
+  words(text: string, x: number, y: number, style: WordLook = {}): void {
     const at = this.place({ x, y, width: 0, height: 0 });
     const size = (style.size ?? 13) * this.scale;
     const weight = style.bold ? 700 : 400;
