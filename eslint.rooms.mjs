@@ -30,6 +30,16 @@ export const rooms = {
     ['shelf'],
     ['shell'],
   ],
+  'features/mark': [
+    ['session'],
+    ['fit'],
+    ['recognise'],
+    ['actions'],
+    ['gestures'],
+    ['stage'],
+    ['strip'],
+    ['panels'],
+  ],
   server: [
     ['base', 'paint'],
     ['bus', 'db', 'formats'],

@@ -11,7 +11,7 @@ import { addInMiddle } from './addInMiddle';
 import { duplicateSelected } from './make';
 import { shiftInOrder, moveInOrder } from './order';
 import { setStyle } from './restyle';
-import { select, markById, selectedMarks, marks } from './select';
+import { select, markById, selectedMarks, marks } from '../session/select';
 import { endWords, beginWords } from './words';
 
 const [first, second, third] = ['arrow', 'arrow2', 'arrow3'];

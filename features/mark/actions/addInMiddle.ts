@@ -1,7 +1,7 @@
 import { centre, type Rect } from '@/core/geometry/rect';
 import type { MarkName } from '@/core/marks/registry';
 import { addMark, makeMark } from './make';
-import { select } from './select';
+import { select } from '../session/select';
 import { beginWords, opensAtOnce } from './words';
 
 /** A mark of the tool in the middle of what is shown, for those who use the keyboard. */

@@ -10,7 +10,7 @@ import { paintPng } from '../../pictures/pictures';
 import { copyPicture } from '../../pictures/clipboard';
 import { notify } from '../../notices/noticeStore';
 import { replaceMarks } from './change';
-import { select, selectedMarks } from './select';
+import { select, selectedMarks } from '../session/select';
 import { changeDocument } from '../session/changes';
 import { newId } from '../session/newId';
 import { addPicture } from './pieces';

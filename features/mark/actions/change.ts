@@ -4,7 +4,7 @@ import { untouched } from '@/core/document/view';
 import { changeDocument } from '../session/changes';
 import { session, update } from '../session/session';
 import { standingOut } from '../recognise/standsOut';
-import { markById, select, unlocked } from './select';
+import { markById, select, unlocked } from '../session/select';
 
 /** The name as it is shown; it is stored apart from the document, by features/names. */
 export const setTitle = (title: string): void => update({ title });

@@ -1,7 +1,8 @@
+import { marks, select } from '../session/select';
 import { applyCrop, startCrop } from '../fit/crop';
 import type { Tool } from '../session/tool';
 import { session, update } from '../session/session';
-import { isMarkTool } from '../panels/tools';
+import { isMarkTool } from '../session/tools';
 import { rememberTool } from '../session/lastTool';
 
 export function chooseTool(tool: Tool): void {
@@ -24,4 +25,10 @@ export function chooseTool(tool: Tool): void {
     camera: cropping ? { ...session().camera, mode: 'fit' } : session().camera,
   });
   if (tool === 'crop') startCrop();
+}
+
+/** Everything that can be taken hold of, by Grab. */
+export function selectAll(): void {
+  chooseTool('grab');
+  select(marks().flatMap((mark) => (mark.off || mark.locked ? [] : [mark.id])));
 }

@@ -2,7 +2,7 @@ import { distance, type Point } from '@/core/geometry/point';
 import { kindOf, type MarkName } from '@/core/marks/registry';
 import { addMark, makeMark } from './make';
 import { session, update } from '../session/session';
-import { isMarkTool } from '../panels/tools';
+import { isMarkTool } from '../session/tools';
 
 const REACH = 10;
 

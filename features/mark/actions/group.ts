@@ -5,7 +5,7 @@ import { gripPoint, grips, isGrip, pullGrip } from '@/core/geometry/resize';
 import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
 import type { Handle } from '@/core/marks/contract';
 import { replaceMarks } from './change';
-import { selectedMarks } from './select';
+import { selectedMarks } from '../session/select';
 import { session } from '../session/session';
 
 /** Several marks that are sized and turned as one. */

@@ -3,10 +3,10 @@ import type { Point } from '@/core/geometry/point';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import { messageOf } from '../../api/ask';
 import { notify } from '../../notices/noticeStore';
-import { marks, select } from './select';
+import { marks, select } from '../session/select';
 import { changeDocument } from '../session/changes';
 import { colourGoesTo } from '../session/lastTool';
-import { sceneOf } from '../stage/scene';
+import { sceneOf } from '../session/scene';
 import { update } from '../session/session';
 import { rememberColour, rememberStyle } from '../session/styles';
 

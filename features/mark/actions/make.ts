@@ -5,7 +5,7 @@ import { update } from '../session/session';
 import { useStyles } from '../session/styles';
 import { newId } from '../session/newId';
 import { standingOut } from '../recognise/standsOut';
-import { marks, selectedMarks, select } from './select';
+import { marks, selectedMarks, select } from '../session/select';
 import { faded, edged } from './restyle';
 import { replaceMarks } from './change';
 

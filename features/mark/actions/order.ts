@@ -1,5 +1,5 @@
 import { changeDocument } from '../session/changes';
-import { marks } from './select';
+import { marks } from '../session/select';
 
 /** Moves a mark to a place in the order: 0 is the lowest. */
 export function moveInOrder(id: string, to: number): void {

@@ -6,11 +6,11 @@ import { picturePiece } from '@/core/marks/piece/kind';
 import { decodeFrame, packPiece } from '../../pictures/pictures';
 import { notify } from '../../notices/noticeStore';
 import { chooseTool } from './chooseTool';
-import { select } from './select';
+import { select } from '../session/select';
 import { changeDocument } from '../session/changes';
-import { toFrame } from '../stage/camera';
+import { toFrame } from '../session/camera';
 import { newId } from '../session/newId';
-import { usePointer } from '../stage/pointerStore';
+import { usePointer } from '../session/pointerStore';
 import { session } from '../session/session';
 
 /** The most of the view that a new piece covers, across or down. */

@@ -2,8 +2,8 @@ import { kindOf, type Mark } from '@/core/marks/registry';
 import type { Style } from '@/core/marks/style';
 import { session } from '../session/session';
 import { rememberStyle } from '../session/styles';
-import { isMarkTool } from '../panels/tools';
-import { marks, markById, unlocked } from './select';
+import { isMarkTool } from '../session/tools';
+import { marks, markById, unlocked } from '../session/select';
 import { replaceMarks } from './change';
 
 /** The mark with an opacity, where its kind has one; 1 is not written down. */

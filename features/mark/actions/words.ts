@@ -1,6 +1,6 @@
 import { kindOf, wordsOf, type Mark } from '@/core/marks/registry';
 import { update } from '../session/session';
-import { markById, select } from './select';
+import { markById, select } from '../session/select';
 import { addMark } from './make';
 import { replaceMarks, deleteSelected } from './change';
 

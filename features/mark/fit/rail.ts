@@ -1,8 +1,8 @@
 import type { Rail } from '@/core/geometry/rail';
 import { followRail, snappedAngle } from '@/core/geometry/rail';
 import type { StrokePoint } from '@/core/marks/contract';
-import { toFrame } from '../stage/camera';
-import { usePointer } from '../stage/pointerStore';
+import { toFrame } from '../session/camera';
+import { usePointer } from '../session/pointerStore';
 import { session, update } from '../session/session';
 
 /** Strokes this near to the edge follow it, pixels of the screen. */

@@ -4,7 +4,7 @@ import { isGrip, pullGrip, type Grip } from '@/core/geometry/resize';
 import { snapTo } from '@/core/region/snap';
 import { drawCrop, isCropTooSmall, setCropping, showCropping } from '../fit/crop';
 import { session, update } from '../session/session';
-import { knownParts } from '../stage/parts';
+import { knownParts } from '../recognise/parts';
 import { snapReach, type Gesture, type Moved, type Press } from './contract';
 
 const snapped = (moved: Moved): Point => {

@@ -4,13 +4,13 @@ import { alongRatio } from '@/core/geometry/resize';
 import type { StrokePoint } from '@/core/marks/contract';
 import { kindOf, type Mark, type MarkName } from '@/core/marks/registry';
 import { addMark, madeBy, makeMark } from '../actions/make';
-import { select } from '../actions/select';
+import { select } from '../session/select';
 import { beginWords, opensAtOnce } from '../actions/words';
 import { alongRail } from '../fit/rail';
 import { offerTrueUp } from '../recognise/trueUp';
 import { session, update } from '../session/session';
-import { sceneOf } from '../stage/scene';
-import { markAt } from '../stage/marksAt';
+import { sceneOf } from '../session/scene';
+import { markAt } from '../session/marksAt';
 import type { Gesture, Moved, Press } from './contract';
 
 /** Half pixels: fine enough for any mark, and numbers stay short. */

@@ -1,6 +1,6 @@
 import { erase } from '../actions/handTools';
 import { session, update } from '../session/session';
-import { markAt } from '../stage/marksAt';
+import { markAt } from '../session/marksAt';
 import type { Gesture, Press } from './contract';
 
 /** Marks the eraser touches look gone at once; they go when the pointer comes up, in one step. */

@@ -4,7 +4,7 @@ import { everyMark } from '@/tests/lib/marks';
 import { movedTo, pressAt } from '@/tests/lib/pointer';
 import { ids, openTestSession } from '@/tests/lib/session';
 import { chooseTool } from '../actions/chooseTool';
-import { markById, marks, select } from '../actions/select';
+import { markById, marks, select } from '../session/select';
 import {
   abandon,
   gestureGoesOn,

@@ -3,11 +3,11 @@ import type { Point } from '@/core/geometry/point';
 import { union } from '@/core/geometry/rect';
 import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
 import { replaceMarks } from '../actions/change';
-import { select, selectedMarks } from '../actions/select';
+import { select, selectedMarks } from '../session/select';
 import { changeDocument } from '../session/changes';
 import { newId } from '../session/newId';
 import { session, update } from '../session/session';
-import { knownParts } from '../stage/parts';
+import { knownParts } from '../recognise/parts';
 import { snapReach, type Gesture } from './contract';
 
 /** The selected marks, or copies of them, go with the pointer. */

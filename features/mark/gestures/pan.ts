@@ -1,6 +1,6 @@
 import type { Point } from '@/core/geometry/point';
 import { session, update } from '../session/session';
-import { pan } from '../stage/camera';
+import { pan } from '../session/camera';
 import type { Gesture } from './contract';
 
 /** The picture is pushed about under the window. @param from pixels of the screen */

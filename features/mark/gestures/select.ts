@@ -1,7 +1,7 @@
 import { rectFromPoints } from '@/core/geometry/rect';
-import { select } from '../actions/select';
+import { select } from '../session/select';
 import { session, update } from '../session/session';
-import { markAt, marksInside } from '../stage/marksAt';
+import { markAt, marksInside } from '../session/marksAt';
 import type { Gesture, Press } from './contract';
 import { moving } from './move';
 

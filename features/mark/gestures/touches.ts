@@ -1,6 +1,6 @@
 import type { Point } from '@/core/geometry/point';
 import { distance, midpoint } from '@/core/geometry/point';
-import { pan, zoomAt, type Camera } from '../stage/camera';
+import { pan, zoomAt, type Camera } from '../session/camera';
 
 /** Touches this long after the pen was near are the palm's. */
 const PALM = 600;

@@ -23,13 +23,13 @@ import { NumberInput } from '../../ui/NumberInput';
 import { deleteSelected, setNumber, setOnMark } from '../actions/change';
 import { duplicateSelected } from '../actions/make';
 import { shiftInOrder } from '../actions/order';
-import { select } from '../actions/select';
+import { select } from '../session/select';
 import { beginWords } from '../actions/words';
 import { useDocument } from '../session/document';
 import { useLive } from '../session/live';
 import { useTool } from '../session/tool';
 import { session } from '../session/session';
-import { KindIcon } from './KindIcon';
+import { KindIcon } from '../session/KindIcon';
 
 interface RowProps {
   stored: Mark;

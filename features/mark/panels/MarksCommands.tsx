@@ -10,7 +10,7 @@ import { addPicture } from '../actions/pieces';
 import { useDocument } from '../session/document';
 import { useTool } from '../session/tool';
 import { session } from '../session/session';
-import { factsOf, isMarkTool } from './tools';
+import { factsOf, isMarkTool } from '../session/tools';
 
 const icon = { size: 16, strokeWidth: 1.75 };
 

@@ -11,7 +11,7 @@ import {
 } from 'react';
 import { flushSync } from 'react-dom';
 import type { Mark } from '@/core/marks/registry';
-import { select } from '../actions/select';
+import { select } from '../session/select';
 import { useDocument } from '../session/document';
 import { useTool } from '../session/tool';
 import { session } from '../session/session';

@@ -4,7 +4,7 @@ import { useEffect, useMemo } from 'react';
 import { toHex } from '@/core/colour/colour';
 import { contains, union } from '@/core/geometry/rect';
 import { markBounds } from '@/core/marks/registry';
-import { usePointer } from '../stage/pointerStore';
+import { usePointer } from '../session/pointerStore';
 import { useDocument } from '../session/document';
 import { useLive } from '../session/live';
 import { useTool } from '../session/tool';

@@ -7,7 +7,7 @@ import { chooseTool } from '../actions/chooseTool';
 import { lookForPrivate } from '../recognise/privateStore';
 import { toggleRail } from '../fit/rail';
 import { useTool } from '../session/tool';
-import { grabTool, toolGroups, type ToolFacts } from './tools';
+import { grabTool, toolGroups, type ToolFacts } from '../session/tools';
 
 /** The left column: tools as words, in groups of purpose. */
 export function ToolsPanel() {

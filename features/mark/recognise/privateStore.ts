@@ -6,7 +6,7 @@ import { messageOf } from '../../api/ask';
 import { findPrivate } from '../../words/findPrivate';
 import { Recogniser, Stopped } from '../../words/recogniser';
 import { storedParagraphs } from '../../words/stored';
-import { select } from '../actions/select';
+import { select } from '../session/select';
 import { changeDocument } from '../session/changes';
 import { newId } from '../session/newId';
 import { session } from '../session/session';

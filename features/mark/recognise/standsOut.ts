@@ -4,7 +4,7 @@ import type { Mark } from '@/core/marks/registry';
 import { contrastArea, hasContrast, withHalo } from '@/core/paint/standsOut';
 import { WatchedPicture, letGoPicture } from '../../pictures/pictures';
 import { amendDocument } from '../session/changes';
-import { sourcesOf } from '../stage/scene';
+import { sourcesOf } from '../session/scene';
 import { session, openId } from '../session/session';
 
 /** So many pixels are looked at before the next frame; more are left to the worker. */

@@ -1,7 +1,7 @@
 import { centre } from '@/core/geometry/rect';
 import { markSchema, type Mark, type MarkInput } from '@/core/marks/registry';
 import { formsOf, type Candidate, type Form } from '@/core/trueUp/trueUp';
-import { markById } from '../actions/select';
+import { markById } from '../session/select';
 import { changeDocument } from '../session/changes';
 import { newId } from '../session/newId';
 import { session, update } from '../session/session';

@@ -5,7 +5,7 @@ import { messageOf } from '../../api/ask';
 import { Recogniser, Stopped } from '../../words/recogniser';
 import { storedParagraphs } from '../../words/stored';
 import { settledRevision } from '../session/storing';
-import { sceneOf } from '../stage/scene';
+import { sceneOf } from '../session/scene';
 import { shownPart } from '../fit/crop';
 import { session } from '../session/session';
 

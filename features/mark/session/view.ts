@@ -1,4 +1,4 @@
-import type { Camera } from '../stage/camera';
+import type { Camera } from './camera';
 import { part } from './part';
 
 /** How the shot is looked at: changes with the wheel and the window. */

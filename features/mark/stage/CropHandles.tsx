@@ -1,7 +1,7 @@
 import { Circle, Line, Rect as KonvaRect } from 'react-konva';
 import { gripPoint, grips } from '@/core/geometry/resize';
 import { bottom, right, type Rect } from '@/core/geometry/rect';
-import { toFrame, toScreen, type Camera } from './camera';
+import { toFrame, toScreen, type Camera } from '../session/camera';
 import { pressCrop, pressShapePoint } from '../gestures/hand';
 import { useDocument } from '../session/document';
 import { useLive } from '../session/live';

@@ -1,5 +1,5 @@
 import { Circle, Line, Rect as KonvaRect } from 'react-konva';
-import { toScreen, type Camera } from './camera';
+import { toScreen, type Camera } from '../session/camera';
 import { usePrivate } from '../recognise/privateStore';
 import { useLive } from '../session/live';
 import { themeColour } from './theme';

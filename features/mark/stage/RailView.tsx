@@ -3,7 +3,7 @@ import { useRef } from 'react';
 import { Circle, Group, Line, Rect } from 'react-konva';
 import { ontoRail, railCentre, snappedAngle, type Rail } from '@/core/geometry/rail';
 import type { Point } from '@/core/geometry/point';
-import { toFrame, toScreen, type Camera } from './camera';
+import { toFrame, toScreen, type Camera } from '../session/camera';
 import { pressOther } from '../gestures/hand';
 import { setRail, turnRail } from '../fit/rail';
 import { useTool } from '../session/tool';

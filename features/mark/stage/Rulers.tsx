@@ -1,7 +1,7 @@
 import type { Size } from '@/core/geometry/size';
 import { useEffect, useRef } from 'react';
 import type { Rect } from '@/core/geometry/rect';
-import type { Camera } from './camera';
+import type { Camera } from '../session/camera';
 import { themeColour } from './theme';
 
 interface Props {

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import { toScreen } from './camera';
-import { usePointer } from './pointerStore';
+import { toScreen } from '../session/camera';
+import { usePointer } from '../session/pointerStore';
 import { hideSize, useSizeShown } from './sizeInHand';
 
 /** It is shown so long after the last change, ms. */

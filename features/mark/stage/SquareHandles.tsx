@@ -1,5 +1,5 @@
 import { Circle, Line } from 'react-konva';
-import { toScreen, type Camera } from './camera';
+import { toScreen, type Camera } from '../session/camera';
 import { pressSquare } from '../gestures/hand';
 import { useLive } from '../session/live';
 import { themeColour } from './theme';

@@ -8,7 +8,7 @@ import type { Mark } from '@/core/marks/registry';
 import { bitmap, sheet } from '@/workers/bitmap';
 import { useHeldSpace } from '../../ui/useHeldSpace';
 import { useSize } from '../../ui/useSize';
-import { pan, resolveCamera, seenBy, toFrame, zoomAt, type Camera } from './camera';
+import { pan, resolveCamera, seenBy, toFrame, zoomAt, type Camera } from '../session/camera';
 import { CropHandles } from './CropHandles';
 import {
   abandon,
@@ -20,13 +20,13 @@ import {
   startPan,
 } from '../gestures/hand';
 import { LivePaint } from './livePaint';
-import { usePointer } from './pointerStore';
+import { usePointer } from '../session/pointerStore';
 import { Overlays } from './Overlays';
-import { useParts } from './parts';
+import { useParts } from '../recognise/parts';
 import { RailView } from './RailView';
 import { Rulers } from './Rulers';
 import { SelectionHandles } from './SelectionHandles';
-import { frameDrawer } from './scene';
+import { frameDrawer } from '../session/scene';
 import { useDocument } from '../session/document';
 import { useLive } from '../session/live';
 import { useTool } from '../session/tool';

@@ -5,14 +5,15 @@ import { keyLabel, useKeyOf } from '../../keys/useAction';
 import { deleteSelected, setOnMark } from '../actions/change';
 import { duplicateSelected } from '../actions/make';
 import { shiftInOrder } from '../actions/order';
-import { markById, marks, select, selectAll } from '../actions/select';
+import { selectAll } from '../actions/chooseTool';
+import { markById, marks, select } from '../session/select';
 import { pasteMarks } from '../actions/arrange';
 import { copyChosen } from '../actions/copying';
 import { abandon, gestureGoesOn } from '../gestures/hand';
-import { usePointer } from './pointerStore';
+import { usePointer } from '../session/pointerStore';
 import { useLive } from '../session/live';
 import { fitView, session } from '../session/session';
-import { markAt } from './marksAt';
+import { markAt } from '../session/marksAt';
 
 /**
  * What can be done with the mark under the pointer, or with the picture where there is none: by the

@@ -1,7 +1,7 @@
 import type { Rect } from '@/core/geometry/rect';
-import { toFrame } from './camera';
+import { toFrame } from '../session/camera';
 import { shownPart } from '../fit/crop';
-import { usePointer } from './pointerStore';
+import { usePointer } from '../session/pointerStore';
 import { session } from '../session/session';
 
 /** The part of the view that can be seen now, in frame pixels. */

@@ -5,7 +5,7 @@ import type { PaintTools } from '@/core/marks/contract';
 import type { Mark } from '@/core/marks/registry';
 import { PaintScene } from '@/core/paint/scene';
 import type { HeldPictures } from '@/core/values/heldPicture';
-import type { Camera } from './camera';
+import type { Camera } from '../session/camera';
 
 /** What is to be seen. */
 export interface Sight {

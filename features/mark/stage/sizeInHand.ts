@@ -4,11 +4,11 @@ import { numbersOf } from '@/core/numbers/written';
 import type { Style } from '@/core/marks/style';
 import { announce } from '../../ui/announce';
 import { setStyle } from '../actions/restyle';
-import { markById } from '../actions/select';
+import { markById } from '../session/select';
 import { gestureGoesOn } from '../gestures/hand';
 import { session } from '../session/session';
 import { useStyles } from '../session/styles';
-import { isMarkTool } from '../panels/tools';
+import { isMarkTool } from '../session/tools';
 
 /** Settings with a slider, and how far it goes; lengths in pixels of the frame. */
 export const extents = {

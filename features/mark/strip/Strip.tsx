@@ -18,7 +18,7 @@ import { useTool } from '../session/tool';
 import { shownMarks, update } from '../session/session';
 import { useContrast } from '../recognise/standsOut';
 import { useStyles } from '../session/styles';
-import { factsOf, isMarkTool } from '../panels/tools';
+import { factsOf, isMarkTool } from '../session/tools';
 import { CropEnd, useCropItems } from './cropItems';
 import { Press } from './controls';
 import { useColourItems, useEraserItems, useMeasureItems, useWordsItems } from './handToolItems';

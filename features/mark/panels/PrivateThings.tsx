@@ -4,8 +4,14 @@ import { privateKinds } from '@/core/recognition/kinds';
 import { countByKind } from '@/core/recognition/privateThings';
 import { Button } from '../../ui/Button';
 import { Problem } from '../../ui/Problem';
-import { chooseThing, hideChosen, lookForPrivate, stopLooking, usePrivate } from './privateStore';
-import type { HideWith, Search } from './privateStore';
+import {
+  chooseThing,
+  hideChosen,
+  lookForPrivate,
+  stopLooking,
+  usePrivate,
+} from '../recognise/privateStore';
+import type { HideWith, Search } from '../recognise/privateStore';
 import { Choice } from '../strip/controls';
 
 /** What was found that looks private, for approval: beside the picture, where it is outlined. */

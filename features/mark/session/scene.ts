@@ -3,7 +3,7 @@ import type { PaintTools } from '@/core/marks/contract';
 import { PaintScene, type Sources } from '@/core/paint/scene';
 import type { Surface } from '@/core/drawing/surface';
 import { bitmap, sheet } from '@/workers/bitmap';
-import { session } from '../session/session';
+import { session } from './session';
 
 /** Draws the frame, the same function for the same picture, so that what is cached by it is found. */
 const drawers = new WeakMap<ImageBitmap, (surface: Surface) => void>();

@@ -1,7 +1,7 @@
 import type { Point } from '@/core/geometry/point';
 import { bottom, contains, right, type Rect } from '@/core/geometry/rect';
 import { kindOf, markBounds, wordsOf, type Mark } from '@/core/marks/registry';
-import { session } from '../session/session';
+import { session } from './session';
 
 /** How near counts as touching, pixels of the screen. */
 const TOUCH = 5;

@@ -12,7 +12,7 @@ import type { ReactNode } from 'react';
 import { groups, type Group } from '@/core/marks/contract';
 import { kindOf, markNames, type MarkName } from '@/core/marks/registry';
 import { KindIcon } from './KindIcon';
-import type { HandTool, Tool } from '../session/tool';
+import type { HandTool, Tool } from './tool';
 
 export interface ToolFacts {
   tool: Tool;

@@ -1,6 +1,5 @@
 import type { Mark } from '@/core/marks/registry';
-import { session, update } from '../session/session';
-import { chooseTool } from './chooseTool';
+import { session, update } from './session';
 
 export const marks = (): readonly Mark[] => session().history.document.marks;
 
@@ -13,11 +12,5 @@ export function selectedMarks(): Mark[] {
 }
 
 export const select = (ids: readonly string[]): void => update({ selection: ids, editing: null });
-
-/** Everything that can be taken hold of, by Grab. */
-export function selectAll(): void {
-  chooseTool('grab');
-  select(marks().flatMap((mark) => (mark.off || mark.locked ? [] : [mark.id])));
-}
 
 export const unlocked = (): Mark[] => selectedMarks().filter((mark) => !mark.locked);

@@ -3,17 +3,17 @@ import type { Shot } from '@/core/contracts/shot';
 import type { Step } from '@/core/document/steps';
 import type { History } from '@/core/document/history';
 import { loadShaper } from '@/workers/loadShaper';
-import { api } from '../../api/client';
-import type { Draft } from '../../outbox/db';
-import { heldName } from '../../names/rename';
-import { dropDraft, holdDraft, orphanedDrafts } from '../../outbox/drafts';
-import { recall, remember } from '../../outbox/memory';
-import { fromOutbox } from '../../outbox/outbox';
-import { decodeFrame } from '../../pictures/pictures';
-import { freshHistory, openSession } from './session';
-import { rememberTurned, turnedPicture } from '../fit/turning';
-import { whenSettled } from '../../outbox/settling';
-import { startStoring, storeSoon } from './storing';
+import { api } from '../api/client';
+import type { Draft } from '../outbox/db';
+import { heldName } from '../names/rename';
+import { dropDraft, holdDraft, orphanedDrafts } from '../outbox/drafts';
+import { recall, remember } from '../outbox/memory';
+import { fromOutbox } from '../outbox/outbox';
+import { decodeFrame } from '../pictures/pictures';
+import { freshHistory, openSession } from './session/session';
+import { rememberTurned, turnedPicture } from './fit/turning';
+import { whenSettled } from '../outbox/settling';
+import { startStoring, storeSoon } from './session/storing';
 
 /** Shots that were opened once from memory: from then on the document is elsewhere. */
 const openedBefore = new Set<string>();
