@@ -9,7 +9,7 @@ export const rooms = {
   core: [
     ['colour', 'geometry', 'naming', 'numbers', 'random', 'values'],
     ['drawing', 'likeness', 'raster', 'recognition', 'trueUp'],
-    ['desk', 'screen', 'search'],
+    ['desk', 'finish', 'screen', 'search'],
     ['marks', 'places'],
     ['document'],
     ['contracts', 'paint'],

@@ -1,5 +1,6 @@
 import type { Size } from '../geometry/size';
 import { z } from 'zod';
+import { finishSchema } from '../finish/finish';
 import { readAs } from './read';
 import { upgradedDocument } from './upgrade/upgrade';
 import { DOCUMENT_VERSION } from './version';
@@ -26,6 +27,8 @@ const thisVersion = z
     description: text(limits.descriptionLength).optional(),
     /** The pictures of pieces. */
     pictures: heldPicturesSchema.optional(),
+    /** What is done to the whole picture. */
+    finish: finishSchema.optional(),
     /** From the lowest to the topmost. */
     marks: z.array(markSchema).max(limits.marks),
   })

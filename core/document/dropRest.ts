@@ -34,12 +34,15 @@ export function dropRest(document: ShotDocument, tools: MarkTools): Dropped {
     (mark) => !burnt.includes(mark) && (kindOf(mark).everywhere || overlap(bounds(mark), crop)),
   );
   const by = { x: -crop.x, y: -crop.y };
-  const { pictures: _, ...bare } = document;
+  const { pictures: _, finish, ...bare } = document;
+  // Marks that become pixels must not be adjusted with the picture they are in then.
+  const isBaked = burnt.length > 0 && finish?.adjust?.on === 'picture';
   const marks = rest.map((mark) => kindOf(mark).move(mark, by));
   return {
-    frame: { ...document, marks: burnt },
+    frame: { ...document, finish: isBaked ? finish : undefined, marks: burnt },
     document: {
       ...bare,
+      ...(finish && !isBaked && { finish }),
       view: { crop: { x: 0, y: 0, width: crop.width, height: crop.height } },
       marks,
       ...usedPictures(document.pictures, marks),

@@ -15,7 +15,7 @@ export function shownChange(
 ): 'same' | 'changed' | 'hidden' {
   if (hiding(before) !== hiding(after)) return 'hidden';
   // A held picture never changes under its key.
-  const painted = ({ marks, pictures }: ShotDocument) =>
-    JSON.stringify([marks, Object.keys(pictures ?? {})]);
+  const painted = ({ marks, pictures, finish }: ShotDocument) =>
+    JSON.stringify([marks, Object.keys(pictures ?? {}), finish]);
   return painted(before) === painted(after) ? 'same' : 'changed';
 }

@@ -1,3 +1,4 @@
+import { polygonContains } from 'd3-polygon';
 import type { Size } from '../geometry/size';
 import type { ShotDocument } from './document';
 import type { ViewShape } from './viewSchema';
@@ -29,4 +30,16 @@ export function shapedView(shape: ViewShape, crop: Rect, frame: Size): ShotDocum
   return shape.kind === 'oval'
     ? { crop: cropInside(crop, frame), shape }
     : { crop: cropAround(shape.points, frame), shape };
+}
+
+/** Tells whether the middle of a pixel lies in what a view shows of its crop. */
+export function shows({ crop, shape }: ShotDocument['view']): (x: number, y: number) => boolean {
+  if (!shape) return () => true;
+  if (shape.kind === 'polygon') {
+    const points = shape.points.map(({ x, y }): [number, number] => [x, y]);
+    return (x, y) => polygonContains(points, [x + 0.5, y + 0.5]);
+  }
+  const [cx, cy] = [crop.x + crop.width / 2, crop.y + crop.height / 2];
+  return (x, y) =>
+    ((x + 0.5 - cx) / (crop.width / 2)) ** 2 + ((y + 0.5 - cy) / (crop.height / 2)) ** 2 <= 1;
 }

@@ -3,7 +3,8 @@ import type { PaintTools } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
 import { traceView } from '../document/viewShape';
 import { paintMark } from './paintMark';
-import { PaintScene } from './scene';
+import { adjustedFrame, drawAdjusted } from './adjusted';
+import { PaintScene, type Sources } from './scene';
 import type { Surface } from '../drawing/surface';
 
 /** A Hide mark that is switched off hides all the same in what leaves, until a person agreed. */
@@ -21,10 +22,34 @@ export function paintShot(
   tools: PaintTools,
   drawFrame: (surface: Surface) => void,
 ): void {
-  const { view } = document;
-  const marks = document.marks.map(asItLeaves);
+  const { view, pictures, finish } = document;
+  const { crop, shape } = view;
+  const adjust = finish?.adjust;
+  const of = { marks: document.marks.map(asItLeaves), view, tools, pictures };
+  surface.save();
+  if (adjust?.on === 'all') {
+    drawAdjusted(surface, of, adjust, (sheet) => paintView(sheet, { ...of, drawFrame }));
+  } else {
+    const draw = adjust ? adjustedFrame(of, adjust, drawFrame) : drawFrame;
+    paintView(surface, { ...of, drawFrame: draw });
+  }
+  if (shape) {
+    // One antialiased cut at the end; clipping to the shape would cut every mark's edge anew.
+    surface.globalCompositeOperation = 'destination-in';
+    surface.fillStyle = '#000000';
+    surface.translate(-crop.x, -crop.y);
+    surface.beginPath();
+    traceView(surface, crop, shape);
+    surface.fill();
+  }
+  surface.restore();
+}
+
+/** The view of a frame with what lies on it, on a surface as large. */
+function paintView(surface: Surface, sources: Sources): void {
+  const { marks, view, tools, drawFrame } = sources;
   const { crop } = view;
-  const scene = new PaintScene({ marks, view, drawFrame, tools, pictures: document.pictures });
+  const scene = new PaintScene(sources);
   surface.save();
   surface.translate(-crop.x, -crop.y);
   surface.beginPath();
@@ -35,13 +60,5 @@ export function paintShot(
   // What hides below everything else is drawn already.
   const first = marks.findIndex((mark) => mark.halo || !kindOf(mark).hide);
   for (const mark of first < 0 ? [] : marks.slice(first)) paintMark(surface, mark, tools, scene);
-  if (view.shape) {
-    // One antialiased cut at the end; clipping to the shape would cut every mark's edge anew.
-    surface.globalCompositeOperation = 'destination-in';
-    surface.fillStyle = '#000000';
-    surface.beginPath();
-    traceView(surface, crop, view.shape);
-    surface.fill();
-  }
   surface.restore();
 }

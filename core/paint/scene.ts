@@ -1,4 +1,3 @@
-import { polygonContains } from 'd3-polygon';
 import type { ShotDocument } from '../document/document';
 import { bottom, inflate, overlap, right, type Rect } from '../geometry/rect';
 import type { HideArea, Patch, PaintTools, Scene } from '../marks/contract';
@@ -10,6 +9,7 @@ import { hiddenOf, type Hidden } from './hidden';
 import { putPixels, type RgbaPixels } from '../raster/pixels';
 import { heldPixels } from '../raster/png';
 import { turnReach } from '../document/turn';
+import { shows } from '../document/viewShape';
 import { HALO } from './haloSurface';
 import { paintMark } from './paintMark';
 import type { Surface } from '../drawing/surface';
@@ -61,7 +61,7 @@ export class PaintScene implements Scene {
     if (cached) return cached;
     const at = surroundOf(mask, this.view);
     const pixels = this.around(at, mask, area.look.look !== 'colour');
-    const surround = blotOut(at, pixels, this.masks(), this.shows());
+    const surround = blotOut(at, pixels, this.masks(), shows(this.from.view));
     const patch = { x: mask.x, y: mask.y, pixels: hiddenPixels(mask, surround, area.look) };
     remember(known, key, patch);
     return patch;
@@ -76,18 +76,6 @@ export class PaintScene implements Scene {
 
   private masks(): Mask[] {
     return this.hidden.map(({ mask }) => mask);
-  }
-
-  private shows(): (x: number, y: number) => boolean {
-    const { crop, shape } = this.from.view;
-    if (!shape) return () => true;
-    if (shape.kind === 'polygon') {
-      const points = shape.points.map(({ x, y }): [number, number] => [x, y]);
-      return (x, y) => polygonContains(points, [x + 0.5, y + 0.5]);
-    }
-    const [cx, cy] = [crop.x + crop.width / 2, crop.y + crop.height / 2];
-    return (x, y) =>
-      ((x + 0.5 - cx) / (crop.width / 2)) ** 2 + ((y + 0.5 - cy) / (crop.height / 2)) ** 2 <= 1;
   }
 
   /** The frame around a hidden area; what lies under one that leaves nothing free is not read. */

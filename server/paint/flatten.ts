@@ -78,10 +78,14 @@ async function shownPixels({ frame, opaque, document }: Unpainted): Promise<Rgba
  * The picture of an opaque shot on which nothing lies, off which nothing but its edges is cut: the
  * part of its frame in view is what leaves. Null for every other shot, which must be painted.
  */
-export function unpainted({ frame, opaque, document: { marks, view } }: Unpainted): Sharp | null {
-  const isItself = opaque && marks.length === 0 && !view.shape && !isTurned(view.turn);
+export function unpainted({ frame, opaque, document }: Unpainted): Sharp | null {
+  const { view } = document;
+  const isItself = opaque && isBare(document) && !view.shape && !isTurned(view.turn);
   return isItself ? partOf(frame, view.crop).removeAlpha() : null;
 }
+
+/** Nothing lies on it, and nothing is done to it. */
+const isBare = ({ marks, finish }: ShotDocument): boolean => marks.length === 0 && !finish;
 
 /** Paints a shot as it leaves: the view of the frame with its marks, and nothing else. */
 export async function flatten(shot: Unpainted, shaper: Shaper): Promise<Pixels> {
@@ -90,7 +94,7 @@ export async function flatten(shot: Unpainted, shaper: Shaper): Promise<Pixels> 
   const isOpaque = opaque && !shape && !turn?.angle;
   const shown = await shownPixels(shot);
   // Nothing lies on it and nothing is cut off it: it is what leaves.
-  if (document.marks.length === 0 && isOpaque) return { ...shown, opaque: true };
+  if (isBare(document) && isOpaque) return { ...shown, opaque: true };
   const cut = bitmap(shown);
   const canvas = createCanvas(crop.width, crop.height);
   const surface = canvas.getContext('2d');

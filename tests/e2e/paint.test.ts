@@ -61,7 +61,7 @@ test.each(cases)(
   async (name, marks) => {
     const crop = { x: 20, y: 10, width: 620, height: 400 };
     const id = await sendShot(frame, name, {
-      document: JSON.stringify({ version: 2, view: { crop }, marks }),
+      document: JSON.stringify({ version: 3, view: { crop }, marks }),
     });
     await app.openShot(id);
     await app.chord(Key.CONTROL, 'c');

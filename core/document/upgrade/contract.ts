@@ -12,10 +12,10 @@ export interface UnreadPatch {
  * leaves alone what it does not know: whether all is right is checked afterwards, by the schema.
  */
 export interface Upgrade {
-  /** A mark as the next version has it. */
-  mark(mark: Unread): Unread;
+  /** A mark as the next version has it; as it was where that says nothing new of marks. */
+  mark?(mark: Unread): Unread;
   /** A change of one field of a mark, so that undo leads through documents of the next version. */
-  field(patch: UnreadPatch): UnreadPatch;
+  field?(patch: UnreadPatch): UnreadPatch;
 }
 
 export const isUnread = (value: unknown): value is Unread =>

@@ -1,9 +1,10 @@
 import { DOCUMENT_VERSION } from '../version';
 import { from1to2 } from './1to2';
+import { from2to3 } from './2to3';
 import { isUnread, type Unread, type UnreadPatch, type Upgrade } from './contract';
 
 /** What leads from each version to the next, from the first one on. */
-const upgrades: readonly Upgrade[] = [from1to2];
+const upgrades: readonly Upgrade[] = [from1to2, from2to3];
 
 /** The version of what was stored; what says none, as the first steps did, is of the first. */
 const versionOf = ({ version }: Unread): number => (typeof version === 'number' ? version : 1);
@@ -22,7 +23,7 @@ const each = (values: unknown, change: (value: Unread) => Unread): unknown =>
     : values;
 
 const mark = (value: Unread, by: readonly Upgrade[]): Unread =>
-  by.reduce((so, upgrade) => upgrade.mark(so), value);
+  by.reduce((so, upgrade) => upgrade.mark?.(so) ?? so, value);
 
 /** Marks of a version as this one has them; what is none stays as it is. */
 export const upgradedMarks = (marks: unknown, version: number): unknown =>
@@ -47,7 +48,7 @@ function upgradedPatch(patch: Unread, version: number): Unread {
   const by = since(version);
   if (field.length === 0) return isUnread(value) ? { ...patch, value: mark(value, by) } : patch;
   const there: UnreadPatch = { path: path as string[], value };
-  const to = by.reduce((so, upgrade) => upgrade.field(so), there);
+  const to = by.reduce((so, upgrade) => upgrade.field?.(so) ?? so, there);
   return { ...patch, ...to };
 }
 

@@ -1,0 +1,10 @@
+import type { Adjustment } from './contract';
+
+/** Linear transfer with the amount as its slope (W3C, Filter Effects Module Level 1, § 13.3). */
+export const brightness: Adjustment = {
+  label: 'Brightness',
+  most: 300,
+  none: 100,
+  effect: { by: 'transfer', of: (amount) => (value) => value * amount },
+  filter: (percent) => `brightness(${percent}%)`,
+};

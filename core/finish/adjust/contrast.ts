@@ -1,0 +1,10 @@
+import type { Adjustment } from './contract';
+
+/** Linear transfer around middle grey (W3C, Filter Effects Module Level 1, § 13.4). */
+export const contrast: Adjustment = {
+  label: 'Contrast',
+  most: 300,
+  none: 100,
+  effect: { by: 'transfer', of: (amount) => (value) => value * amount + 0.5 - 0.5 * amount },
+  filter: (percent) => `contrast(${percent}%)`,
+};

@@ -1,0 +1,11 @@
+import type { Adjustment } from './contract';
+
+/** Table transfer from the amount to its rest (W3C, Filter Effects Module Level 1, § 13.6). */
+export const inverted: Adjustment = {
+  label: 'Inverted',
+  most: 100,
+  none: 0,
+  isSwitch: true,
+  effect: { by: 'transfer', of: (amount) => (value) => amount + value * (1 - 2 * amount) },
+  filter: (percent) => `invert(${percent}%)`,
+};
