@@ -1,5 +1,6 @@
 import type { Canvas } from '@napi-rs/canvas';
 import type { ShotDocument } from '@/core/document/document';
+import { svgFilter } from '@/core/keep/svgFilter';
 import { SvgSurface, type Drawable } from '@/core/keep/svgSurface';
 import { xmlText } from '@/core/keep/xmp';
 import { kindOf, type Mark } from '@/core/marks/registry';
@@ -31,7 +32,11 @@ export const svg: Format = {
   async encode({ pixels: { width, height }, shot }, wish) {
     const shaper = await serverShaper();
     const { frame, document } = dropRest(shot.document, { shaper });
-    const picture = await flatten({ ...shot, document: frame }, shaper);
+    const adjust = document.finish?.adjust;
+    // On all, it is a filter over picture and shapes; on the picture, it is in the picture.
+    const over = adjust?.on === 'all' ? adjust : undefined;
+    const finish = over ? undefined : (frame.finish ?? document.finish);
+    const picture = await flatten({ ...shot, document: { ...frame, finish } }, shaper);
     const embedded = await plainPng(picture);
     const { title, description, origin, takenAt, software } = wish.facts;
     const { view } = document;
@@ -44,10 +49,11 @@ export const svg: Format = {
       `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"` +
       ` viewBox="0 0 ${view.crop.width} ${view.crop.height}" role="img">` +
       `${about.filter(Boolean).join('')}${software && `<!-- ${xmlText(software)} -->`}` +
-      `<defs><clipPath id="view">${outline(shot.document)}</clipPath></defs>` +
-      `<g clip-path="url(#view)"><image width="${view.crop.width}" height="${view.crop.height}"` +
+      `<defs><clipPath id="view">${outline(shot.document)}</clipPath>` +
+      `${over ? svgFilter('adjust', over, view.crop) : ''}</defs>` +
+      `<g clip-path="url(#view)">${over ? '<g filter="url(#adjust)">' : ''}<image width="${view.crop.width}" height="${view.crop.height}"` +
       ' href="data:image/png;base64,';
-    const after = `"/>${shapesOf(document, picture, shaper)}</g></svg>\n`;
+    const after = `"/>${shapesOf(document, picture, shaper)}</g>${over ? '</g>' : ''}</svg>\n`;
     // Not as one text: the picture alone may have hundreds of megabytes.
     const inside = Buffer.from(embedded.toString('base64'), 'latin1');
     return Buffer.concat([Buffer.from(before), inside, Buffer.from(after)]);
