@@ -3,6 +3,8 @@ import type { ShotDocument } from '@/core/document/document';
 import { limits } from '@/core/values/limits';
 import type { HeldPicture } from '@/core/values/heldPicture';
 import { toBase64 } from '@/core/raster/base64';
+import type { Adjust } from '@/core/finish/adjust/adjust';
+import { adjustPixels } from '@/core/finish/adjust/pixels';
 import type { Turn } from '@/core/document/viewSchema';
 import { isTurned, turnedPixels } from '@/core/document/turn';
 import { contrastsBelow } from '@/core/paint/contrasts';
@@ -88,6 +90,19 @@ const worker = {
   turn(frame: ImageBitmap, turn: Turn): ImageBitmap {
     const { canvas } = turned(frame, turn);
     frame.close();
+    const bitmap = canvas.transferToImageBitmap();
+    return transfer(bitmap, [bitmap]);
+  },
+
+  /** A picture as it is adjusted, all of it known. */
+  adjust(picture: ImageBitmap, adjust: Adjust): ImageBitmap {
+    const { width, height } = picture;
+    const { canvas, surface } = cpuCanvas(width, height);
+    surface.drawImage(picture, 0, 0);
+    picture.close();
+    const pixels = surface.getImageData(0, 0, width, height);
+    adjustPixels(pixels, adjust);
+    surface.putImageData(pixels, 0, 0);
     const bitmap = canvas.transferToImageBitmap();
     return transfer(bitmap, [bitmap]);
   },

@@ -28,6 +28,7 @@ const others = {
   'tool.crop': { group: 'Mark: tools', label: 'Crop', first: 'k' },
   'tool.turn': { group: 'Mark: tools', label: 'Turn', first: 'r' },
   'tool.words': { group: 'Mark: tools', label: 'Copy words', first: '.' },
+  'tool.finish': { group: 'Mark: tools', label: 'Finish', first: ',' },
   'mark.private': { group: 'Mark: tools', label: 'Find private things', first: 'f' },
   'mark.undo': { group: 'Mark: arrange', label: 'Undo', first: 'mod+z' },
   'mark.redo': { group: 'Mark: arrange', label: 'Redo', first: 'mod+y' },

@@ -40,6 +40,7 @@ import { stopLooking, usePrivate } from './recognise/privateStore';
 import { stopWords } from './recognise/wordsOut';
 import { TagsOf } from '../tags/TagsOf';
 import { TrailRow } from '../trail/TrailRow';
+import { useAdjustedPicture } from './fit/adjusting';
 import { useTurnedPicture } from './fit/turning';
 import { WhereFrom } from './panels/WhereFrom';
 
@@ -98,6 +99,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
   const searching = usePrivate((p) => p.search.name !== 'none');
   useMarkKeys();
   useTurnedPicture();
+  useAdjustedPicture();
   useDroppedPictures();
   useEffect(() => {
     document.title = `${title} – Mark – Rezzik`;

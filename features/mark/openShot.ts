@@ -30,6 +30,7 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
     openSession({
       ...fresh,
       frame: fresh.picture,
+      plain: picture,
       picture,
       shaper,
       history: freshHistory(fresh.document),
@@ -52,6 +53,7 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
       ...shot,
       title: heldName(id) ?? shot.title,
       frame,
+      plain: picture,
       picture,
       shaper,
       history: begun.history,
@@ -95,6 +97,7 @@ async function openStored(
     ...shot,
     title: heldName(shot.id) ?? shot.title,
     frame,
+    plain: picture,
     picture,
     shaper,
     history: begun.history,

@@ -1,5 +1,6 @@
 import { transfer } from 'comlink';
 import type { HeldPicture } from '@/core/values/heldPicture';
+import type { Adjust } from '@/core/finish/adjust/adjust';
 import type { Turn } from '@/core/document/viewSchema';
 import type { ShotDocument } from '@/core/document/document';
 import type { PictureWorker } from '@/workers/picture.worker';
@@ -33,6 +34,10 @@ export const decodeFrame = (blob: Blob): Promise<ImageBitmap> =>
 /** A frame as a view turns it, resampled once. */
 export const turnFrame = (frame: ImageBitmap, turn: Turn): Promise<ImageBitmap> =>
   ask(async (worker) => worker.turn(await handOver(frame), turn));
+
+/** A picture as it is adjusted. */
+export const adjustPicture = (picture: ImageBitmap, adjust: Adjust): Promise<ImageBitmap> =>
+  ask(async (worker) => worker.adjust(await handOver(picture), adjust));
 
 /** A picture as a document holds it, and whether it had to be made smaller for that. */
 export const packPiece = (picture: ImageBitmap): Promise<{ held: HeldPicture; shrunk: boolean }> =>

@@ -3,6 +3,7 @@ import { Key } from 'selenium-webdriver';
 import { createCanvas } from '@napi-rs/canvas';
 import { paintDesk } from '@/core/desk/build';
 import { deskDisplays } from '@/core/desk/model';
+import type { Finish } from '@/core/finish/finish';
 import { markNames, type Mark } from '@/core/marks/registry';
 import { everyMark } from '@/tests/lib/marks';
 import { testShaper } from '@/tests/lib/shaper';
@@ -44,24 +45,28 @@ test('a frame of the desk is, to the byte, what the same code paints elsewhere',
   frame = Buffer.from(await (await fetch(`${appUrl()}/api/shots/${id}/frame`)).arrayBuffer());
 }, 60_000);
 
+const adjust = { brightness: 110, contrast: 130, saturation: 70, inverted: 100, sharpened: 90 };
+
 /** The marks of one kind together, in both orders, so that none lies hidden below another. */
-const cases: (readonly [string, readonly Mark[]])[] = [
+const cases: (readonly [string, readonly Mark[], Finish])[] = [
   ...markNames.flatMap((kind) => {
     const marks = everyMark.filter((mark) => mark.kind === kind);
     return [
-      [kind, marks] as const,
-      ...(marks.length > 1 ? [[`${kind}, upside down`, [...marks].reverse()] as const] : []),
+      [kind, marks, {}] as const,
+      ...(marks.length > 1 ? [[`${kind}, upside down`, [...marks].reverse(), {}] as const] : []),
     ];
   }),
-  ['all together', everyMark] as const,
+  ['all together', everyMark, {}] as const,
+  ['all together, picture adjusted', everyMark, { adjust: { on: 'picture', ...adjust } }] as const,
+  ['all together, all adjusted', everyMark, { adjust: { on: 'all', ...adjust } }] as const,
 ];
 
 test.each(cases)(
   '%s: the browser’s worker and the server paint the same bytes',
-  async (name, marks) => {
+  async (name, marks, finish) => {
     const crop = { x: 20, y: 10, width: 620, height: 400 };
     const id = await sendShot(frame, name, {
-      document: JSON.stringify({ version: 3, view: { crop }, marks }),
+      document: JSON.stringify({ version: 3, view: { crop }, marks, finish }),
     });
     await app.openShot(id);
     await app.chord(Key.CONTROL, 'c');

@@ -11,6 +11,7 @@ export async function openTestSession(marks: readonly Mark[] = [], id = 'shot'):
     id,
     title: 'Pond edge',
     frame: { ...frame, close: () => undefined },
+    plain: { ...frame, close: () => undefined },
     picture: { ...frame, close: () => undefined },
     provenance: { source: 'desk', takenAt: '2026-11-23T14:02:11Z' },
     shaper: await testShaper(),

@@ -18,7 +18,7 @@ export interface Adjustment {
   most: number;
   /** The amount that changes nothing. */
   none: number;
-  /** On or off: nothing between `none` and `most` is offered. */
+  /** Offered as on or off, though there is more between. */
   isSwitch?: boolean;
   effect: Effect;
   /** The same as a filter of the browser, for looking at it while it changes; null where it has none. */

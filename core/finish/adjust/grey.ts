@@ -5,6 +5,7 @@ export const grey: Adjustment = {
   label: 'Greyscale',
   most: 100,
   none: 0,
+  isSwitch: true,
   effect: {
     by: 'matrix',
     of: (amount) => {

@@ -64,6 +64,7 @@ export function backToFrame(): void {
   changeDocument('Back to the untouched frame', (draft) => {
     draft.marks = [];
     draft.view = whole.view;
+    delete draft.finish;
   });
   update({ selection: [], live: [], editing: null, cropping: null });
 }

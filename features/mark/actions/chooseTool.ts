@@ -21,6 +21,7 @@ export function chooseTool(tool: Tool): void {
     cropping: null,
     cropSeen: null,
     squaring: null,
+    before: false,
     cutting: false,
     camera: cropping ? { ...session().camera, mode: 'fit' } : session().camera,
   });

@@ -59,17 +59,17 @@ export function useTurnedPicture(): void {
   useEffect(() => {
     let wanted = true;
     if (!isTurned(turn)) {
-      if (session().picture !== frame) update({ picture: frame });
+      if (session().plain !== frame) update({ plain: frame, picture: frame });
       return;
     }
-    if (turned.get(session().picture) === turn) return;
+    if (turned.get(session().plain) === turn) return;
     const rough = roughly(frame, turn);
-    if (rough) update({ picture: rough });
+    if (rough) update({ plain: rough, picture: rough });
     turnFrame(frame, turn).then(
       (picture) => {
         if (!wanted) return;
         turned.set(picture, turn);
-        update({ picture });
+        update({ plain: picture, picture });
       },
       (error: unknown) =>
         notify({ key: 'turn', tone: 'bad', title: 'Not turned', lines: [messageOf(error)] }),

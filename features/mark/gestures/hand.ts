@@ -39,6 +39,8 @@ const byTool: Record<HandTool, (press: Press) => Gesture | null> = {
     void pickColour(at);
     return null;
   },
+  // It is about the whole picture.
+  finish: () => null,
 };
 
 const isHandTool = (tool: string): tool is HandTool => Object.hasOwn(byTool, tool);

@@ -60,7 +60,7 @@ function Removal() {
   const isUntouched = useDocument(({ frame, history: { document } }) => {
     const { crop, shape, turn } = document.view;
     const whole = crop.width === frame.width && crop.height === frame.height;
-    return document.marks.length === 0 && whole && !shape && !turn;
+    return document.marks.length === 0 && whole && !shape && !turn && !document.finish;
   });
   return (
     <Row label="Take away" className="mt-1.5 flex flex-wrap gap-1.5">

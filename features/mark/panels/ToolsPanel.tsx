@@ -14,14 +14,14 @@ export function ToolsPanel() {
   return (
     <aside
       aria-label="Tools"
-      className="w-[172px] shrink-0 overflow-auto border-r border-line bg-paper px-2.5 py-1"
+      className="w-[172px] shrink-0 overflow-auto border-r border-line bg-paper px-2.5 py-0.5"
     >
       <Row label="Tools" vertical>
         <ToolButton facts={grabTool} />
         {toolGroups.map((group) => (
           <section key={group.title} aria-label={group.title}>
             <div className="mt-px flex items-center justify-between">
-              <h2 className="px-1.5 text-[12px] leading-[15px] font-bold text-soft">
+              <h2 className="px-1.5 text-[12px] leading-[14px] font-bold text-soft">
                 {group.title}
               </h2>
               {group.title === 'Draw' && <RailButton />}

@@ -17,7 +17,9 @@ export interface DocumentState {
   title: string;
   /** The frame as it was taken. */
   frame: ImageBitmap;
-  /** The frame as the view turns it; marks and view lie on this. */
+  /** The frame as the view turns it. */
+  plain: ImageBitmap;
+  /** The same as it is adjusted, if that is worked out; marks and view lie on this. */
   picture: ImageBitmap;
   provenance: Provenance;
   shaper: Shaper;
@@ -27,7 +29,7 @@ export interface DocumentState {
 
 /** What belongs to it, with nothing left out. */
 const names: Record<keyof DocumentState, true> = {
-  ...{ id: true, title: true, frame: true, picture: true },
+  ...{ id: true, title: true, frame: true, plain: true, picture: true },
   ...{ provenance: true, shaper: true, history: true, stored: true },
 };
 

@@ -28,6 +28,8 @@ export interface LiveState {
   cropSeen: Rect | null;
   /** A crop was drawn, pulled or typed: from then on a press inside moves it. */
   cropDrawn: boolean;
+  /** The picture is looked at as if nothing were adjusted. */
+  before: boolean;
 }
 
 export const liveAtFirst: LiveState = {
@@ -41,6 +43,7 @@ export const liveAtFirst: LiveState = {
   cropping: null,
   cropSeen: null,
   cropDrawn: false,
+  before: false,
 };
 
 export const livePart = part<LiveState>(Object.keys(liveAtFirst));

@@ -5,12 +5,27 @@ import type { Surface } from '@/core/drawing/surface';
 import { bitmap, sheet } from '@/workers/bitmap';
 import { session } from './session';
 
+type Draw = (surface: Surface) => void;
+
 /** Draws the frame, the same function for the same picture, so that what is cached by it is found. */
-const drawers = new WeakMap<ImageBitmap, (surface: Surface) => void>();
-export function frameDrawer(picture: ImageBitmap): (surface: Surface) => void {
+const drawers = new WeakMap<ImageBitmap, Draw>();
+/** The same through the filter that it was last seen through. */
+const filtered = new WeakMap<ImageBitmap, { filter: string; draw: Draw }>();
+
+/** @param filter of the browser; empty for none */
+export function frameDrawer(picture: ImageBitmap, filter = ''): Draw {
   const known = drawers.get(picture) ?? ((to: Surface) => to.drawImage(picture, 0, 0));
   drawers.set(picture, known);
-  return known;
+  if (!filter) return known;
+  const last = filtered.get(picture);
+  if (last?.filter === filter) return last.draw;
+  const draw = (to: Surface) => {
+    if ('filter' in to) to.filter = filter;
+    known(to);
+    if ('filter' in to) to.filter = 'none';
+  };
+  filtered.set(picture, { filter, draw });
+  return draw;
 }
 
 /** What the open shot's marks, or others in their place, are painted of. */

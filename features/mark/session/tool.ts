@@ -3,7 +3,8 @@ import type { MarkName } from '@/core/marks/registry';
 import { part } from './part';
 
 /** Tools that make no mark. */
-export type HandTool = 'grab' | 'crop' | 'turn' | 'words' | 'eraser' | 'measure' | 'colour';
+export type HandTool =
+  'grab' | 'crop' | 'turn' | 'words' | 'eraser' | 'measure' | 'colour' | 'finish';
 export type Tool = HandTool | MarkName;
 
 /** What is in hand and what it is used on: changes with a key or a click. */

@@ -1,4 +1,5 @@
 import {
+  Contrast,
   Crop,
   Eraser,
   Hand,
@@ -57,6 +58,7 @@ const handTools: Partial<Record<Group, (ToolFacts & { tool: HandTool })[]>> = {
       hint: 'Drag a frame around words; they are read and copied as text.',
     },
     { tool: 'colour', label: 'Pick colour', icon: <Pipette {...look} /> },
+    { tool: 'finish', label: 'Finish', icon: <Contrast {...look} /> },
   ],
 };
 

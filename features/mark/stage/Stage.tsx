@@ -1,14 +1,11 @@
 import type { Size } from '@/core/geometry/size';
-import type Konva from 'konva';
-import { useEffect, useMemo, useState, type PointerEvent } from 'react';
-import { Layer, Shape, Stage as KonvaStage } from 'react-konva';
+import { useEffect, useMemo, type PointerEvent } from 'react';
+import { Layer, Stage as KonvaStage } from 'react-konva';
 import type { Rect } from '@/core/geometry/rect';
 import type { StrokePoint } from '@/core/marks/contract';
-import type { Mark } from '@/core/marks/registry';
-import { bitmap, sheet } from '@/workers/bitmap';
 import { useHeldSpace } from '../../ui/useHeldSpace';
 import { useSize } from '../../ui/useSize';
-import { pan, resolveCamera, seenBy, toFrame, zoomAt, type Camera } from '../session/camera';
+import { pan, resolveCamera, toFrame, zoomAt, type Camera } from '../session/camera';
 import { CropHandles } from './CropHandles';
 import {
   abandon,
@@ -19,14 +16,13 @@ import {
   releaseAll,
   startPan,
 } from '../gestures/hand';
-import { LivePaint } from './livePaint';
 import { usePointer } from '../session/pointerStore';
 import { Overlays } from './Overlays';
+import { Picture } from './Picture';
 import { useParts } from '../recognise/parts';
 import { RailView } from './RailView';
 import { Rulers } from './Rulers';
 import { SelectionHandles } from './SelectionHandles';
-import { frameDrawer } from '../session/scene';
 import { useDocument } from '../session/document';
 import { useLive } from '../session/live';
 import { useTool } from '../session/tool';
@@ -60,6 +56,7 @@ export function Stage() {
   usePublishedCamera(resolved, size);
   const parts = useParts();
   const panning = useHeldSpace();
+  const pressed = useLive((s) => s.before);
   const touches = useMemo(() => new Touches(), []);
 
   const place = (event: { clientX: number; clientY: number }) => {
@@ -153,7 +150,12 @@ export function Stage() {
         >
           {size.width > 0 && (
             <KonvaStage width={size.width} height={size.height}>
-              <Picture camera={resolved} shown={shown} size={size} />
+              <Picture
+                camera={resolved}
+                shown={shown}
+                size={size}
+                before={pressed || (panning && tool === 'finish')}
+              />
               <Layer>
                 <RailView camera={resolved} />
                 <SelectionHandles camera={resolved} />
@@ -170,72 +172,6 @@ export function Stage() {
       </StageMenu>
     </div>
   );
-}
-
-/** The picture is drawn smoothly this long after it last moved. */
-const REST = 160;
-
-const NONE: readonly Mark[] = [];
-
-function Picture({ camera, shown, size }: { camera: Camera; shown: Rect; size: Size }) {
-  // While corners are pulled square, the frame itself is shown, and nothing on it.
-  const bare = useLive((s) => s.squaring !== null);
-  const picture = useDocument((s) => (bare ? s.frame : s.picture));
-  const shaper = useDocument((s) => s.shaper);
-  const marks = useDocument((s) => (bare ? NONE : s.history.document.marks));
-  const live = useLive((s) => (bare ? NONE : s.live));
-  const editing = useTool((s) => s.editing);
-  const turn = useDocument((s) => s.history.document.view.turn);
-  const pictures = useDocument((s) => s.history.document.pictures);
-  const cropping = useLive((s) => s.cropping !== null);
-  const shape = useDocument((s) => (cropping || bare ? undefined : s.history.document.view.shape));
-  const painter = useMemo(() => new LivePaint(), []);
-  const drawFrame = frameDrawer(picture);
-  const fine = useAtRest(camera);
-  const settled = useAtRest(marks);
-  const paint = (context: Konva.Context) => {
-    // konva wraps the canvas; the painter needs the real one, for the same pixels as everywhere.
-    const target = context._context;
-    const several = live.length > 1;
-    const moved = new Set(live.map((mark) => mark.id));
-    const sight = {
-      picture,
-      drawFrame,
-      marks: several ? marks.filter((mark) => !moved.has(mark.id)) : marks,
-      view: shown,
-      shape,
-      turn,
-      pictures,
-      camera,
-      ...size,
-      dots: window.devicePixelRatio,
-      active: several ? null : (editing ?? live[0]?.id ?? null),
-      tools: {
-        shaper,
-        bitmap,
-        sheet,
-        sight: { scale: camera.scale * window.devicePixelRatio, seen: seenBy(camera, size) },
-      },
-      fine,
-      settled,
-    };
-    painter.paint(target, sight, editing ? [] : live);
-  };
-  return (
-    <Layer listening={false}>
-      <Shape sceneFunc={paint} />
-    </Layer>
-  );
-}
-
-/** True once a value has not changed for a moment. */
-function useAtRest(value: unknown): boolean {
-  const [rested, setRested] = useState<unknown>(null);
-  useEffect(() => {
-    const timer = setTimeout(() => setRested(value), REST);
-    return () => clearTimeout(timer);
-  }, [value]);
-  return rested === value;
 }
 
 /** So much turning of the wheel is one step; a wheel that turns without steps sends many a little. */

@@ -67,11 +67,13 @@ export function enter(
 
 export function drawFrame(
   surface: CanvasRenderingContext2D,
-  { picture, camera, fine }: Sight,
+  { picture, filter, camera, fine }: Sight,
 ): void {
   surface.imageSmoothingEnabled = camera.scale < SHARP_FROM;
   surface.imageSmoothingQuality = fine && camera.scale < 1 ? 'high' : 'low';
+  surface.filter = filter || 'none';
   surface.drawImage(picture, 0, 0);
+  surface.filter = 'none';
 }
 
 /** What lies above, in runs of the same blending: a multiplying run must multiply as a whole. */

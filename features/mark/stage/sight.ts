@@ -10,7 +10,9 @@ import type { Camera } from '../session/camera';
 /** What is to be seen. */
 export interface Sight {
   picture: ImageBitmap;
-  /** Draws it; the same function for the same picture. */
+  /** A filter of the browser that it is seen through; empty for none. */
+  filter: string;
+  /** Draws it so; the same function for the same picture and filter. */
   drawFrame: (this: void, surface: Surface) => void;
   marks: readonly Mark[];
   /** The part of the frame that is shown; nothing is painted outside. */
@@ -59,6 +61,7 @@ export function sceneOfSight(sight: Sight, live: readonly Mark[]) {
 export function sameLook(a: Sight, b: Sight): boolean {
   return (
     a.picture === b.picture &&
+    a.filter === b.filter &&
     activeAmong(a) === activeAmong(b) &&
     a.view === b.view &&
     a.shape === b.shape &&

@@ -19,6 +19,7 @@ import { shownMarks, update } from '../session/session';
 import { useContrast } from '../recognise/standsOut';
 import { useStyles } from '../session/styles';
 import { factsOf, isMarkTool } from '../session/tools';
+import { useAdjustItems } from './adjustItems';
 import { CropEnd, useCropItems } from './cropItems';
 import { Press } from './controls';
 import { useColourItems, useEraserItems, useMeasureItems, useWordsItems } from './handToolItems';
@@ -104,6 +105,7 @@ export function Strip() {
   const tools = {
     crop: useCropItems(),
     turn: useTurnItems(),
+    finish: useAdjustItems(),
     eraser: useEraserItems(),
     measure: useMeasureItems(),
     words: useWordsItems(),
