@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, test } from '@jest/globals';
 import { Key } from 'selenium-webdriver';
 import sharp from 'sharp';
-import { z } from 'zod';
 import { randomFrom } from '@/core/random/random';
 import { untouched } from '@/core/document/view';
 import { upright } from '@/core/document/turn';
@@ -9,6 +8,7 @@ import { run } from '@/server/pool/pool';
 import { everyMark } from '@/tests/lib/marks';
 import { App, plainPng, sendShot } from '../tests/e2e/lib/app';
 import { openBrowser, type Browser } from '../tests/e2e/lib/browser';
+import { measuredIn, timed } from './inPage';
 import { median, ms, report, time } from './measure';
 
 let browser: Browser;
@@ -37,47 +37,8 @@ async function openWith(count: number): Promise<void> {
   await browser.driver.sleep(3000);
 }
 
-/** Run in the page: events one after the other, each timed until what it asked for is painted. */
-const timed = (begin: string, each: string, end: string, count: number) => `
-  const done = arguments[0];
-  const stage = document.querySelector('[data-testid="stage"]');
-  const box = stage.getBoundingClientRect();
-  const send = (type, x, y) => stage.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, button: type === 'pointermove' ? -1 : 0, buttons: type === 'pointerup' ? 0 : 1, clientX: box.left + x, clientY: box.top + y }));
-  const wheel = (more) => stage.dispatchEvent(new WheelEvent('wheel', { bubbles: true, cancelable: true, clientX: box.left + 400, clientY: box.top + 300, ...more }));
-  stage.setPointerCapture = () => undefined;
-  const frames = []; const tasks = [];
-  const watch = new PerformanceObserver((list) => list.getEntries().forEach((e) => tasks.push(e.duration)));
-  watch.observe({ type: 'longtask' });
-  let i = 0;
-  ${begin}
-  const step = () => {
-    if (i === ${count}) {
-      ${end}
-      // Long tasks are told of a little later; those of letting go are not among them.
-      watch.takeRecords().forEach((e) => tasks.push(e.duration));
-      watch.disconnect();
-      return done({ frames, tasks });
-    }
-    const start = performance.now();
-    ${each}
-    const sent = performance.now() - start;
-    // The library paints in the next animation frame. What was asked for before runs before,
-    // so the second callback stands behind the paint.
-    let begun = 0;
-    requestAnimationFrame(() => {
-      begun = performance.now();
-      setTimeout(() => { frames.push(sent + performance.now() - begun); i += 1; step(); });
-    });
-  };
-  step();`;
-
-const answer = z.object({ frames: z.array(z.number()), tasks: z.array(z.number()) });
-
-async function measured(what: string, script: string, mark = ''): Promise<void> {
-  const { frames, tasks } = answer.parse(await browser.driver.executeAsyncScript(script));
-  report(`${what}: input to painted (median)`, ms(median(frames)), mark);
-  report('… longest task meanwhile', tasks.length ? ms(Math.max(...tasks)) : 'none over 50 ms');
-}
+const measured = (what: string, script: string, mark = '') =>
+  measuredIn(browser.driver, what, script, mark);
 
 test.each([200, 2000])(
   'over %i marks on 3840 × 2160',

@@ -15,8 +15,8 @@ function primitive(adjust: Adjust, name: AdjustmentName): string {
   const { effect } = adjustments[name];
   const amount = amountOf(adjust, name) / 100;
   if (effect.by === 'transfer') {
-    const of = effect.of(amount);
-    const how = `type="linear" slope="${n(of(1) - of(0))}" intercept="${n(of(0))}"`;
+    const { slope, intercept } = effect.of(amount);
+    const how = `type="linear" slope="${n(slope)}" intercept="${n(intercept)}"`;
     return `<feComponentTransfer>${['R', 'G', 'B'].map((c) => `<feFunc${c} ${how}/>`).join('')}</feComponentTransfer>`;
   }
   if (effect.by === 'matrix') {

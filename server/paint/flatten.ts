@@ -1,6 +1,7 @@
 import { createCanvas, ImageData, type Canvas } from '@napi-rs/canvas';
 import sharp, { type Sharp } from 'sharp';
 import type { ShotDocument } from '@/core/document/document';
+import { adjustPixels } from '@/core/finish/adjust/pixels';
 import type { Rect } from '@/core/geometry/rect';
 import type { Sheet } from '@/core/marks/contract';
 import { paintShot } from '@/core/paint/painter';
@@ -94,7 +95,10 @@ export async function flatten(shot: Unpainted, shaper: Shaper): Promise<Pixels> 
   const isOpaque = opaque && !shape && !turn?.angle;
   const shown = await shownPixels(shot);
   // Nothing lies on it and nothing is cut off it: it is what leaves.
-  if (isBare(document) && isOpaque) return { ...shown, opaque: true };
+  if (document.marks.length === 0 && isOpaque) {
+    if (document.finish?.adjust) adjustPixels(shown, document.finish.adjust);
+    return { ...shown, opaque: true };
+  }
   const cut = bitmap(shown);
   const canvas = createCanvas(crop.width, crop.height);
   const surface = canvas.getContext('2d');

@@ -76,3 +76,19 @@ test('a palette, another size and a limit of bytes look at the pixels themselves
   expect(half.width).toBe(Math.round(shot.width / 2));
   expect(least.bytes.length).toBeLessThanOrEqual(6_000);
 });
+
+test.each(['picture', 'all'] as const)(
+  'adjusted on %s, without marks it is what painting gives as well',
+  async (on) => {
+    const finish = { adjust: { on, contrast: 130, saturation: 60, sharpened: 90 } };
+    const bare = changed({ view: { crop }, finish });
+    expect(unpainted(bare)).toBeNull();
+    const [straight, painted] = [
+      await encodeShot(bare, { format: 'png' }),
+      await encodeShot(changed({ view: { crop }, finish, marks: [unseen] }), { format: 'png' }),
+    ];
+    expect(Buffer.from(straight.bytes).equals(painted.bytes)).toBe(true);
+    const plain = await encodeShot(changed({ view: { crop } }), { format: 'png' });
+    expect(Buffer.from(straight.bytes).equals(plain.bytes)).toBe(false);
+  },
+);

@@ -5,6 +5,6 @@ export const brightness: Adjustment = {
   label: 'Brightness',
   most: 300,
   none: 100,
-  effect: { by: 'transfer', of: (amount) => (value) => value * amount },
+  effect: { by: 'transfer', of: (slope) => ({ slope, intercept: 0 }) },
   filter: (percent) => `brightness(${percent}%)`,
 };

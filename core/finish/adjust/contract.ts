@@ -5,9 +5,15 @@ export type ColourMatrix = readonly [
   ...[number, number, number],
 ];
 
+/** A linear transfer: what red, green and blue are multiplied by, and what is added. */
+export interface Linear {
+  slope: number;
+  intercept: number;
+}
+
 /** What is done to each pixel by itself, or to it and those around it. Values are 0–1, in sRGB. */
 export type Effect =
-  | { by: 'transfer'; of: (amount: number) => (value: number) => number }
+  | { by: 'transfer'; of: (amount: number) => Linear }
   | { by: 'matrix'; of: (amount: number) => ColourMatrix }
   | { by: 'neighbours' };
 

@@ -5,6 +5,6 @@ export const contrast: Adjustment = {
   label: 'Contrast',
   most: 300,
   none: 100,
-  effect: { by: 'transfer', of: (amount) => (value) => value * amount + 0.5 - 0.5 * amount },
+  effect: { by: 'transfer', of: (slope) => ({ slope, intercept: 0.5 - 0.5 * slope }) },
   filter: (percent) => `contrast(${percent}%)`,
 };

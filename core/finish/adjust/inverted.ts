@@ -6,6 +6,6 @@ export const inverted: Adjustment = {
   most: 100,
   none: 0,
   isSwitch: true,
-  effect: { by: 'transfer', of: (amount) => (value) => amount + value * (1 - 2 * amount) },
+  effect: { by: 'transfer', of: (amount) => ({ slope: 1 - 2 * amount, intercept: amount }) },
   filter: (percent) => `invert(${percent}%)`,
 };

@@ -1,6 +1,6 @@
 import { wordsOf, type RgbaPixels } from '../../raster/pixels';
 import { activeIn, adjustments, amountOf, type Adjust } from './adjust';
-import type { ColourMatrix } from './contract';
+import type { ColourMatrix, Linear } from './contract';
 import { sharpen } from './sharpen';
 
 /**
@@ -16,31 +16,67 @@ export function adjustPixels(pixels: RgbaPixels, adjust: Adjust, known?: Uint8Ar
   if (adjust.sharpened) sharpen(pixels, adjust.sharpened / 100, known);
 }
 
-type Transfer = (value: number) => number;
-
-const held: Transfer = (value) => (value < 0 ? 0 : value > 1 ? 1 : value);
-const inTurn = (transfers: readonly Transfer[]): Transfer =>
-  transfers.reduce<Transfer>((so, next) => (value) => held(next(so(value))), held);
-
-/** What is done to each pixel by itself: transfers, then matrices, then transfers. */
+/** What is done to each pixel by itself: transfers, then two matrices, then inverting, where wanted. */
 function steps(adjust: Adjust) {
-  const before: Transfer[] = [];
+  const before: Linear[] = [];
   const matrices: ColourMatrix[] = [];
-  const after: Transfer[] = [];
+  let after: Linear | undefined;
   for (const name of activeIn(adjust)) {
     const { effect } = adjustments[name];
     const amount = amountOf(adjust, name) / 100;
     if (effect.by === 'matrix') matrices.push(effect.of(amount));
-    if (effect.by === 'transfer') (matrices.length ? after : before).push(effect.of(amount));
+    if (effect.by !== 'transfer') continue;
+    if (matrices.length === 0) before.push(effect.of(amount));
+    else after = effect.of(amount);
   }
-  return { before: inTurn(before), matrices, after: inTurn(after) };
+  return { before, matrices, after };
 }
+
+const held = (value: number): number => (value < 0 ? 0 : value > 1 ? 1 : value);
+
+const through = (transfers: readonly Linear[], value: number): number =>
+  transfers.reduce((so, { slope, intercept }) => held(so * slope + intercept), value);
 
 function colour(pixels: RgbaPixels, adjust: Adjust): void {
   const { before, matrices, after } = steps(adjust);
-  const table = Float64Array.from({ length: 256 }, (_, i) => before(i / 255));
-  const words = wordsOf(pixels);
-  // Screens are made of long runs of one colour.
+  const table = Float64Array.from({ length: 256 }, (_, i) => through(before, i / 255));
+  if (matrices.length === 0) byTable(pixels, table);
+  else byMatrices(pixels, table, matrices, after ?? { slope: 1, intercept: 0 });
+}
+
+/** Pixels as signed numbers, which are the fastest. */
+function signed(pixels: RgbaPixels): Int32Array {
+  const { buffer, byteOffset, length } = wordsOf(pixels);
+  return new Int32Array(buffer, byteOffset, length);
+}
+
+function byTable(pixels: RgbaPixels, table: Float64Array): void {
+  const bytes = Uint8Array.from(table, (value) => Math.floor(value * 255 + 0.5));
+  const words = signed(pixels);
+  for (let i = 0; i < words.length; i += 1) {
+    const word = words[i] as number;
+    if (word >>> 24 === 0) continue;
+    words[i] =
+      (word & 0xff000000) |
+      ((bytes[(word >> 16) & 255] as number) << 16) |
+      ((bytes[(word >> 8) & 255] as number) << 8) |
+      (bytes[word & 255] as number);
+  }
+}
+
+const same: ColourMatrix = [1, 0, 0, 0, 1, 0, 0, 0, 1];
+
+/** Eight million pixels go through this: nothing is called, and a run of one colour is made once. */
+function byMatrices(
+  pixels: RgbaPixels,
+  table: Float64Array,
+  [first = same, second = same]: readonly ColourMatrix[],
+  { slope, intercept }: Linear,
+): void {
+  const words = signed(pixels);
+  const [a, b, c, d, e, f, g, h, k] = first;
+  const [l, m, n, o, p, q, s, t, u] = second;
+  const two = second !== same;
   let last = 0;
   let made = 0;
   for (let i = 0; i < words.length; i += 1) {
@@ -48,29 +84,31 @@ function colour(pixels: RgbaPixels, adjust: Adjust): void {
     if (word >>> 24 === 0) continue;
     if (word !== last) {
       last = word;
-      made = adjusted(word, table, matrices, after);
+      const x = table[word & 255] as number;
+      const y = table[(word >> 8) & 255] as number;
+      const z = table[(word >> 16) & 255] as number;
+      let red = a * x + b * y + c * z;
+      let green = d * x + e * y + f * z;
+      let blue = g * x + h * y + k * z;
+      red = red < 0 ? 0 : red > 1 ? 1 : red;
+      green = green < 0 ? 0 : green > 1 ? 1 : green;
+      blue = blue < 0 ? 0 : blue > 1 ? 1 : blue;
+      if (two) {
+        const [r, v, w] = [red, green, blue];
+        red = l * r + m * v + n * w;
+        green = o * r + p * v + q * w;
+        blue = s * r + t * v + u * w;
+        red = red < 0 ? 0 : red > 1 ? 1 : red;
+        green = green < 0 ? 0 : green > 1 ? 1 : green;
+        blue = blue < 0 ? 0 : blue > 1 ? 1 : blue;
+      }
+      // Within 0–1 before and after: cutting off is rounding down.
+      made =
+        (word & 0xff000000) |
+        (((blue * slope + intercept) * 255 + 0.5) << 16) |
+        (((green * slope + intercept) * 255 + 0.5) << 8) |
+        ((red * slope + intercept) * 255 + 0.5);
     }
     words[i] = made;
   }
-}
-
-/** One pixel as one number, alpha the highest byte. */
-function adjusted(
-  word: number,
-  table: Float64Array,
-  matrices: readonly ColourMatrix[],
-  after: Transfer,
-): number {
-  let r = table[word & 255] as number;
-  let g = table[(word >>> 8) & 255] as number;
-  let b = table[(word >>> 16) & 255] as number;
-  for (const m of matrices) {
-    const red = m[0] * r + m[1] * g + m[2] * b;
-    const green = m[3] * r + m[4] * g + m[5] * b;
-    b = held(m[6] * r + m[7] * g + m[8] * b);
-    r = held(red);
-    g = held(green);
-  }
-  const byte = (value: number) => Math.floor(after(value) * 255 + 0.5);
-  return ((word & 0xff000000) | (byte(b) << 16) | (byte(g) << 8) | byte(r)) >>> 0;
 }

@@ -14,88 +14,111 @@ const CHANNELS = [0, 8, 16];
  */
 export function sharpen(pixels: RgbaPixels, amount: number, known?: Uint8Array): void {
   const { width, height } = pixels;
-  const words = wordsOf(pixels);
-  /** The rows above, at and below the one that is changed, as they were. */
-  let above = words.slice(0, width);
-  let row = words.slice(0, width);
+  const { buffer, byteOffset, length } = wordsOf(pixels);
+  // Signed numbers are the fastest.
+  const words = new Int32Array(buffer, byteOffset, length);
+  const rowAt = (y: number): Row => {
+    const from = Math.min(y, height - 1) * width;
+    return readRow(words.slice(from, from + width), known?.subarray(from, from + width));
+  };
+  let row = rowAt(0);
+  let above = row;
   for (let y = 0; y < height; y += 1) {
-    const down = Math.min(y + 1, height - 1) * width;
-    const below = words.slice(down, down + width);
-    const rows = [above, row, below] as const;
-    const seen = known && [Math.max(y - 1, 0), y, Math.min(y + 1, height - 1)];
-    for (let x = 0; x < width; x += 1) {
-      const middle = row[x] as number;
-      if (middle >>> 24 === 0) continue;
-      if (isFlat(rows, x, middle)) continue;
-      const around = neighbours(rows, x, middle);
-      if (known && seen) forget(around, known, seen, x, width);
-      words[y * width + x] = sharper(around, middle, amount);
-    }
+    const below = rowAt(y + 1);
+    const to = words.subarray(y * width, (y + 1) * width);
+    if (above.whole && row.whole && below.whole) sharpenWhole(to, above, row, below, amount);
+    else sharpenKnown(to, [above, row, below], amount);
     above = row;
     row = below;
   }
 }
 
-type Rows = readonly [Uint32Array, Uint32Array, Uint32Array];
-
-/** Most of a screen is: nothing changes there, whatever of it is known. */
-function isFlat([above, row, below]: Rows, x: number, middle: number): boolean {
-  const left = x > 0 ? x - 1 : x;
-  const right = x < row.length - 1 ? x + 1 : x;
-  return (
-    row[left] === middle &&
-    row[right] === middle &&
-    above[x] === middle &&
-    below[x] === middle &&
-    above[left] === middle &&
-    above[right] === middle &&
-    below[left] === middle &&
-    below[right] === middle
-  );
+/** A row as it was, with each pixel and the two beside it softened by 1 2 1. */
+interface Row {
+  words: Int32Array;
+  known: Uint8Array | undefined;
+  /** Every pixel may be known and has a colour. */
+  whole: boolean;
+  /** Red in the lower half of a number and blue in the upper one: no sum of these is too large. */
+  redBlue: Int32Array;
+  green: Int32Array;
 }
 
-const around = new Uint32Array(9);
+function readRow(words: Int32Array, known: Uint8Array | undefined): Row {
+  const { length } = words;
+  const redBlue = new Int32Array(length);
+  const green = new Int32Array(length);
+  let whole = true;
+  let left = words[0] as number;
+  for (let x = 0; x < length; x += 1) {
+    const own = words[x] as number;
+    const right = words[x + 1] ?? own;
+    if (own >>> 24 === 0 || known?.[x] === 0) whole = false;
+    redBlue[x] = (left & 0xff00ff) + 2 * (own & 0xff00ff) + (right & 0xff00ff);
+    green[x] = ((left >> 8) & 255) + 2 * ((own >> 8) & 255) + ((right >> 8) & 255);
+    left = own;
+  }
+  return { words, known, whole, redBlue, green };
+}
 
-/** The nine pixels, row by row; the nearest one where there is none. */
-function neighbours(rows: Rows, x: number, middle: number): Uint32Array {
-  const last = rows[1].length - 1;
+/** Where all may be known: the softened rows are softened once more, from above to below. */
+function sharpenWhole(to: Int32Array, above: Row, row: Row, below: Row, amount: number): void {
+  for (let x = 0; x < to.length; x += 1) {
+    const own = row.words[x] as number;
+    const redBlue =
+      (above.redBlue[x] as number) + 2 * (row.redBlue[x] as number) + (below.redBlue[x] as number);
+    const green =
+      (above.green[x] as number) + 2 * (row.green[x] as number) + (below.green[x] as number);
+    const r = own & 255;
+    const g = (own >> 8) & 255;
+    const b = (own >> 16) & 255;
+    const red = r + amount * (r - (redBlue & 0xffff) / 16) + 0.5;
+    const middle = g + amount * (g - green / 16) + 0.5;
+    const blue = b + amount * (b - (redBlue >> 16) / 16) + 0.5;
+    to[x] =
+      (own & 0xff000000) |
+      ((blue < 0 ? 0 : blue > 255 ? 255 : blue) << 16) |
+      ((middle < 0 ? 0 : middle > 255 ? 255 : middle) << 8) |
+      (red < 0 ? 0 : red > 255 ? 255 : red);
+  }
+}
+
+type Rows = readonly [Row, Row, Row];
+
+function sharpenKnown(to: Int32Array, rows: Rows, amount: number): void {
+  for (let x = 0; x < to.length; x += 1) {
+    const middle = rows[1].words[x] as number;
+    if (middle >>> 24 !== 0) to[x] = sharper(neighbours(rows, x, middle), middle, amount);
+  }
+}
+
+const around = new Int32Array(9);
+
+/** The nine pixels, row by row; the nearest one where there is none, the middle for the unknown. */
+function neighbours(rows: Rows, x: number, middle: number): Int32Array {
+  const last = rows[1].words.length - 1;
   for (let j = 0; j < 3; j += 1) {
+    const { words, known } = rows[j] as Row;
     for (let i = 0; i < 3; i += 1) {
       const at = Math.min(Math.max(x + i - 1, 0), last);
-      const word = (rows[j] as Uint32Array)[at] as number;
-      around[j * 3 + i] = word >>> 24 === 0 ? middle : word;
+      const word = words[at] as number;
+      around[j * 3 + i] = word >>> 24 === 0 || known?.[at] === 0 ? middle : word;
     }
   }
   return around;
 }
 
-function forget(
-  nine: Uint32Array,
-  known: Uint8Array,
-  rows: readonly number[],
-  x: number,
-  width: number,
-): void {
-  const middle = nine[4] as number;
-  for (let j = 0; j < 3; j += 1) {
-    for (let i = 0; i < 3; i += 1) {
-      const at = Math.min(Math.max(x + i - 1, 0), width - 1);
-      if (!known[(rows[j] as number) * width + at]) nine[j * 3 + i] = middle;
-    }
-  }
-}
-
-function sharper(nine: Uint32Array, middle: number, amount: number): number {
+function sharper(nine: Int32Array, middle: number, amount: number): number {
   let made = middle & 0xff000000;
   for (const channel of CHANNELS) {
     const own = (middle >>> channel) & 255;
     const value = Math.floor(own + amount * (own - softened(nine, channel)) + 0.5);
     made |= Math.min(Math.max(value, 0), 255) << channel;
   }
-  return made >>> 0;
+  return made;
 }
 
-function softened(nine: Uint32Array, channel: number): number {
+function softened(nine: Int32Array, channel: number): number {
   const at = (i: number) => ((nine[i] as number) >>> channel) & 255;
   const corners = at(0) + at(2) + at(6) + at(8);
   return (corners + 2 * (at(1) + at(3) + at(5) + at(7)) + 4 * at(4)) / 16;

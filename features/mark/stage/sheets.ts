@@ -70,7 +70,8 @@ export function drawFrame(
   { picture, filter, camera, fine }: Sight,
 ): void {
   surface.imageSmoothingEnabled = camera.scale < SHARP_FROM;
-  surface.imageSmoothingQuality = fine && camera.scale < 1 ? 'high' : 'low';
+  // Through a filter it is seen for a moment only, while a slider moves.
+  surface.imageSmoothingQuality = fine && !filter && camera.scale < 1 ? 'high' : 'low';
   surface.filter = filter || 'none';
   surface.drawImage(picture, 0, 0);
   surface.filter = 'none';
