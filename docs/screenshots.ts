@@ -141,10 +141,13 @@ test('the main views', async () => {
   await app.stage();
   await (await browser.driver.findElement(By.css('[data-mark="point"]'))).click();
   await picture('mark');
-  await app.keys('k');
-  await picture('mark-crop');
+  await app.keys(Key.ESCAPE, ',');
+  await app.click('Greyscale');
+  await browser.driver.sleep(1500);
+  await picture('mark-finish');
+  await app.chord(Key.CONTROL, 'z');
+  await app.stored();
 
-  await app.keys(Key.ESCAPE);
   await app.keys('r');
   await app.named('Turn right');
   const stage = await browser.driver.findElement(By.css('[data-testid="stage"]'));

@@ -120,6 +120,7 @@ async function storeDemoShot(id: string, shot: DemoShot, index: number, now: Dat
   const document: ShotDocument = {
     version: DOCUMENT_VERSION,
     view: { crop: shot.crop ?? { x: 0, y: 0, width: part.width, height: part.height } },
+    ...(shot.finish && { finish: shot.finish }),
     marks: (shot.marks ?? []).map((mark) => markSchema.parse(mark)),
   };
   await storeShot({

@@ -1,3 +1,4 @@
+import type { Finish } from '@/core/finish/finish';
 import type { MarkInput } from '@/core/marks/registry';
 import type { FormatName } from '@/core/contracts/format';
 import type { Rect } from '@/core/geometry/rect';
@@ -15,6 +16,7 @@ export interface DemoShot {
   crop?: Rect;
   marks?: MarkInput[];
   tags?: Tag[];
+  finish?: Finish;
   keep?: ('Guides' | 'Faults' | 'Records' | 'Web')[];
   /** Formats in which it is kept in Guides besides. */
   also?: FormatName[];
@@ -275,7 +277,10 @@ export const demoShots: readonly DemoShot[] = [
   fault(3, '09:42', ['Faults']),
   slip('Seed order – slip', 2, '10:58', ['Guides']),
   register('Spindle without a date', 2, '14:02'),
-  whole('Right display at noon', 2, '12:11', 'Right'),
+  {
+    ...whole('Right display at noon', 2, '12:11', 'Right'),
+    finish: { adjust: { on: 'picture', grey: 100, contrast: 115 } },
+  },
   menu('Preview the label', 'Labels', 1, '09:31', {
     marks: [text('t', 60, 560, 'Hold Alt for dark stock')],
   }),
