@@ -35,7 +35,7 @@ import { keepUsual } from './actions/keepUsual';
 import { useMarkKeys } from './useMarkKeys';
 import { useDroppedPictures } from './actions/pieces';
 import { PrivateThings } from './panels/PrivateThings';
-import { forgetStandingOut, stopStandingOut } from './recognise/standsOut';
+import { forgetStandingOut, standOutAgain, stopStandingOut } from './recognise/standsOut';
 import { stopLooking, usePrivate } from './recognise/privateStore';
 import { stopWords } from './recognise/wordsOut';
 import { TagsOf } from '../tags/TagsOf';
@@ -99,7 +99,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
   const searching = usePrivate((p) => p.search.name !== 'none');
   useMarkKeys();
   useTurnedPicture();
-  useAdjustedPicture();
+  useAdjustedPicture(standOutAgain);
   useDroppedPictures();
   useEffect(() => {
     document.title = `${title} – Mark – Rezzik`;

@@ -120,6 +120,24 @@ test('Space shows it as it was for as long as it is held, after a control was to
   await looks(100, 100, GREY_RED);
 }, 60_000);
 
+test('marks that would not stand out any more get an edge, in the same step', async () => {
+  const arrow = markSchema.parse({
+    ...{ id: 'arrow', kind: 'arrow', from: { x: 500, y: 380 }, to: { x: 400, y: 260 } },
+    ...{ colour: '#000000', thickness: 6, heads: 'end', dashed: false, bend: null },
+  });
+  id = await marking.open([arrow], quarters);
+  await app.keys(',');
+  await app.click('Inverted');
+  const halo = async () => {
+    const [mark] = await marking.marksOf(id);
+    return mark?.halo;
+  };
+  await app.until('an edge', async () => (await halo()) !== undefined);
+  await app.chord(Key.CONTROL, 'z');
+  await app.until('as before', async () => (await halo()) === undefined);
+  expect(await finishOf(id)).toBeUndefined();
+}, 60_000);
+
 // Source: Chromium’s own filters, an implementation of W3C, Filter Effects Module Level 1, that has
 // nothing of ours.
 test('the browser’s filters come to the same colours', async () => {

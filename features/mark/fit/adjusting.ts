@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useEffectEvent } from 'react';
 import {
   adjustments,
   filterOf,
@@ -15,7 +15,11 @@ import { session, update } from '../session/session';
 
 const currentAdjust = (): Adjust | undefined => session().history.document.finish?.adjust;
 
+/** It was changed here, and what lies on the picture has not been looked at since. */
+let isFresh = false;
+
 function setAdjust(adjust: Adjust | undefined, label: string, joins = ''): void {
+  isFresh = true;
   changeDocument(
     label,
     (draft) => {
@@ -78,15 +82,23 @@ export function seenAdjusted(
 /** After the last change of an amount, before the worker is asked, ms. */
 const REST = 120;
 
-/** Keeps the picture that marks lie on adjusted as the document says, also through undo. */
-export function useAdjustedPicture(): void {
+/**
+ * Keeps the picture that marks lie on adjusted as the document says, also through undo.
+ * @param onFresh is told when a picture is there that was adjusted anew, not one that was so before
+ */
+export function useAdjustedPicture(onFresh: () => void): void {
   const plain = useDocument((s) => s.plain);
   const adjust = useDocument((s) => s.history.document.finish?.adjust);
+  const show = useEffectEvent((picture: ImageBitmap) => {
+    update({ picture });
+    if (isFresh) onFresh();
+    isFresh = false;
+  });
   useEffect(() => {
     const own = inPicture(adjust);
     if (isMade(session().picture, plain, own)) return;
     if (!own) {
-      update({ picture: plain });
+      show(plain);
       return;
     }
     let wanted = true;
@@ -95,7 +107,7 @@ export function useAdjustedPicture(): void {
         (picture) => {
           if (!wanted) return;
           made.set(picture, { of: plain, how: JSON.stringify(own) });
-          update({ picture });
+          show(picture);
         },
         (error: unknown) =>
           notify({ key: 'adjust', tone: 'bad', title: 'Not adjusted', lines: [messageOf(error)] }),

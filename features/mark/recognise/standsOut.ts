@@ -55,6 +55,12 @@ export function standingOut(marks: readonly Mark[]): readonly Mark[] {
   return marks;
 }
 
+/** The picture is another one: every mark gets the edge that it needs there, in the same step. */
+export function standOutAgain(): void {
+  for (const mark of session().history.document.marks) if (hasContrast(mark)) pending.add(mark.id);
+  if (pending.size > 0) later();
+}
+
 /** Ids of marks whose contrast is to be looked at. */
 const pending = new Set<string>();
 let timer: ReturnType<typeof setTimeout> | undefined;
