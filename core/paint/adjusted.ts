@@ -29,10 +29,18 @@ export function adjustedFrame({ marks, view, tools }: Of, adjust: Adjust, drawFr
   sheet.surface.translate(-x, -y);
   drawFrame(sheet.surface);
   const pixels = sheet.read();
-  const masks = () => hiddenOf({ marks, view }).map(({ mask }) => mask);
-  adjustPixels(pixels, adjust, knownOf(pixels, view, adjust, masks));
+  adjustView({ marks, view }, adjust, pixels);
   const image = tools.bitmap(pixels);
   return (surface) => surface.drawImage(image, x, y);
+}
+
+/**
+ * Adjusts a picture of the view in place.
+ * @param pixels RGBA, row-major, as large as the view, not premultiplied
+ */
+export function adjustView({ marks, view }: Omit<Of, 'tools'>, adjust: Adjust, pixels: RgbaPixels) {
+  const masks = () => hiddenOf({ marks, view }).map(({ mask }) => mask);
+  adjustPixels(pixels, adjust, knownOf(pixels, view, adjust, masks));
 }
 
 /**

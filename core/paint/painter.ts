@@ -3,13 +3,27 @@ import type { PaintTools } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
 import { traceView } from '../document/viewShape';
 import { paintMark } from './paintMark';
-import { adjustedFrame, drawAdjusted } from './adjusted';
+import type { RgbaPixels } from '../raster/pixels';
+import { adjustedFrame, adjustView, drawAdjusted } from './adjusted';
 import { PaintScene, type Sources } from './scene';
 import type { Surface } from '../drawing/surface';
 
 /** A Hide mark that is switched off hides all the same in what leaves, until a person agreed. */
 const asItLeaves = (mark: Mark): Mark =>
   mark.off && 'area' in mark && !mark.uncovered ? { ...mark, off: undefined } : mark;
+
+/**
+ * Adjusts the picture of an opaque view in place, where the picture is to be adjusted, so that it
+ * need not be drawn and read for that.
+ * @param pixels RGBA, row-major, as large as the view
+ * @returns what is left to be painted on it
+ */
+export function adjustShown(document: ShotDocument, pixels: RgbaPixels): ShotDocument {
+  const { view, finish } = document;
+  if (finish?.adjust?.on !== 'picture') return document;
+  adjustView({ marks: document.marks.map(asItLeaves), view }, finish.adjust, pixels);
+  return { ...document, finish: undefined };
+}
 
 /**
  * Paints a shot as it leaves: the view of the frame with all marks on it.

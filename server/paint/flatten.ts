@@ -4,7 +4,7 @@ import type { ShotDocument } from '@/core/document/document';
 import { adjustPixels } from '@/core/finish/adjust/pixels';
 import type { Rect } from '@/core/geometry/rect';
 import type { Sheet } from '@/core/marks/contract';
-import { paintShot } from '@/core/paint/painter';
+import { adjustShown, paintShot } from '@/core/paint/painter';
 import type { RgbaPixels } from '@/core/raster/pixels';
 import { isTurned, turnedPixels } from '@/core/document/turn';
 import type { Shaper } from '@/core/drawing/shaper';
@@ -90,10 +90,11 @@ const isBare = ({ marks, finish }: ShotDocument): boolean => marks.length === 0 
 
 /** Paints a shot as it leaves: the view of the frame with its marks, and nothing else. */
 export async function flatten(shot: Unpainted, shaper: Shaper): Promise<Pixels> {
-  const { opaque, document } = shot;
-  const { crop, shape, turn } = document.view;
-  const isOpaque = opaque && !shape && !turn?.angle;
+  const { crop, shape, turn } = shot.document.view;
+  const isWhole = shot.opaque && !turn?.angle;
+  const isOpaque = isWhole && !shape;
   const shown = await shownPixels(shot);
+  const document = isWhole ? adjustShown(shot.document, shown) : shot.document;
   // Nothing lies on it and nothing is cut off it: it is what leaves.
   if (document.marks.length === 0 && isOpaque) {
     if (document.finish?.adjust) adjustPixels(shown, document.finish.adjust);

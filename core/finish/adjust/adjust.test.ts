@@ -119,6 +119,14 @@ test('transparent pixels stay as they are, and are not read by others', () => {
   expect([...data]).toEqual([10, 20, 30, 0, 55, 55, 55, 255, 55, 55, 55, 255]);
 });
 
+test('pixels that begin at an odd place in memory are adjusted where they are', () => {
+  const memory = new ArrayBuffer(11);
+  const data = new Uint8ClampedArray(memory, 3, 8);
+  data.set([1, 2, 3, 255, 4, 5, 6, 255]);
+  adjustPixels({ data, width: 2, height: 1 }, { on: 'picture', inverted: 100 });
+  expect([...data]).toEqual([254, 253, 252, 255, 251, 250, 249, 255]);
+});
+
 test('what changes nothing is not said', () => {
   const some = withAmount(undefined, 'contrast', 130);
   expect(some).toEqual({ on: 'picture', contrast: 130 });

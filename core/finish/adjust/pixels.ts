@@ -12,8 +12,13 @@ import { sharpen } from './sharpen';
  *   where absent
  */
 export function adjustPixels(pixels: RgbaPixels, adjust: Adjust, known?: Uint8Array): void {
-  colour(pixels, adjust);
-  if (adjust.sharpened) sharpen(pixels, adjust.sharpened / 100, known);
+  const { buffer, byteOffset, length } = wordsOf(pixels);
+  // Signed numbers are the fastest.
+  const words = new Int32Array(buffer, byteOffset, length);
+  colour(words, adjust);
+  if (adjust.sharpened) sharpen(words, pixels, adjust.sharpened / 100, known);
+  const isCopy = buffer !== pixels.data.buffer;
+  if (isCopy) pixels.data.set(new Uint8ClampedArray(buffer, byteOffset, 4 * length));
 }
 
 /** What is done to each pixel by itself: transfers, then two matrices, then inverting, where wanted. */
@@ -37,22 +42,15 @@ const held = (value: number): number => (value < 0 ? 0 : value > 1 ? 1 : value);
 const through = (transfers: readonly Linear[], value: number): number =>
   transfers.reduce((so, { slope, intercept }) => held(so * slope + intercept), value);
 
-function colour(pixels: RgbaPixels, adjust: Adjust): void {
+function colour(words: Int32Array, adjust: Adjust): void {
   const { before, matrices, after } = steps(adjust);
   const table = Float64Array.from({ length: 256 }, (_, i) => through(before, i / 255));
-  if (matrices.length === 0) byTable(pixels, table);
-  else byMatrices(pixels, table, matrices, after ?? { slope: 1, intercept: 0 });
+  if (matrices.length === 0) byTable(words, table);
+  else byMatrices(words, table, matrices, after ?? { slope: 1, intercept: 0 });
 }
 
-/** Pixels as signed numbers, which are the fastest. */
-function signed(pixels: RgbaPixels): Int32Array {
-  const { buffer, byteOffset, length } = wordsOf(pixels);
-  return new Int32Array(buffer, byteOffset, length);
-}
-
-function byTable(pixels: RgbaPixels, table: Float64Array): void {
+function byTable(words: Int32Array, table: Float64Array): void {
   const bytes = Uint8Array.from(table, (value) => Math.floor(value * 255 + 0.5));
-  const words = signed(pixels);
   for (let i = 0; i < words.length; i += 1) {
     const word = words[i] as number;
     if (word >>> 24 === 0) continue;
@@ -68,12 +66,11 @@ const same: ColourMatrix = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 
 /** Eight million pixels go through this: nothing is called, and a run of one colour is made once. */
 function byMatrices(
-  pixels: RgbaPixels,
+  words: Int32Array,
   table: Float64Array,
   [first = same, second = same]: readonly ColourMatrix[],
   { slope, intercept }: Linear,
 ): void {
-  const words = signed(pixels);
   const [a, b, c, d, e, f, g, h, k] = first;
   const [l, m, n, o, p, q, s, t, u] = second;
   const two = second !== same;

@@ -1,4 +1,4 @@
-import { wordsOf, type RgbaPixels } from '../../raster/pixels';
+import type { Size } from '../../geometry/size';
 
 /** Where a channel begins in a pixel that is one number. */
 const CHANNELS = [0, 8, 16];
@@ -8,15 +8,16 @@ const CHANNELS = [0, 8, 16];
  * (W3C, Filter Effects Module Level 1, § 9.7), its kernel the picture and `amount` times what it
  * differs by from itself softened by 1 2 1, 2 4 2, 1 2 1. A pixel that may not be known, or has no
  * colour, is read as if it were the one in the middle: it leaves no trace in those around it.
- * @param pixels RGBA, row-major, width × height × 4, not premultiplied
+ * @param words its pixels as one number each, as `wordsOf` has them, but signed
  * @param amount 0–2
  * @param known 1 for each pixel that others may be made of; all where absent
  */
-export function sharpen(pixels: RgbaPixels, amount: number, known?: Uint8Array): void {
-  const { width, height } = pixels;
-  const { buffer, byteOffset, length } = wordsOf(pixels);
-  // Signed numbers are the fastest.
-  const words = new Int32Array(buffer, byteOffset, length);
+export function sharpen(
+  words: Int32Array,
+  { width, height }: Size,
+  amount: number,
+  known?: Uint8Array,
+): void {
   const rowAt = (y: number): Row => {
     const from = Math.min(y, height - 1) * width;
     return readRow(words.slice(from, from + width), known?.subarray(from, from + width));
