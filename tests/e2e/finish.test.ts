@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
-import sharp from 'sharp';
 import { filterOf, type Adjust } from '@/core/finish/adjust/adjust';
 import { adjustPixels } from '@/core/finish/adjust/pixels';
 import { markSchema } from '@/core/marks/registry';
-import { App, decode, getPixels, getShot, pixelAt, plainPng } from './lib/app';
+import { quartersPng } from '@/tests/lib/pictures';
+import { App, decode, getPixels, getShot, pixelAt } from './lib/app';
 import { openBrowser, type Browser } from './lib/browser';
 import { Marking } from './lib/marking';
 
@@ -17,16 +17,7 @@ beforeAll(async () => {
   browser = await openBrowser();
   app = new App(browser.driver);
   marking = new Marking(app);
-  // Four quarters of four colours: red, green; blue, white.
-  const part = (background: string) => plainPng(300, 200, background);
-  quarters = await sharp(await plainPng(600, 400, '#FFFFFF'))
-    .composite([
-      { input: await part('#C83232'), left: 0, top: 0 },
-      { input: await part('#32C832'), left: 300, top: 0 },
-      { input: await part('#3232C8'), left: 0, top: 200 },
-    ])
-    .png()
-    .toBuffer();
+  quarters = await quartersPng('#C83232', '#32C832', '#3232C8');
 }, 120_000);
 afterAll(() => browser.close());
 
@@ -115,9 +106,30 @@ test('Space shows it as it was for as long as it is held, after a control was to
   await app.moreSettings();
   await app.click('Before');
   await looks(100, 100, RED);
+  // Whoever adjusts on wants to see it: all back, then something else.
+  await app.click('As it was');
+  await app.keys(Key.ESCAPE);
+  await app.click('Greyscale');
+  await looks(100, 100, GREY_RED);
+  await app.moreSettings();
+  await app.click('Before');
+  await looks(100, 100, RED);
   // Another tool in hand: what is looked at is what leaves.
   await app.keys(Key.ESCAPE, 'g');
   await looks(100, 100, GREY_RED);
+}, 60_000);
+
+test('turned, the picture is adjusted all the same, and back again', async () => {
+  await app.click('Greyscale');
+  await app.keys('r');
+  await app.click('Flip across');
+  await looks(500, 100, GREY_RED);
+  await app.stored();
+  expect(pixelAt(await getPixels(id, 'picture'), 500, 100)).toEqual(GREY_RED);
+  await app.chord(Key.CONTROL, 'z');
+  await looks(100, 100, GREY_RED);
+  await app.chord(Key.CONTROL, 'z');
+  await looks(100, 100, RED);
 }, 60_000);
 
 test('marks that would not stand out any more get an edge, in the same step', async () => {

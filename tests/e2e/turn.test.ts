@@ -3,8 +3,8 @@ import { writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
-import sharp from 'sharp';
 import { markSchema, type Mark } from '@/core/marks/registry';
+import { quartersPng } from '@/tests/lib/pictures';
 import { App, getPixels, getShot, pixelAt, plainPng } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
 import { Marking } from './lib/marking';
@@ -22,16 +22,7 @@ beforeAll(async () => {
     permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
     origin: appUrl(),
   });
-  // Four quarters of four colours: red, green; blue, white.
-  const part = (background: string) => plainPng(300, 200, background);
-  quarters = await sharp(await plainPng(600, 400, '#FFFFFF'))
-    .composite([
-      { input: await part('#FF0000'), left: 0, top: 0 },
-      { input: await part('#00FF00'), left: 300, top: 0 },
-      { input: await part('#0000FF'), left: 0, top: 200 },
-    ])
-    .png()
-    .toBuffer();
+  quarters = await quartersPng('#FF0000', '#00FF00', '#0000FF');
 }, 120_000);
 afterAll(() => browser.close());
 

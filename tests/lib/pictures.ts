@@ -11,3 +11,18 @@ export async function busyPng(width: number, height: number, seed: number): Prom
     .png({ compressionLevel: 1 })
     .toBuffer();
 }
+
+/** 600 × 400 in four quarters: three colours from the upper left one on, row by row, and white. */
+export async function quartersPng(...colours: readonly [string, string, string]): Promise<Buffer> {
+  const flat = (width: number, height: number, background: string) =>
+    sharp({ create: { width, height, channels: 3, background } });
+  const parts = colours.map(async (colour, i) => ({
+    input: await flat(300, 200, colour).png().toBuffer(),
+    left: (i % 2) * 300,
+    top: Math.floor(i / 2) * 200,
+  }));
+  return flat(600, 400, '#FFFFFF')
+    .composite(await Promise.all(parts))
+    .png()
+    .toBuffer();
+}

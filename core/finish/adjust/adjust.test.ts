@@ -16,7 +16,7 @@ function of(colour: readonly [number, number, number], adjust: Omit<Adjust, 'on'
 const red = [255, 0, 0] as const;
 const slate = [64, 96, 128] as const;
 
-// Source: W3C, Filter Effects Module Level 1, §§ 9.6 and 13.1–13.6; worked out by hand from its
+// Source: W3C, Filter Effects Module Level 1, §§ 9 and 13; worked out by hand from its
 // formulas, times 255 and rounded.
 describe('the formulas of the filter primitives', () => {
   test.each([

@@ -1,6 +1,6 @@
 import type { Adjustment } from './contract';
 
-/** Linear transfer with the amount as its slope (W3C, Filter Effects Module Level 1, § 13.3). */
+/** Linear transfer with the amount as its slope (W3C, Filter Effects Module Level 1, § 13, brightness()). */
 export const brightness: Adjustment = {
   label: 'Brightness',
   most: 300,

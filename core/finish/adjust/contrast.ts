@@ -1,6 +1,6 @@
 import type { Adjustment } from './contract';
 
-/** Linear transfer around middle grey (W3C, Filter Effects Module Level 1, § 13.4). */
+/** Linear transfer around middle grey (W3C, Filter Effects Module Level 1, § 13, contrast()). */
 export const contrast: Adjustment = {
   label: 'Contrast',
   most: 300,

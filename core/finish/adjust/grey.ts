@@ -1,6 +1,6 @@
 import type { Adjustment } from './contract';
 
-/** The matrix of the shorthand grayscale() (W3C, Filter Effects Module Level 1, § 13.1). */
+/** The matrix of the shorthand (W3C, Filter Effects Module Level 1, § 13, grayscale()). */
 export const grey: Adjustment = {
   label: 'Greyscale',
   most: 100,

@@ -1,6 +1,6 @@
 import type { Adjustment } from './contract';
 
-/** Table transfer from the amount to its rest (W3C, Filter Effects Module Level 1, § 13.6). */
+/** Table transfer from the amount to its rest (W3C, Filter Effects Module Level 1, § 13, invert()). */
 export const inverted: Adjustment = {
   label: 'Inverted',
   most: 100,

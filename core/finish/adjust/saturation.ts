@@ -1,6 +1,6 @@
 import type { Adjustment } from './contract';
 
-/** The matrix of feColorMatrix, type saturate (W3C, Filter Effects Module Level 1, § 9.6). */
+/** The matrix of feColorMatrix, type saturate (W3C, Filter Effects Module Level 1, § 13, saturate()). */
 export const saturation: Adjustment = {
   label: 'Saturation',
   most: 300,

@@ -5,7 +5,7 @@ const CHANNELS = [0, 8, 16];
 
 /**
  * Sharpens a picture in place: feConvolveMatrix of order 3 with preserveAlpha and edgeMode duplicate
- * (W3C, Filter Effects Module Level 1, § 9.7), its kernel the picture and `amount` times what it
+ * (W3C, Filter Effects Module Level 1, § 9), its kernel the picture and `amount` times what it
  * differs by from itself softened by 1 2 1, 2 4 2, 1 2 1. A pixel that may not be known, or has no
  * colour, is read as if it were the one in the middle: it leaves no trace in those around it.
  * @param words its pixels as one number each, as `wordsOf` has them, but signed

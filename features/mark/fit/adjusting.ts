@@ -15,11 +15,13 @@ import { session, update } from '../session/session';
 
 const currentAdjust = (): Adjust | undefined => session().history.document.finish?.adjust;
 
-/** It was changed here, and what lies on the picture has not been looked at since. */
-let isFresh = false;
+/** The shot that was adjusted here and whose marks have not been looked at since. */
+let freshOf: string | null = null;
 
 function setAdjust(adjust: Adjust | undefined, label: string, joins = ''): void {
-  isFresh = true;
+  freshOf = session().id;
+  // Whoever adjusts wants to see it.
+  update({ before: false });
   changeDocument(
     label,
     (draft) => {
@@ -91,12 +93,15 @@ export function useAdjustedPicture(onFresh: () => void): void {
   const adjust = useDocument((s) => s.history.document.finish?.adjust);
   const show = useEffectEvent((picture: ImageBitmap) => {
     update({ picture });
-    if (isFresh) onFresh();
-    isFresh = false;
+    if (freshOf === session().id) onFresh();
+    freshOf = null;
   });
   useEffect(() => {
     const own = inPicture(adjust);
-    if (isMade(session().picture, plain, own)) return;
+    if (isMade(session().picture, plain, own)) {
+      freshOf = null;
+      return;
+    }
     if (!own) {
       show(plain);
       return;

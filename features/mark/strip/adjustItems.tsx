@@ -32,8 +32,8 @@ export function useAdjustItems(): Folding[] {
         label={label}
         value={value}
         min={0}
-        // None in the middle where it can go both ways.
-        max={none === 0 ? most : 2 * none}
+        // None in the middle where it can go both ways, and yet what a program set can be seen.
+        max={Math.max(none === 0 ? most : 2 * none, value)}
         unit=" %"
         onChange={(next) => setAmount(name, next)}
       />
