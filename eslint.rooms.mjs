@@ -40,6 +40,8 @@ export const rooms = {
     ['strip'],
     ['panels'],
   ],
+  'features/keep': [['browser'], ['places']],
+  'features/shelf': [['search'], ['days', 'places'], ['searches']],
   server: [
     ['base', 'paint'],
     ['bus', 'db', 'formats'],

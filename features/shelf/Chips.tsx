@@ -6,12 +6,12 @@ import { fold } from '@/core/search/fold';
 import { withoutPart } from '@/core/search/grammar';
 import type { Part } from '@/core/search/query';
 import { sayPart } from '@/core/search/say';
-import { Radio, Radios } from '../../ui/Radios';
-import { chosenLook, classes } from '../../ui/classes';
-import { ask, readTyped, useAsked } from './asked';
-import { SaveSearch } from '../searches/SaveSearch';
-import type { Known } from './complete';
-import { useKnown } from './useKnown';
+import { Radio, Radios } from '../ui/Radios';
+import { chosenLook, classes } from '../ui/classes';
+import { ask, readTyped, useAsked } from './search/asked';
+import { SaveSearch } from './searches/SaveSearch';
+import type { Known } from './search/complete';
+import { useKnown } from './search/useKnown';
 
 /** What was understood of the field, one chip a part, and how what is found is ordered. */
 export function Chips() {

@@ -1,15 +1,15 @@
 import { Archive, Inbox } from 'lucide-react';
 import { useEffect } from 'react';
-import { useOutbox } from '../../outbox/outbox';
-import { Row } from '../../ui/Row';
-import { formatCount } from '../../ui/format';
-import { useAsked } from '../search/asked';
-import { SavedSearches } from '../searches/SavedSearches';
-import { readSearches } from '../searches/searchStore';
-import { Place } from './Place';
-import { Tags } from './Tags';
-import { readTags } from '../../tags/tagStore';
-import { Sources } from './Sources';
+import { useOutbox } from '../outbox/outbox';
+import { Row } from '../ui/Row';
+import { formatCount } from '../ui/format';
+import { useAsked } from './search/asked';
+import { SavedSearches } from './searches/SavedSearches';
+import { readSearches } from './searches/searchStore';
+import { Place } from './places/Place';
+import { Tags } from './places/Tags';
+import { readTags } from '../tags/tagStore';
+import { Sources } from './places/Sources';
 
 /** Between two looks at how many shots there are of each, ms. */
 const LOOK_AGAIN = 15_000;
