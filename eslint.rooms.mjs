@@ -43,7 +43,8 @@ export const rooms = {
   'features/keep': [['browser'], ['places']],
   'features/shelf': [['search'], ['days', 'places'], ['searches']],
   server: [
-    ['base', 'paint'],
+    ['base'],
+    ['paint'],
     ['bus', 'db', 'formats'],
     ['accessibility', 'http', 'indexing', 'jobs', 'portal', 'routines', 'settings', 'work'],
     ['folders', 'pool', 'tags', 'words'],

@@ -130,7 +130,7 @@ test.each([
     const { id: folderId } = (await made.json()) as { id: string };
     const id = await sendShot(await busyFrame(), 'keep', {
       document: JSON.stringify({
-        version: 3,
+        version: 4,
         view: { crop: { x: 0, y: 0, ...FRAME } },
         marks,
       }),

@@ -61,7 +61,7 @@ async function seen(): Promise<z.infer<typeof seenSchema>> {
 async function store(title: string, marks: readonly Mark[], angle = 0): Promise<string> {
   const turn = angle ? { turn: { quarters: 0, mirrored: false, angle } } : {};
   const view = { crop: { x: 0, y: 0, ...FRAME }, ...turn };
-  return app.addShot(frame, title, { document: JSON.stringify({ version: 3, view, marks }) });
+  return app.addShot(frame, title, { document: JSON.stringify({ version: 4, view, marks }) });
 }
 
 async function get(path: string): Promise<ArrayBuffer> {

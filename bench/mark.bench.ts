@@ -30,7 +30,7 @@ async function openWith(count: number): Promise<void> {
     return { ...mark, id: `m${i}` };
   });
   const id = await sendShot(await plainPng(FRAME.width, FRAME.height, '#DDE6DD'), 'Many marks', {
-    document: JSON.stringify({ version: 3, view: { crop: { x: 0, y: 0, ...FRAME } }, marks }),
+    document: JSON.stringify({ version: 4, view: { crop: { x: 0, y: 0, ...FRAME } }, marks }),
   });
   await app.go(`/shots/${id}`);
   await app.stage();

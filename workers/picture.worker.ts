@@ -9,6 +9,7 @@ import type { Turn } from '@/core/document/viewSchema';
 import { isTurned, turnedPixels } from '@/core/document/turn';
 import { contrastsBelow } from '@/core/paint/contrasts';
 import { paintShot } from '@/core/paint/painter';
+import { wholeSize } from '@/core/paint/whole';
 import type { Surface } from '@/core/drawing/surface';
 import { bitmap, sheet } from './bitmap';
 import { loadShaper } from './loadShaper';
@@ -39,9 +40,9 @@ function isOpaque(rgba: Uint8ClampedArray): boolean {
 }
 
 async function paint(frame: ImageBitmap, document: ShotDocument) {
-  const { crop } = document.view;
-  const { canvas, surface } = cpuCanvas(crop.width, crop.height);
   const shaper = await loadShaper();
+  const { width, height } = wholeSize(document, shaper);
+  const { canvas, surface } = cpuCanvas(width, height);
   const { turn } = document.view;
   const picture = isTurned(turn) ? turned(frame, turn).canvas : frame;
   paintShot(surface, document, { shaper, bitmap, sheet }, (to) => to.drawImage(picture, 0, 0));
@@ -125,6 +126,17 @@ const worker = {
       }
       scale *= Math.min(0.9, Math.sqrt(limits.heldPictureBytes / bytes.length));
     }
+  },
+
+  /** A shot as it leaves, to be looked at so small. */
+  async paintView(frame: ImageBitmap, document: ShotDocument, scale: number): Promise<ImageBitmap> {
+    const canvas = await paint(frame, document);
+    const bitmap = await createImageBitmap(canvas, {
+      resizeWidth: Math.max(1, Math.round(canvas.width * scale)),
+      resizeHeight: Math.max(1, Math.round(canvas.height * scale)),
+      resizeQuality: 'high',
+    });
+    return transfer(bitmap, [bitmap]);
   },
 
   /** A shot as it leaves, as PNG. */

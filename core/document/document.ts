@@ -36,6 +36,10 @@ const thisVersion = z
     message: 'two marks have the same id',
     path: ['marks'],
   })
+  .refine((d) => hasOwn(d.pictures, d.finish?.surround?.watermark?.picture), {
+    message: 'the watermark has no picture',
+    path: ['pictures'],
+  })
   .refine((d) => d.marks.every((m) => !('picture' in m) || hasOwn(d.pictures, m.picture)), {
     message: 'a piece has no picture',
     path: ['pictures'],

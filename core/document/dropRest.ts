@@ -1,4 +1,5 @@
 import type { ShotDocument } from './document';
+import { withFinish } from '../finish/finish';
 import { overlap } from '../geometry/rect';
 import type { MarkTools } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
@@ -35,17 +36,19 @@ export function dropRest(document: ShotDocument, tools: MarkTools): Dropped {
   );
   const by = { x: -crop.x, y: -crop.y };
   const { pictures: _, finish, ...bare } = document;
+  const adjust = finish?.adjust;
   // Marks that become pixels must not be adjusted with the picture they are in then.
-  const isBaked = burnt.length > 0 && finish?.adjust?.on === 'picture';
+  const isBaked = burnt.length > 0 && adjust?.on === 'picture';
+  const stays = withFinish(finish, isBaked ? { adjust: undefined } : {});
   const marks = rest.map((mark) => kindOf(mark).move(mark, by));
   return {
-    frame: { ...document, finish: isBaked ? finish : undefined, marks: burnt },
+    frame: { ...document, finish: isBaked ? { adjust } : undefined, marks: burnt },
     document: {
       ...bare,
-      ...(finish && !isBaked && { finish }),
+      ...(stays && { finish: stays }),
       view: { crop: { x: 0, y: 0, width: crop.width, height: crop.height } },
       marks,
-      ...usedPictures(document.pictures, marks),
+      ...usedPictures(document.pictures, { marks, finish: stays }),
     },
   };
 }

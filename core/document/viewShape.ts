@@ -20,6 +20,14 @@ export function traceView(surface: Surface, crop: Rect, shape: ViewShape | undef
   }
 }
 
+/** Adds the outline of a free shape to the path, moved. */
+export function traceMoved(surface: Surface, crop: Rect, shape: ViewShape, by: Point): void {
+  const moved = (p: Point): Point => ({ x: p.x + by.x, y: p.y + by.y });
+  const to: ViewShape =
+    shape.kind === 'polygon' ? { ...shape, points: shape.points.map(moved) } : shape;
+  traceView(surface, { ...crop, ...moved(crop) }, to);
+}
+
 /** The smallest whole-pixel rectangle in the frame around some points. */
 export function cropAround(points: readonly Point[], frame: Size): Rect {
   return cropInside(outerPixels(boundsOf(points)), frame);

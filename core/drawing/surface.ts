@@ -1,3 +1,18 @@
+import type { Size } from '../geometry/size';
+
+/** Which way a run of colours goes. */
+export type Run = 'down' | 'across' | 'slant';
+
+export interface ThrownShadow {
+  x: number;
+  y: number;
+  /** Standard deviation of its edge. */
+  deviation: number;
+  colour: string;
+  /** 0–1. */
+  opacity: number;
+}
+
 /**
  * The part of the Canvas 2D interface that the browser's canvas, OffscreenCanvas and the Node
  * canvas share, and that core paints with. The painter composes transforms and never sets them,
@@ -35,4 +50,8 @@ export interface Surface {
   setLineDash(segments: number[]): void;
   /** Only of a surface that can thin out together what `draw` draws, opacity 0–1. */
   faded?(opacity: number, blend: string, draw: () => void): void;
+  /** Only of a surface that holds shapes: what `draw` draws, with its shadow below it. */
+  shadowed?(shadow: ThrownShadow, whole: Size, draw: () => void): void;
+  /** Only of a surface that holds shapes: a rectangle at 0, 0 that runs from one colour to another. */
+  gradientRect?(width: number, height: number, colours: readonly [string, string], run: Run): void;
 }

@@ -1,6 +1,7 @@
 import type { Matrix } from '../geometry/matrix';
 import { identity, multiply, rotation, scaling, translation } from '../geometry/matrix';
-import type { Surface } from '../drawing/surface';
+import type { Run, Surface, ThrownShadow } from '../drawing/surface';
+import type { Size } from '../geometry/size';
 
 interface State {
   matrix: Matrix;
@@ -222,6 +223,42 @@ export class SvgSurface implements Surface {
   }
   setLineDash(segments: number[]): void {
     this.set({ dash: [...segments] });
+  }
+  /** What stands in the file under an id, where it is now. */
+  use(id: string): void {
+    this.add(`<use href="#${id}"${this.place()}/>`);
+  }
+  gradientRect(
+    width: number,
+    height: number,
+    [from, to]: readonly [string, string],
+    run: Run,
+  ): void {
+    const id = `${this.prefix}run`;
+    const end = { down: 'x2="0" y2="1"', across: 'x2="1" y2="0"', slant: 'x2="1" y2="1"' }[run];
+    this.definitions.push(
+      `<linearGradient id="${id}" x1="0" y1="0" ${end}><stop offset="0" stop-color="${from}"/>` +
+        `<stop offset="1" stop-color="${to}"/></linearGradient>`,
+    );
+    this.add(`<rect width="${n(width)}" height="${n(height)}" fill="url(#${id})"/>`);
+  }
+  /** As filter primitives (W3C, Filter Effects Module Level 1). */
+  shadowed(shadow: ThrownShadow, { width, height }: Size, draw: () => void): void {
+    const id = `${this.prefix}shadow`;
+    const { x, y, deviation, colour, opacity } = shadow;
+    this.definitions.push(
+      `<filter id="${id}" filterUnits="userSpaceOnUse" x="0" y="0" width="${n(width)}"` +
+        ` height="${n(height)}" color-interpolation-filters="sRGB">` +
+        `<feGaussianBlur in="SourceAlpha" stdDeviation="${n(deviation)}"/>` +
+        `<feOffset dx="${n(x)}" dy="${n(y)}" result="thrown"/>` +
+        `<feFlood flood-color="${colour}" flood-opacity="${n(opacity)}"/>` +
+        `<feComposite in2="thrown" operator="in" result="shadow"/>` +
+        `<feMerge><feMergeNode in="shadow"/><feMergeNode in="SourceGraphic"/></feMerge></filter>`,
+    );
+    const start = this.elements.length;
+    draw();
+    const within = this.elements.splice(start).join('');
+    this.elements.push(`<g filter="url(#${id})">${within}</g>`);
   }
   faded(opacity: number, blend: string, draw: () => void): void {
     const start = this.elements.length;

@@ -7,6 +7,8 @@ import type { RgbaPixels } from '../raster/pixels';
 import { adjustedFrame, adjustView, drawAdjusted } from './adjusted';
 import { PaintScene, type Sources } from './scene';
 import type { Surface } from '../drawing/surface';
+import { paintSurrounded } from './surrounded';
+import { layoutOfShot, surroundedOf } from './whole';
 
 /** A Hide mark that is switched off hides all the same in what leaves, until a person agreed. */
 const asItLeaves = (mark: Mark): Mark =>
@@ -22,15 +24,42 @@ export function adjustShown(document: ShotDocument, pixels: RgbaPixels): ShotDoc
   const { view, finish } = document;
   if (finish?.adjust?.on !== 'picture') return document;
   adjustView({ marks: document.marks.map(asItLeaves), view }, finish.adjust, pixels);
-  return { ...document, finish: undefined };
+  const { adjust: _, ...rest } = finish;
+  return { ...document, finish: rest };
 }
 
 /**
- * Paints a shot as it leaves: the view of the frame with all marks on it.
- * @param surface as large as the view, empty
+ * Paints a shot as it leaves: the view of the frame with all marks on it, and what is around it.
+ * @param surface as large as the whole, empty
  * @param drawFrame draws the frame as it is turned, at least its view, in the view's coordinates
  */
 export function paintShot(
+  surface: Surface,
+  document: ShotDocument,
+  tools: PaintTools,
+  drawFrame: (surface: Surface) => void,
+): void {
+  const layout = layoutOfShot(document, tools.shaper);
+  const surround = document.finish?.surround;
+  if (!layout || !surround) {
+    paintPicture(surface, document, tools, drawFrame);
+    return;
+  }
+  const { width, height } = document.view.crop;
+  const picture = tools.sheet(width, height);
+  paintPicture(picture.surface, document, tools, drawFrame);
+  paintSurrounded(
+    surface,
+    {
+      ...surroundedOf(document, layout, surround),
+      draw: (to) => to.drawImage(picture.image, 0, 0),
+    },
+    tools,
+  );
+}
+
+/** Paints the view of the frame with all marks on it, on an empty surface as large as the view. */
+export function paintPicture(
   surface: Surface,
   document: ShotDocument,
   tools: PaintTools,

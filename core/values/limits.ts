@@ -15,6 +15,7 @@ export const limits = {
   marks: 5_000,
   points: 100_000,
   textLength: 20_000,
+  captionLength: 2_000,
   titleLength: 300,
   descriptionLength: 2_000,
   nameLength: 300,

@@ -12,6 +12,7 @@ import {
   type Likeness,
   type SmallestWords,
 } from '@/core/contracts/likeness';
+import type { Size } from '@/core/geometry/size';
 import { ask, read, shotPath } from './ask';
 
 /** How a picture shall leave. */
@@ -39,20 +40,26 @@ export interface MadePicture {
   blob: Blob;
   width: number;
   height: number;
+  /** Its size where none is wished for: of the view and what is around it. */
+  own: Size;
   quality: number;
   /** Some pixel of it is transparent, or would be where the format could hold that. */
   transparent: boolean;
+}
+
+function sizeIn(header: string | null): Size {
+  const [width, height] = (header ?? '').split('x');
+  return { width: Number(width), height: Number(height) };
 }
 
 /** What is asked of the server about pictures as they leave. */
 export const pictureApi = {
   picture: async (id: string, wish: PictureWish, signal?: AbortSignal): Promise<MadePicture> => {
     const answer = await ask(`${shotPath(id)}/picture?${pictureQuery(wish)}`, { signal });
-    const [width = 0, height = 0] = (answer.headers.get('X-Picture-Size') ?? '').split('x');
     return {
       blob: await answer.blob(),
-      width: Number(width),
-      height: Number(height),
+      ...sizeIn(answer.headers.get('X-Picture-Size')),
+      own: sizeIn(answer.headers.get('X-Picture-Own')),
       quality: Number(answer.headers.get('X-Picture-Quality')),
       transparent: answer.headers.get('X-Picture-Transparent') === '1',
     };

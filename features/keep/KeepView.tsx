@@ -198,14 +198,14 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
               onChange={setWish}
             />
             <SizePanel
-              own={crop}
+              own={picture.made?.own ?? crop}
               size={wish.size ?? first?.size ?? {}}
               onChange={(size) => setWish({ size })}
             />
             <Readable
               shot={shot}
               width={picture.made?.width ?? crop.width}
-              own={crop.width}
+              own={(picture.made?.own ?? crop).width}
               onWidth={(width) => setWish({ size: { width } })}
             />
             <NameField

@@ -36,6 +36,7 @@ export function Preview({ shot, picture, wish, facts, children }: Props) {
   const { made, url, making } = picture;
   /** Until a change is made, what is there is not yet what the name says. */
   const ready = making ? null : made;
+  const own = made?.own ?? crop;
   const size = made ?? crop;
   const { quality: _, maxBytes: __, options: ___, ...sized } = wish;
   const beforeUrl = `/api/shots/${shot.id}/picture?${pictureQuery({ ...sized, format: 'png' })}&r=${shot.revision}`;
@@ -135,9 +136,9 @@ export function Preview({ shot, picture, wish, facts, children }: Props) {
                 shot={shot}
                 wish={wish}
                 url={url}
-                scaled={made !== null && made.width !== crop.width ? made.width / crop.width : null}
+                scaled={made !== null && made.width !== own.width ? made.width / own.width : null}
               />
-              <SmallestSpot shot={shot} url={url} width={made?.width ?? null} own={crop.width} />
+              <SmallestSpot shot={shot} url={url} width={made?.width ?? null} own={own.width} />
             </>
           ))}
       </div>

@@ -143,15 +143,16 @@ async function copyPath({ shot }: Job, kept: Promise<unknown>): Promise<Outcome>
 
 async function copyAs(job: Job, form: Exclude<ClipForm, 'path'>): Promise<Outcome> {
   const { shot } = job;
-  const png = api.picture(shot.id, { format: 'png' }).then(({ blob }) => blob);
+  const made = api.picture(shot.id, { format: 'png' });
+  const png = made.then(({ blob }) => blob);
   if (form === 'picture') {
     await copyPicture(png);
     return { said: places.copy.said(null) };
   }
   if (form === 'both') {
     const alt = altOf(shot);
-    const { document } = shot;
-    const html = `<img src="data:image/png;base64,${await toBase64(await png)}" alt="${xmlText(alt)}" width="${document.view.crop.width}" height="${document.view.crop.height}">`;
+    const { width, height } = await made;
+    const html = `<img src="data:image/png;base64,${await toBase64(await png)}" alt="${xmlText(alt)}" width="${width}" height="${height}">`;
     await copyPicture(png, {
       beside: {
         'text/html': new Blob([html], { type: 'text/html' }),
@@ -160,15 +161,15 @@ async function copyAs(job: Job, form: Exclude<ClipForm, 'path'>): Promise<Outcom
     });
     return { said: 'Copied, with its description' };
   }
-  const made = await api.makeLink(shot.id, linkWish(job));
-  const address = `${addressOf(made)}.png`;
+  const link = await api.makeLink(shot.id, linkWish(job));
+  const address = `${addressOf(link)}.png`;
   const alt = altOf(shot).replace(/\s+/g, ' ');
   const line =
     form === 'markdown'
       ? `![${alt.replace(/[[\]]/g, '')}](${address})`
       : `<img src="${address}" alt="${xmlText(alt)}">`;
   await copyText(line);
-  return { said: 'Copied as a line with a link', link: made };
+  return { said: 'Copied as a line with a link', link };
 }
 
 async function toBase64(blob: Blob): Promise<string> {

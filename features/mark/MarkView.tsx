@@ -18,12 +18,15 @@ import { setTitle } from './actions/change';
 import { redo, undo } from './session/changes';
 import { pasteMarks } from './actions/arrange';
 import { copyChosen, copyShot } from './actions/copying';
+import { Adjusted } from './panels/Adjusted';
+import { AroundIt } from './panels/AroundIt';
 import { Description } from './panels/Description';
 import { DropRest } from './panels/DropRest';
 import { KeptAround } from './panels/KeptAround';
 import { MarksList } from './panels/MarksList';
 import { openShot } from './openShot';
 import { useDocument } from './session/document';
+import { leavingDocument } from './session/leaving';
 import { closeSession, session, useIsOpen } from './session/session';
 import { Stage } from './stage/Stage';
 import { StaleBanner } from './panels/StaleBanner';
@@ -138,6 +141,8 @@ function OpenMark({ onReload }: { onReload: () => void }) {
         >
           <div className="flex flex-col gap-5 p-2.5">
             <PrivateThings />
+            <Adjusted />
+            <AroundIt />
             <MarksList />
             <div>
               <KeptAround />
@@ -245,8 +250,8 @@ function MarkThread() {
 
 /** The shot as it is now, in a small window that stays on top where the browser can. */
 async function holdInView(): Promise<void> {
-  const { frame, history, id, title } = session();
-  const url = URL.createObjectURL(await paintPng(frame, history.document));
+  const { frame, id, title } = session();
+  const url = URL.createObjectURL(await paintPng(frame, leavingDocument(true)));
   if (await openSmall({ id, title, url })) return;
   URL.revokeObjectURL(url);
   notify({

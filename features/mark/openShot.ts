@@ -29,6 +29,7 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
     rememberTurned(picture, fresh.document.view.turn);
     openSession({
       ...fresh,
+      titleOwn: false,
       frame: fresh.picture,
       plain: picture,
       picture,
@@ -52,6 +53,7 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
     openSession({
       ...shot,
       title: heldName(id) ?? shot.title,
+      titleOwn: false,
       frame,
       plain: picture,
       picture,
@@ -96,6 +98,7 @@ async function openStored(
   openSession({
     ...shot,
     title: heldName(shot.id) ?? shot.title,
+    titleOwn: shot.titleOwn || heldName(shot.id) !== undefined,
     frame,
     plain: picture,
     picture,

@@ -21,6 +21,7 @@ import { fitView, session, update } from './session/session';
 import { sizeBy } from './stage/sizeInHand';
 import { trueUp } from './recognise/trueUp';
 import { openNeighbour } from './neighbours';
+import { stepFinishing } from './fit/finishing';
 import { endSquaring } from './fit/turning';
 import { stopLooking, usePrivate } from './recognise/privateStore';
 import { stopWords, useWordsOut } from './recognise/wordsOut';
@@ -40,7 +41,12 @@ export function useMarkKeys(): void {
     if (!takeCornerBack()) deleteSelected();
   });
   useKey([...arrows, ...arrows.map((key) => `shift+${key}`)], (event) => {
-    if (!isArrow(event.key) || session().selection.length === 0) return false;
+    if (!isArrow(event.key)) return false;
+    if (session().tool === 'finish') {
+      stepFinishing(['ArrowRight', 'ArrowDown'].includes(event.key) ? 1 : -1);
+      return true;
+    }
+    if (session().selection.length === 0) return false;
     nudge(arrowStep(event.key, event.shiftKey ? 10 : 1));
   });
   useAction('mark.forward', () => session().selection.forEach((id) => shiftInOrder(id, 1)));

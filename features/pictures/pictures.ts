@@ -27,6 +27,14 @@ export const encodeFrame = (frame: ImageBitmap): Promise<Blob> =>
 export const paintPng = (frame: ImageBitmap, document: ShotDocument): Promise<Blob> =>
   ask(async (worker) => worker.paintPng(await handOver(frame), document));
 
+/** A shot as it leaves, as a bitmap to be looked at. @param scale of it, 0–1 */
+export const paintView = (
+  frame: ImageBitmap,
+  document: ShotDocument,
+  scale: number,
+): Promise<ImageBitmap> =>
+  ask(async (worker) => worker.paintView(await handOver(frame), document, scale));
+
 /** Decodes a frame without changing its values. */
 export const decodeFrame = (blob: Blob): Promise<ImageBitmap> =>
   createImageBitmap(blob, { colorSpaceConversion: 'none' });

@@ -1,4 +1,5 @@
 import type { ShotDocument } from '@/core/document/document';
+import { withFinish } from '@/core/finish/finish';
 import { merged, privateThings, type PrivateThing } from '@/core/recognition/privateThings';
 import { decodeFrame, paintPng } from '../pictures/pictures';
 import type { Recogniser } from './recogniser';
@@ -16,7 +17,8 @@ export async function findPrivate(
   document: ShotDocument,
   onProgress: (share: number) => void,
 ): Promise<PrivateThing[]> {
-  const picture = await decodeFrame(await paintPng(frame, document));
+  const bare = { ...document, finish: withFinish(document.finish, { surround: undefined }) };
+  const picture = await decodeFrame(await paintPng(frame, bare));
   const { crop } = document.view;
   const passes: PrivateThing[][] = [];
   for (const [i, scale] of SCALES.entries()) {

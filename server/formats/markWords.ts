@@ -2,6 +2,8 @@ import type { ShotDocument } from '@/core/document/document';
 import { kindOf, markBounds, type Mark } from '@/core/marks/registry';
 import type { Shaper } from '@/core/drawing/shaper';
 import { dropRest } from '@/core/document/dropRest';
+import { onWhole, type Layout } from '@/core/finish/surround/layout';
+import { layoutOfShot, wholeSize } from '@/core/paint/whole';
 
 /** A line of what a mark says, where its painted letters stand about, in pixels of the picture. */
 export interface SaidLine {
@@ -27,11 +29,27 @@ export function linesOf(mark: Mark, shaper: Shaper): SaidLine[] {
   }));
 }
 
-/** What all marks of a shot say that can be seen, with the width of the picture they stand on. */
+/** What marks and caption of a shot say that can be seen, with the width of the whole they stand on. */
 export function saidBy(shot: ShotDocument, shaper: Shaper): { lines: SaidLine[]; width: number } {
   const { document } = dropRest(shot, { shaper });
+  const layout = layoutOfShot(shot, shaper);
+  const lines = document.marks.flatMap((mark) => linesOf(mark, shaper));
   return {
-    lines: document.marks.flatMap((mark) => linesOf(mark, shaper)),
-    width: document.view.crop.width,
+    lines: layout
+      ? [...lines.map((line) => ({ ...line, ...onWhole(layout, line) })), ...captionLines(layout)]
+      : lines,
+    width: wholeSize(shot, shaper).width,
   };
+}
+
+/** The lines of a caption, where they stand on the whole. */
+export function captionLines({ caption }: Layout): SaidLine[] {
+  if (!caption) return [];
+  const { block, at } = caption;
+  return block.words.lines.map(({ text, x, baseline, top }) => ({
+    text,
+    x: Math.round(at.x + block.padding + x),
+    y: Math.round(at.y + block.padding + baseline),
+    size: Math.max(1, Math.round((baseline - top) * 0.8)),
+  }));
 }

@@ -18,14 +18,13 @@ import { faultOf } from '../db/faultOf';
 import { Fault, notFound } from '../base/fault';
 import { getPaintable } from '../shots/rows';
 import { confirmCopy } from './copyRows';
+import { timeZone } from './asItLeaves';
 import { encodeShot, type Encoded, type EncodeWish } from './encode';
 import { formats } from '../formats';
 import { dropPart, partIn, placePart, syncFolder, writePart, type Part } from './write';
 
 /** Tries before giving up on finding a free name. */
 const MOST_ATTEMPTS = 100_000;
-
-const timeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** The subfolders and the name, without extension, that a pattern gives a shot. */
 export function namesFor(pattern: string, shot: Shot, size: Size, number: number): string[] {

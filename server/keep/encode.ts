@@ -11,14 +11,18 @@ import { untouched } from '@/core/document/view';
 import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { factsOf, SCREEN_DENSITY } from '@/core/keep/facts';
 import { fitSize, isAsItIs, sizeProblem, type Fitted } from '@/core/keep/fitSize';
+import type { Shaper } from '@/core/drawing/shaper';
+import { leavesOpaque, wholeSize } from '@/core/paint/whole';
 import { fit } from '../http/body';
 import { Fault } from '../base/fault';
 import { decoded, unpainted, type Pixels } from '../paint/flatten';
+import { serverShaper } from '../paint/shaper';
 import { paintedPixels } from '../pictures/painted';
 import type { Paintable } from '../shots/rows';
 import { inEncodingQueue } from '../base/encodingQueue';
 import { holding, run } from '../pool/pool';
 import { formats } from '../formats';
+import { asItLeaves } from './asItLeaves';
 import { optionsOf, type Format, type Source, type Wish } from '../formats/contract';
 import { barePng, plainPng } from '../formats/png';
 import { fromPixels } from '../formats/raw';
@@ -36,11 +40,15 @@ export interface Encoded {
   bytes: Uint8Array;
   width: number;
   height: number;
+  /** Its size where none is wished for. */
+  own: Size;
   /** What it was written with, which “at most so many bytes” may have chosen. */
   quality: number;
   /** No pixel was transparent, whether or not the format could have held it. */
   opaque: boolean;
 }
+
+type Made = Omit<Encoded, 'own'>;
 
 const WHITE = '#FFFFFF';
 const FIRST_QUALITY = 85;
@@ -96,9 +104,10 @@ async function scaled(pixels: Pixels, fitted: Fitted, background: string): Promi
 
 /** A shot as it leaves, as PNG with nothing beside its pixels. @throws Fault 400 */
 export async function plainPicture(
-  shot: Paintable,
-  wish: SizeWish = {},
+  stored: Paintable,
+  { facts, ...wish }: SizeWish & { facts?: Pick<FactsRule, 'origin'> } = {},
 ): Promise<{ png: Buffer; width: number; height: number }> {
+  const shot = asItLeaves(stored, facts);
   const image = asItIs(shot, wish);
   const { crop } = shot.document.view;
   if (image) {
@@ -133,7 +142,9 @@ export async function pngAs(name: FormatName, png: Uint8Array): Promise<Uint8Arr
 export const encodeShot = (shot: Paintable, wish: EncodeWish): Promise<Encoded> =>
   inEncodingQueue(() => encodeNow(shot, wish));
 
-async function encodeNow(shot: Paintable, wish: EncodeWish): Promise<Encoded> {
+async function encodeNow(stored: Paintable, wish: EncodeWish): Promise<Encoded> {
+  const shot = asItLeaves(stored, wish.facts);
+  const own = wholeSize(shot.document, await serverShaper());
   const format = formats[wish.format];
   const made: Wish = {
     quality: wish.quality ?? FIRST_QUALITY,
@@ -151,24 +162,26 @@ async function encodeNow(shot: Paintable, wish: EncodeWish): Promise<Encoded> {
     ),
   };
   const whole = await straight(shot, wish, made);
-  if (whole) return whole;
+  if (whole) return { ...whole, own };
   const looksAtShot = format.thread?.(made.options) === 'shot' && wish.maxBytes === undefined;
   const pixels = looksAtShot
-    ? sizeAlone(shot, wish)
+    ? sizeAlone(shot, own, wish, await serverShaper())
     : await sizedPixels(await paintedPixels(shot), wish, made.background);
   const bare = { frame: shot.frame, opaque: shot.opaque, document: shot.document };
   const source = { pixels, shot: bare };
-  if (wish.maxBytes !== undefined) return withinBytes(wish, source, made, wish.maxBytes);
+  if (wish.maxBytes !== undefined) {
+    return { ...(await withinBytes(wish, source, made, wish.maxBytes)), own };
+  }
   const bytes = await written(format, source, made);
   const { width, height, opaque } = pixels;
-  return { bytes, width, height, opaque, quality: made.quality };
+  return { bytes, width, height, own, opaque, quality: made.quality };
 }
 
 /** For a format that makes its picture of the shot itself: the size it is to have, nothing painted. */
-function sizeAlone({ document, opaque }: Paintable, wish: SizeWish): Pixels {
-  const { crop, shape, turn } = document.view;
-  const { sheet } = fittedTo(crop, wish);
-  return { ...sheet, data: new Uint8ClampedArray(), opaque: opaque && !shape && !turn?.angle };
+function sizeAlone({ document, opaque }: Paintable, own: Size, wish: SizeWish, shaper: Shaper) {
+  const { sheet } = fittedTo(own, wish);
+  const isOpaque = leavesOpaque(document, opaque, shaper);
+  return { ...sheet, data: new Uint8ClampedArray(), opaque: isOpaque };
 }
 
 /** The picture of a shot on which nothing lies, in its own size; else null. */
@@ -178,7 +191,7 @@ function asItIs(shot: Paintable, wish: SizeWish): Sharp | null {
 }
 
 /** Such a shot written from its frame without painting; else null. */
-async function straight(shot: Paintable, wish: EncodeWish, made: Wish): Promise<Encoded | null> {
+async function straight(shot: Paintable, wish: EncodeWish, made: Wish): Promise<Made | null> {
   const { crop } = shot.document.view;
   const { write } = formats[wish.format];
   const image = asItIs(shot, wish);
@@ -212,9 +225,9 @@ async function withinBytes(
   source: Source,
   wish: Wish,
   most: number,
-): Promise<Encoded> {
+): Promise<Made> {
   const format = formats[name];
-  const at = async (pixels: Pixels, quality: number): Promise<Encoded> => ({
+  const at = async (pixels: Pixels, quality: number): Promise<Made> => ({
     bytes: await written(format, { ...source, pixels }, { ...wish, quality }),
     width: pixels.width,
     height: pixels.height,
@@ -241,11 +254,11 @@ async function withinBytes(
 
 /** By halving between a quality that is known to fit and the wished one. */
 async function bestQuality(
-  at: (quality: number) => Promise<Encoded>,
-  least: Encoded,
+  at: (quality: number) => Promise<Made>,
+  least: Made,
   wished: number,
   most: number,
-): Promise<Encoded> {
+): Promise<Made> {
   let [low, high] = [least.quality + 1, wished - 1];
   let best = least;
   for (let i = 0; i < TRIES && low <= high; i += 1) {
@@ -262,12 +275,12 @@ async function bestQuality(
 /** Bytes go roughly with the area, so each try says where the next should be. */
 async function largestSize(
   whole: Pixels,
-  at: (pixels: Pixels) => Promise<Encoded>,
+  at: (pixels: Pixels) => Promise<Made>,
   most: number,
-): Promise<Encoded | null> {
+): Promise<Made | null> {
   let [low, high] = [0, 1];
   let by = 0.5;
-  let best: Encoded | null = null;
+  let best: Made | null = null;
   for (let i = 0; i < TRIES; i += 1) {
     const pixels = await sizedPixels(whole, { percent: Math.max(1, by * 100) });
     const tried = await at(pixels);

@@ -3,6 +3,7 @@ import type { Likeness } from '@/core/contracts/likeness';
 import { SPOT } from '@/core/likeness/likenessMap';
 import { paintedPixels } from '../pictures/painted';
 import type { Paintable } from '../shots/rows';
+import { asItLeaves } from './asItLeaves';
 import { compare } from './compare';
 import { encodeShot, sizedPixels, type EncodeWish } from './encode';
 import { formats } from '../formats';
@@ -17,7 +18,8 @@ export async function likenessOf(shot: Paintable, wish: EncodeWish): Promise<Lik
   const bytes = encoded.bytes.length;
   const exact = { quality, bytes, likeness: 1, low: 1, worst: null };
   if (!comparable(wish.format)) return exact;
-  const before = await sizedPixels(await paintedPixels(shot), wish, wish.background);
+  const painted = await paintedPixels(asItLeaves(shot, wish.facts));
+  const before = await sizedPixels(painted, wish, wish.background);
   if (before.width !== width || before.height !== height) return exact;
   if (Math.min(width, height) < SPOT / 4) return exact;
   const { background = WHITE } = wish;

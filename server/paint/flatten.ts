@@ -4,10 +4,13 @@ import type { ShotDocument } from '@/core/document/document';
 import { adjustPixels } from '@/core/finish/adjust/pixels';
 import type { Rect } from '@/core/geometry/rect';
 import type { Sheet } from '@/core/marks/contract';
+import { sizeProblem } from '@/core/keep/fitSize';
 import { adjustShown, paintShot } from '@/core/paint/painter';
+import { leavesOpaque, wholeSize } from '@/core/paint/whole';
 import type { RgbaPixels } from '@/core/raster/pixels';
 import { isTurned, turnedPixels } from '@/core/document/turn';
 import type { Shaper } from '@/core/drawing/shaper';
+import { Fault } from '../base/fault';
 
 /** Painted pixels: RGBA, row-major, width × height × 4, not premultiplied. */
 export interface Pixels {
@@ -96,17 +99,21 @@ export async function flatten(shot: Unpainted, shaper: Shaper): Promise<Pixels> 
   const shown = await shownPixels(shot);
   const document = isWhole ? adjustShown(shot.document, shown) : shot.document;
   // Nothing lies on it and nothing is cut off it: it is what leaves.
-  if (document.marks.length === 0 && isOpaque) {
-    if (document.finish?.adjust) adjustPixels(shown, document.finish.adjust);
+  const { adjust, surround } = document.finish ?? {};
+  if (document.marks.length === 0 && isOpaque && !surround) {
+    if (adjust) adjustPixels(shown, adjust);
     return { ...shown, opaque: true };
   }
   const cut = bitmap(shown);
-  const canvas = createCanvas(crop.width, crop.height);
+  const { width, height } = wholeSize(document, shaper);
+  const problem = sizeProblem({ scaled: { width, height }, sheet: { width, height } });
+  if (problem) throw new Fault(409, 'too-many-pixels', problem);
+  const canvas = createCanvas(width, height);
   const surface = canvas.getContext('2d');
   paintShot(surface, document, { shaper, bitmap, sheet }, (to) =>
     to.drawImage(cut, crop.x, crop.y),
   );
-  const { data: painted } = surface.getImageData(0, 0, crop.width, crop.height);
+  const { data: painted } = surface.getImageData(0, 0, width, height);
   // Marks cover or multiply, and neither lets anything through; a free shape does.
-  return { data: painted, width: crop.width, height: crop.height, opaque: isOpaque };
+  return { data: painted, width, height, opaque: leavesOpaque(document, shot.opaque, shaper) };
 }

@@ -1,4 +1,5 @@
 import pLimit from 'p-limit';
+import { withCaption } from '@/core/keep/caption';
 import { heldArea } from '@/core/document/heldPictures';
 import { sql } from '../db/sql';
 import { fromPixels } from '../formats/raw';
@@ -25,7 +26,8 @@ export function paint(shot: Paintable): Promise<Pixels> {
 
 /** A shot painted as it leaves. */
 export function paintedPixels(shot: Paintable): Promise<Pixels> {
-  const key = `${shot.id} ${shot.revision}`;
+  // A caption says different things to different places.
+  const key = `${shot.id} ${shot.revision} ${shot.document.finish?.surround?.caption?.text ?? ''}`;
   const before = kept.find((entry) => entry.key === key);
   if (before) return before.pixels;
   const pixels = paint(shot);
@@ -60,9 +62,15 @@ export async function thumbnail(id: string): Promise<Uint8Array> {
   return row?.bytes ?? inTurn(() => makeThumbnail(id));
 }
 
+/** Here everything may be told. */
+const captioned = (shot: Paintable): Paintable => ({
+  ...shot,
+  document: withCaption(shot, true, Intl.DateTimeFormat().resolvedOptions().timeZone),
+});
+
 async function makeThumbnail(id: string): Promise<Uint8Array> {
   const paintable = await getPaintable(id);
-  const image = unpainted(paintable) ?? fromPixels(await paint(paintable));
+  const image = unpainted(paintable) ?? fromPixels(await paint(captioned(paintable)));
   const bytes = await image
     .resize({ ...THUMBNAIL, fit: 'inside', withoutEnlargement: true })
     .webp({ quality: 80 })

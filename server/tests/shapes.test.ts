@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import type { ShotDocument } from '@/core/document/document';
 import { markSchema } from '@/core/marks/registry';
+import { parts, type Surround } from '@/core/finish/surround/surround';
 import { untouched } from '@/core/document/view';
 import { encodeShot } from '../keep/encode';
 import { storeShot } from '../shots/store';
@@ -96,5 +97,39 @@ test.each(['picture', 'all'] as const)(
     expect(by.reduce((sum, levels) => sum + levels, 0) / by.length).toBeLessThan(1);
     expect(svg).toContain('<title>Box</title>');
     expect(svg.includes('<filter ')).toBe(on === 'all');
+  },
+);
+
+const border = { ...parts.border.first, corners: 18 };
+const background = { colours: ['#DCE9E2', '#446655'], run: 'slant' as const, room: 20 };
+const surrounds: [string, Surround, boolean][] = [
+  ['a border with round corners', { border }, true],
+  ['a shadow', { shadow: parts.shadow.first, background }, true],
+  ['a torn edge', { ragged: parts.ragged.first, background }, true],
+  ['columns', { fold: parts.fold.first, border: parts.border.first, background }, true],
+  ['a caption', { caption: { ...parts.caption.first, text: 'Reed bed <4>' } }, true],
+  ['words all over', { watermark: { ...parts.watermark.first, tiled: true, size: 20 } }, true],
+  // No shape is seen in perspective.
+  [
+    'a tilt',
+    { tilt: { across: 20, up: 5 }, border, background, shadow: parts.shadow.first },
+    false,
+  ],
+];
+
+test.each(surrounds)(
+  'with %s around it, it looks the same as shapes and as pixels',
+  async (name, surround, isShapes) => {
+    const marks = [blur, box].map((mark) => markSchema.parse(mark));
+    // On a colour: two makers' transparent pixels have colours of their own.
+    const opaque = { background: { ...background, room: 0 }, ...surround };
+    const { shapes, pixels, svg } = await drawn(name, { marks, finish: { surround: opaque } });
+    expect(shapes.length).toBe(pixels.length);
+    const by = shapes.map((value, i) => Math.abs(value - (pixels[i] ?? 0)));
+    expect(by.reduce((sum, levels) => sum + levels, 0) / by.length).toBeLessThan(1);
+    // A few pixels of an edge where it is cut may be softer.
+    expect(by.filter((levels) => levels > 1.5 * EDGE).length / by.length).toBeLessThan(0.002);
+    expect(svg.includes('<title>Box</title>')).toBe(isShapes);
+    if (surround.caption) expect(svg).toContain('Reed bed &lt;4&gt;</tspan>');
   },
 );

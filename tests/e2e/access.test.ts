@@ -20,7 +20,7 @@ beforeAll(async () => {
     body: JSON.stringify({ name: 'Access', path: folder, pattern: '{title}', isDefault: true }),
   });
   const document = JSON.stringify({
-    version: 3,
+    version: 4,
     view: { crop: { x: 0, y: 0, width: 600, height: 400 } },
     marks: everyMark,
   });

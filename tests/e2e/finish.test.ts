@@ -74,12 +74,10 @@ test('on picture and marks, both are adjusted; as it was brings all back', async
   await app.click('Greyscale');
   await looks(100, 100, GREY_RED);
   await looks(50, 40, [0x00, 0x72, 0xb2, 255]);
-  await app.moreSettings();
   await app.choose(
     await browser.driver.findElement(By.xpath("//label[contains(., 'On')]//select")),
     'picture and marks',
   );
-  await app.keys(Key.ESCAPE);
   // 0.7152 × 0x72 + 0.0722 × 0xB2
   await looks(50, 40, [94, 94, 94, 255]);
   await looks(100, 100, GREY_RED);
@@ -87,7 +85,6 @@ test('on picture and marks, both are adjusted; as it was brings all back', async
   const painted = await getPixels(id, 'picture');
   expect(pixelAt(painted, 50, 40)).toEqual([94, 94, 94, 255]);
   expect(pixelAt(painted, 100, 100)).toEqual(GREY_RED);
-  await app.moreSettings();
   await app.click('As it was');
   await looks(100, 100, RED);
   await app.stored();
@@ -103,19 +100,16 @@ test('Space shows it as it was for as long as it is held, after a control was to
   await looks(100, 100, GREY_RED);
   await app.stored();
   expect(await finishOf(id)).toEqual({ adjust: { on: 'picture', grey: 100 } });
-  await app.moreSettings();
   await app.click('Before');
   await looks(100, 100, RED);
   // Whoever adjusts on wants to see it: all back, then something else.
   await app.click('As it was');
-  await app.keys(Key.ESCAPE);
   await app.click('Greyscale');
   await looks(100, 100, GREY_RED);
-  await app.moreSettings();
   await app.click('Before');
   await looks(100, 100, RED);
   // Another tool in hand: what is looked at is what leaves.
-  await app.keys(Key.ESCAPE, 'g');
+  await app.keys('g');
   await looks(100, 100, GREY_RED);
 }, 60_000);
 

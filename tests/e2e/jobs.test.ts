@@ -194,7 +194,7 @@ test('the thickness of an arrow drawn before', async () => {
     ...{ colour: '#D55E00', thickness: 6, heads: 'end' },
   };
   const view = { crop: { x: 0, y: 0, width: 300, height: 200 } };
-  const document = JSON.stringify({ version: 3, view, marks: [arrow] });
+  const document = JSON.stringify({ version: 4, view, marks: [arrow] });
   const id = await sendShot(await plainPng(300, 200, '#FFFFFF'), 'Arrow', { document });
   await app.openShot(id);
   await hand.does(async () => (await browser.driver.findElement(By.css('[data-row]'))).click());

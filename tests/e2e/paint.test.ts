@@ -4,6 +4,7 @@ import { createCanvas } from '@napi-rs/canvas';
 import { paintDesk } from '@/core/desk/build';
 import { deskDisplays } from '@/core/desk/model';
 import type { Finish } from '@/core/finish/finish';
+import { partOrder, parts, type Surround } from '@/core/finish/surround/surround';
 import { markNames, type Mark } from '@/core/marks/registry';
 import { everyMark } from '@/tests/lib/marks';
 import { testShaper } from '@/tests/lib/shaper';
@@ -47,6 +48,28 @@ test('a frame of the desk is, to the byte, what the same code paints elsewhere',
 
 const adjust = { brightness: 110, contrast: 130, saturation: 70, inverted: 100, sharpened: 90 };
 
+const background = { colours: ['#DCE9E2', '#446655'], run: 'slant', room: 30 } as const;
+const caption = { ...parts.caption.first, text: 'Reed bed · {n}', number: 4 };
+/** Each part that can be around a picture, and all of them together. */
+const surrounds: (readonly [string, Surround])[] = [
+  ...partOrder.map((name) => [`${name} around it`, { [name]: parts[name].first }] as const),
+  ['round corners', { border: { ...parts.border.first, corners: 30 } }],
+  ['words all over', { watermark: { ...parts.watermark.first, tiled: true, size: 14 } }],
+  [
+    'everything around it',
+    {
+      fold: parts.fold.first,
+      ragged: parts.ragged.first,
+      border: { ...parts.border.first, corners: 20 },
+      tilt: { across: 20, up: -12 },
+      shadow: parts.shadow.first,
+      background: { ...background, colours: [...background.colours] },
+      caption,
+      watermark: parts.watermark.first,
+    },
+  ],
+];
+
 /** The marks of one kind together, in both orders, so that none lies hidden below another. */
 const cases: (readonly [string, readonly Mark[], Finish])[] = [
   ...markNames.flatMap((kind) => {
@@ -59,6 +82,7 @@ const cases: (readonly [string, readonly Mark[], Finish])[] = [
   ['all together', everyMark, {}] as const,
   ['all together, picture adjusted', everyMark, { adjust: { on: 'picture', ...adjust } }] as const,
   ['all together, all adjusted', everyMark, { adjust: { on: 'all', ...adjust } }] as const,
+  ...surrounds.map(([name, surround]) => [name, everyMark.slice(0, 3), { surround }] as const),
 ];
 
 test.each(cases)(
@@ -66,14 +90,16 @@ test.each(cases)(
   async (name, marks, finish) => {
     const crop = { x: 20, y: 10, width: 620, height: 400 };
     const id = await sendShot(frame, name, {
-      document: JSON.stringify({ version: 3, view: { crop }, marks, finish }),
+      document: JSON.stringify({ version: 4, view: { crop }, marks, finish }),
     });
     await app.openShot(id);
     await app.chord(Key.CONTROL, 'c');
     await app.until('copied', () => app.has(`[data-notice="copied ${id}"]`));
     const copied = await app.pasted();
     const painted = await getPixels(id, 'picture');
-    expect([copied.width, copied.height]).toEqual([620, 400]);
+    const size = [painted.width, painted.height];
+    expect([copied.width, copied.height]).toEqual(size);
+    if (!finish.surround) expect(size).toEqual([620, 400]);
     expect(Buffer.compare(copied.data, painted.data)).toBe(0);
   },
   60_000,

@@ -8,6 +8,7 @@ import { testShaper } from './shaper';
 export async function openTestSession(marks: readonly Mark[] = [], id = 'shot'): Promise<void> {
   const frame = { width: 600, height: 400 };
   openSession({
+    titleOwn: false,
     id,
     title: 'Pond edge',
     frame: { ...frame, close: () => undefined },

@@ -19,7 +19,9 @@ export const copy: PagePlace<'copy'> = {
 /** The picture for the clipboard, in the size of the way. */
 async function pngOf({ id, fresh, leaves }: Handed): Promise<Blob> {
   // A closed frame has no size: other takes came in between.
-  if (fresh && fresh.frame.width > 0 && !leaves.size) {
+  // What a caption says is put together where all of the shot is known.
+  const isCaptioned = fresh?.document.finish?.surround?.caption !== undefined;
+  if (fresh && fresh.frame.width > 0 && !leaves.size && !isCaptioned) {
     return paintPng(fresh.frame, fresh.document);
   }
   if (fresh) await whenStored(id);

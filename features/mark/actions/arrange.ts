@@ -14,6 +14,7 @@ import { select, selectedMarks } from '../session/select';
 import { changeDocument } from '../session/changes';
 import { newId } from '../session/newId';
 import { addPicture } from './pieces';
+import { leavingDocument } from '../session/leaving';
 import { session } from '../session/session';
 
 const movable = (): Mark[] => selectedMarks().filter((mark) => !mark.locked);
@@ -63,7 +64,7 @@ export async function copyMarks(): Promise<void> {
     format: 'rezzik-marks',
     version: DOCUMENT_VERSION,
     marks,
-    ...usedPictures(history.document.pictures, marks),
+    ...usedPictures(history.document.pictures, { marks }),
   });
   try {
     localStorage.setItem(KEPT, words);
@@ -71,7 +72,7 @@ export async function copyMarks(): Promise<void> {
     // Too much for this place; the clipboard may still take it.
   }
   const json = new Blob([words], { type: 'application/rezzik-marks+json' });
-  await copyPicture(paintPng(frame, history.document), { beside: { [TYPE]: json } });
+  await copyPicture(paintPng(frame, leavingDocument()), { beside: { [TYPE]: json } });
   notify({
     key: 'marks-copied',
     tone: 'good',

@@ -7,7 +7,7 @@ import { standingOut } from '../recognise/standsOut';
 import { markById, select, unlocked } from '../session/select';
 
 /** The name as it is shown; it is stored apart from the document, by features/names. */
-export const setTitle = (title: string): void => update({ title });
+export const setTitle = (title: string): void => update({ title, titleOwn: true });
 
 /** Replaces marks by changed ones of the same ids. */
 export function replaceMarks(changed: readonly Mark[], label: string, joins = ''): void {

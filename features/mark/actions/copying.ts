@@ -3,16 +3,17 @@ import { copyPicture } from '../../pictures/clipboard';
 import { paintPng } from '../../pictures/pictures';
 import { notify } from '../../notices/noticeStore';
 import { copyMarks } from './arrange';
+import { leavingDocument } from '../session/leaving';
 import { session, openId } from '../session/session';
 import { allStandOut } from '../recognise/standsOut';
 
 /** The shot as it is now onto the clipboard. */
 export async function copyShot(): Promise<void> {
-  const { frame, id, history } = session();
+  const { frame, id } = session();
+  const document = leavingDocument();
   const painted = async () => {
     await allStandOut();
-    const now = openId() === id ? session().history : history;
-    return paintPng(frame, now.document);
+    return paintPng(frame, openId() === id ? leavingDocument() : document);
   };
   try {
     await copyPicture(painted());

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import type { HeldPicture } from '@/core/values/heldPicture';
 import { limits } from '@/core/values/limits';
 import type { Point } from '@/core/geometry/point';
 import { centre, fitScale } from '@/core/geometry/rect';
@@ -18,31 +19,50 @@ const SHARE = 0.6;
 
 /** Lays a picture on the shot as a piece. What is no picture is said. */
 export async function addPicture(blob: Blob, at?: Point): Promise<void> {
+  const packed = await held(blob);
+  if (!packed) return;
+  const { crop } = session().history.document.view;
+  const scale = fitScale(packed, { width: crop.width * SHARE, height: crop.height * SHARE }, 1);
+  const key = newId();
+  const mark = picturePiece(newId(), key, packed, at ?? centre(crop), scale);
+  changeDocument('Add a picture', (draft) => {
+    draft.pictures = { ...draft.pictures, [key]: packed };
+    draft.marks.push(mark);
+  });
+  chooseTool('grab');
+  select([mark.id]);
+}
+
+/** Shows a picture as the watermark of the shot. What is no picture is said. */
+export async function setWatermarkPicture(blob: Blob): Promise<void> {
+  const packed = await held(blob);
+  const watermark = session().history.document.finish?.surround?.watermark;
+  if (!packed || !watermark) return;
+  const key = newId();
+  changeDocument('Watermark', (draft) => {
+    const now = draft.finish?.surround?.watermark;
+    if (!now) return;
+    draft.pictures = { ...draft.pictures, [key]: packed };
+    now.picture = key;
+  });
+}
+
+/** A picture as a document holds it; null where that cannot be, which is said. */
+async function held(blob: Blob): Promise<HeldPicture | null> {
   let picture: ImageBitmap;
   try {
     picture = await decodeFrame(blob);
   } catch {
     refuse('This is not a picture that can be laid on a shot.');
-    return;
+    return null;
   }
   const { held, shrunk } = await packPiece(picture);
-  const { history } = session();
-  const before = Object.values(history.document.pictures ?? {});
+  const before = Object.values(session().history.document.pictures ?? {});
   const sum = before.reduce((n, { png }) => n + png.length, held.png.length);
   if (sum > limits.heldPicturesText) {
     refuse('The pictures lying on this shot would be too large together. Take one away first.');
-    return;
+    return null;
   }
-  const { crop } = history.document.view;
-  const scale = fitScale(held, { width: crop.width * SHARE, height: crop.height * SHARE }, 1);
-  const key = newId();
-  const mark = picturePiece(newId(), key, held, at ?? centre(crop), scale);
-  changeDocument('Add a picture', (draft) => {
-    draft.pictures = { ...draft.pictures, [key]: held };
-    draft.marks.push(mark);
-  });
-  chooseTool('grab');
-  select([mark.id]);
   if (shrunk) {
     notify({
       key: 'piece',
@@ -53,6 +73,7 @@ export async function addPicture(blob: Blob, at?: Point): Promise<void> {
       ],
     });
   }
+  return held;
 }
 
 const refuse = (words: string): void =>

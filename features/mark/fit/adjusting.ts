@@ -6,6 +6,7 @@ import {
   type Adjust,
   type AdjustmentName,
 } from '@/core/finish/adjust/adjust';
+import { withFinish } from '@/core/finish/finish';
 import { messageOf } from '../../api/ask';
 import { notify } from '../../notices/noticeStore';
 import { adjustPicture } from '../../pictures/pictures';
@@ -25,7 +26,8 @@ function setAdjust(adjust: Adjust | undefined, label: string, joins = ''): void 
   changeDocument(
     label,
     (draft) => {
-      if (adjust) draft.finish = { adjust };
+      const finish = withFinish(draft.finish, { adjust });
+      if (finish) draft.finish = finish;
       else delete draft.finish;
     },
     joins,

@@ -58,7 +58,7 @@ function tidy(draft: ShotDocument): void {
 function letGoPictures(draft: ShotDocument): void {
   const { pictures } = draft;
   if (!pictures) return;
-  const shown = shownKeys(draft.marks);
+  const shown = shownKeys(draft);
   for (const key of Object.keys(pictures)) if (!shown.has(key)) delete pictures[key];
   if (Object.keys(pictures).length === 0) delete draft.pictures;
 }

@@ -15,6 +15,8 @@ export type StoredState =
 export interface DocumentState {
   id: string;
   title: string;
+  /** A person gave or confirmed it. */
+  titleOwn: boolean;
   /** The frame as it was taken. */
   frame: ImageBitmap;
   /** The frame as the view turns it. */
@@ -29,7 +31,7 @@ export interface DocumentState {
 
 /** What belongs to it, with nothing left out. */
 const names: Record<keyof DocumentState, true> = {
-  ...{ id: true, title: true, frame: true, plain: true, picture: true },
+  ...{ id: true, title: true, titleOwn: true, frame: true, plain: true, picture: true },
   ...{ provenance: true, shaper: true, history: true, stored: true },
 };
 

@@ -1,11 +1,16 @@
 import type { Rail } from '@/core/geometry/rail';
 import type { MarkName } from '@/core/marks/registry';
+import type { PartName } from '@/core/finish/surround/surround';
 import { part } from './part';
 
 /** Tools that make no mark. */
 export type HandTool =
   'grab' | 'crop' | 'turn' | 'words' | 'eraser' | 'measure' | 'colour' | 'finish';
 export type Tool = HandTool | MarkName;
+
+/** The groups of what is done to the whole picture. */
+export const finishings = ['adjust', 'surround'] as const;
+export type Finishing = (typeof finishings)[number];
 
 /** What is in hand and what it is used on: changes with a key or a click. */
 export interface ToolState {
@@ -23,6 +28,9 @@ export interface ToolState {
   picked: string | null;
   /** Width ÷ height that the crop keeps; null lets it go. */
   cropRatio: number | null;
+  /** What of Finish is in hand, and which part of Surround. */
+  finishing: Finishing;
+  part: PartName;
 }
 
 export const toolAtFirst: ToolState = {
@@ -34,6 +42,8 @@ export const toolAtFirst: ToolState = {
   rail: null,
   picked: null,
   cropRatio: null,
+  finishing: 'adjust',
+  part: 'border',
 };
 
 export const toolPart = part<ToolState>(Object.keys(toolAtFirst));

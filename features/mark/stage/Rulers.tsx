@@ -9,6 +9,7 @@ interface Props {
   size: Size;
   /** Counted from the view's corner, as the picture that leaves is. */
   view: Rect;
+  hidden: boolean;
 }
 
 const THICK = 20;
@@ -17,7 +18,16 @@ const STEPS = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000];
 const APART = 70;
 
 /** Pixel rulers at the top and the left. */
-export function Rulers({ camera, size, view }: Props) {
+export function Rulers({ camera, size, view, hidden }: Props) {
+  if (hidden) {
+    return (
+      <>
+        <div />
+        <div />
+        <div />
+      </>
+    );
+  }
   return (
     <>
       <div className="border-r border-b border-line bg-paper" />

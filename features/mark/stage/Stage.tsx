@@ -31,6 +31,7 @@ import { session, update } from '../session/session';
 import { sizeBy } from './sizeInHand';
 import { SizeShown } from './SizeShown';
 import { SquareHandles } from './SquareHandles';
+import { Surrounded, useWholeSeen } from './Surrounded';
 import { StageMenu } from './StageMenu';
 import { TextField } from './TextField';
 import { Touches } from '../gestures/touches';
@@ -57,6 +58,8 @@ export function Stage() {
   const parts = useParts();
   const panning = useHeldSpace();
   const pressed = useLive((s) => s.before);
+  const before = pressed || (panning && tool === 'finish');
+  const whole = useWholeSeen(before);
   const touches = useMemo(() => new Touches(), []);
 
   const place = (event: { clientX: number; clientY: number }) => {
@@ -120,7 +123,8 @@ export function Stage() {
   useWheel(space, resolved);
   return (
     <div className="grid min-h-0 grow grid-cols-[20px_1fr] grid-rows-[20px_1fr] bg-desk">
-      <Rulers camera={resolved} size={size} view={view} />
+      {/* What is around the picture has no pixels of the frame. */}
+      <Rulers camera={resolved} size={size} view={view} hidden={whole} />
       <StageMenu>
         <div
           ref={space}
@@ -150,12 +154,7 @@ export function Stage() {
         >
           {size.width > 0 && (
             <KonvaStage width={size.width} height={size.height}>
-              <Picture
-                camera={resolved}
-                shown={shown}
-                size={size}
-                before={pressed || (panning && tool === 'finish')}
-              />
+              <Picture camera={resolved} shown={shown} size={size} before={before} />
               <Layer>
                 <RailView camera={resolved} />
                 <SelectionHandles camera={resolved} />
@@ -165,6 +164,7 @@ export function Stage() {
               </Layer>
             </KonvaStage>
           )}
+          <Surrounded size={size} whole={whole} />
           <TextField camera={resolved} />
           <TrueUpChip />
           <SizeShown />

@@ -36,9 +36,9 @@ export function Colours({ label, value, onChange }: Props) {
 }
 
 interface SecondProps extends Props {
-  /** The name of having none. */
-  none: string;
-  onNone: () => void;
+  /** The name of having none; absent where there must be one. */
+  none?: string;
+  onNone?: () => void;
 }
 
 const WHITE = '#FFFFFF';
@@ -71,7 +71,7 @@ export function SecondColour({ label, value, none, onNone, onChange }: SecondPro
       }
     >
       <Row label={label} className="mb-3 flex items-center gap-1">
-        <Swatch hex={null} name={none} chosen={value === null} onClick={onNone} />
+        {onNone && <Swatch hex={null} name={none} chosen={value === null} onClick={onNone} />}
         {offered.map((hex) => (
           <Swatch key={hex} hex={hex} chosen={hex === value} onClick={() => onChange(hex)} />
         ))}

@@ -19,9 +19,9 @@ import { shownMarks, update } from '../session/session';
 import { useContrast } from '../recognise/standsOut';
 import { useStyles } from '../session/styles';
 import { factsOf, isMarkTool } from '../session/tools';
-import { useAdjustItems } from './adjustItems';
 import { CropEnd, useCropItems } from './cropItems';
 import { Press } from './controls';
+import { useFinishItems } from './finishItems';
 import { useColourItems, useEraserItems, useMeasureItems, useWordsItems } from './handToolItems';
 import { useRailItems } from './railItems';
 import { settings } from './settings';
@@ -105,7 +105,7 @@ export function Strip() {
   const tools = {
     crop: useCropItems(),
     turn: useTurnItems(),
-    finish: useAdjustItems(),
+    finish: useFinishItems(),
     eraser: useEraserItems(),
     measure: useMeasureItems(),
     words: useWordsItems(),

@@ -27,16 +27,19 @@ export function Choice<T extends string>({
   label,
   value,
   options,
+  bare = false,
   onChange,
 }: {
   label: string;
+  /** Its label is only read out. */
+  bare?: boolean;
   value: T;
   options: readonly (readonly [T, string])[];
   onChange: (value: T) => void;
 }) {
   return (
     <label className="flex items-center gap-2">
-      {label}
+      <span className={bare ? 'sr-only' : undefined}>{label}</span>
       <select
         value={value}
         onChange={(event) => {

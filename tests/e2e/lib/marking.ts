@@ -11,7 +11,7 @@ export class Marking {
 
   /** A fresh shot, open in Mark; white unless another picture is given. */
   async open(marks: readonly Mark[] = [], picture?: Buffer): Promise<string> {
-    const document = JSON.stringify({ version: 3, view: { crop: Marking.view }, marks });
+    const document = JSON.stringify({ version: 4, view: { crop: Marking.view }, marks });
     const frame = picture ?? (await plainPng(600, 400, '#FFFFFF'));
     const id = await sendShot(frame, 'Sheet', { document });
     await this.app.openShot(id);
