@@ -18,7 +18,7 @@ export const rooms = {
   ],
   features: [
     ['api', 'notices', 'small'],
-    ['outbox', 'pictures', 'settings'],
+    ['looks', 'outbox', 'pictures', 'settings'],
     ['keys', 'words'],
     ['ui'],
     ['tags', 'thread'],
@@ -46,7 +46,7 @@ export const rooms = {
     ['base'],
     ['paint'],
     ['bus', 'db', 'formats'],
-    ['accessibility', 'http', 'indexing', 'jobs', 'portal', 'routines', 'settings', 'work'],
+    ['accessibility', 'http', 'indexing', 'jobs', 'looks', 'portal', 'routines', 'settings', 'work'],
     ['folders', 'pool', 'tags', 'words'],
     ['frames'],
     ['shots'],

@@ -100,6 +100,8 @@ export const encodeShape = {
   maxBytes: z.int().min(100).max(limits.pictureBytes).optional(),
   /** Behind transparent parts where the format has none, and around a padded picture. */
   background: colour.optional(),
+  /** A look that it leaves with, in place of what is done to it. */
+  look: z.uuid().optional(),
 };
 
 /** Which facts are written into files. */

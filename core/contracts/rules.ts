@@ -21,6 +21,8 @@ export const rulesShape = {
   maxBytes: z.int().min(100).nullable(),
   facts: factsRuleSchema,
   pattern: namePattern,
+  /** A look that every copy gets; null leaves each as it is. */
+  look: z.uuid().nullable().default(null),
 };
 export const rulesSchema = z.object(rulesShape);
 export type Rules = z.output<typeof rulesSchema>;
@@ -33,6 +35,7 @@ export const firstRules: Rules = {
   maxBytes: null,
   facts: firstFacts,
   pattern: '{title} {date} {time}',
+  look: null,
 };
 
 /** The rules of a new place: what is not said begins as usual. */
@@ -44,7 +47,8 @@ export const rulesInput = {
   maxBytes: rulesShape.maxBytes.default(firstRules.maxBytes),
   facts: rulesShape.facts.default(firstRules.facts),
   pattern: rulesShape.pattern.default(firstRules.pattern),
+  look: rulesShape.look,
 };
 
 /** What is changed of the rules of a place. */
-export const rulesPatch = rulesSchema.partial().shape;
+export const rulesPatch = rulesSchema.extend({ look: z.uuid().nullable() }).partial().shape;

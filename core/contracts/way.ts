@@ -60,6 +60,8 @@ const shape = {
   size: waySizeSchema.nullable().default(null),
   /** The format of what is kept and sent; null follows each place. */
   format: z.enum(formatNames).nullable().default(null),
+  /** A look that the shot gets as it is taken. */
+  look: z.uuid().nullable().default(null),
 };
 
 /** A way of taking: what, from where, when, and what then. Every routine is one, and so is the last way. */
@@ -72,6 +74,7 @@ export const wayPatchSchema = z
     fromLast: z.boolean(),
     size: waySizeSchema.nullable(),
     format: z.enum(formatNames).nullable(),
+    look: z.uuid().nullable(),
   })
   .partial();
 
@@ -91,6 +94,7 @@ export const firstWay: Way = {
   fromLast: false,
   size: null,
   format: null,
+  look: null,
 };
 
 /** A named way of taking, started by one key or click. */

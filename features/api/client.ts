@@ -4,6 +4,7 @@ import { pictureApi } from './picture';
 import { sendingApi } from './sending';
 import { foldersApi } from './folders';
 import { displayApi } from './display';
+import { looksApi } from './looks';
 import { settingsApi } from './settings';
 import { shotPath } from './ask';
 
@@ -16,6 +17,7 @@ export const api = {
   ...foldersApi,
   ...displayApi,
   ...settingsApi,
+  ...looksApi,
 };
 
 export const thumbnailUrl = (shot: { id: string; revision: number }): string =>

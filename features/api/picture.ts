@@ -23,6 +23,8 @@ export interface PictureWish extends SizeWish {
   maxBytes?: number;
   background?: string;
   facts?: FactsRule;
+  /** A look that it leaves with. */
+  look?: string;
 }
 
 /** The fields of a wish as an address has them; the format's options by their own names. */

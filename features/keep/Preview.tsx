@@ -3,6 +3,9 @@ import { useState, type DragEvent, type ReactNode } from 'react';
 import type { FormatFacts } from '@/core/contracts/format';
 import type { Shot } from '@/core/contracts/shot';
 import { safeName } from '@/core/naming/safeName';
+import { useLooks } from '../looks/lookStore';
+import { withLook } from '@/core/document/look';
+import { captionTellsWhere } from '@/core/keep/caption';
 import { pictureQuery, type PictureWish } from '../api/picture';
 import { saveBlob } from '../pictures/saveBlob';
 import { navigate } from '../thread/navigate';
@@ -88,6 +91,7 @@ export function Preview({ shot, picture, wish, facts, children }: Props) {
           <Printer {...icon} />
         </IconButton>
       </div>
+      <CaptionSays shot={shot} wish={wish} />
       {picture.problem && <Problem>{picture.problem}</Problem>}
       <div
         className={
@@ -143,6 +147,20 @@ export function Preview({ shot, picture, wish, facts, children }: Props) {
           ))}
       </div>
     </>
+  );
+}
+
+/** A caption may tell where the picture is from: whether it does is said before it leaves. */
+function CaptionSays({ shot, wish }: Pick<Props, 'shot' | 'wish'>) {
+  const look = useLooks((s) => s.looks).find(({ id }) => id === wish.look);
+  const document = look ? withLook(shot.document, look) : shot.document;
+  if (!captionTellsWhere({ ...shot, document })) return null;
+  return (
+    <p role="status" className="mb-2 text-[13px] text-soft">
+      {wish.facts?.origin
+        ? 'Its caption tells where it is from, as the rule of this folder allows.'
+        : 'Its caption leaves out where it is from. A folder’s rule can allow it; “As words” in Mark writes it into the caption.'}
+    </p>
   );
 }
 

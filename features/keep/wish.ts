@@ -35,5 +35,7 @@ export function wishFor(wish: Wish, folder: Folder | undefined): PictureWish {
     ...(wish.size ?? folder?.size ?? {}),
     ...(maxBytes && { maxBytes }),
     background: wish.background,
+    ...(folder && { facts: folder.facts }),
+    ...(folder?.look && { look: folder.look }),
   };
 }

@@ -6,6 +6,7 @@ import { paintPng } from '../pictures/pictures';
 import { followLink, navigate } from '../thread/navigate';
 import { notify } from '../notices/noticeStore';
 import { openSmall } from '../small/smallWindow';
+import { readLooks } from '../looks/lookStore';
 import { Thread } from '../thread/Thread';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
@@ -20,6 +21,7 @@ import { pasteMarks } from './actions/arrange';
 import { copyChosen, copyShot } from './actions/copying';
 import { Adjusted } from './panels/Adjusted';
 import { AroundIt } from './panels/AroundIt';
+import { LookKeys, LooksPanel } from './panels/LooksPanel';
 import { Description } from './panels/Description';
 import { DropRest } from './panels/DropRest';
 import { KeptAround } from './panels/KeptAround';
@@ -101,6 +103,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
   const stale = useDocument((s) => s.stored.name === 'stale');
   const searching = usePrivate((p) => p.search.name !== 'none');
   useMarkKeys();
+  useEffect(() => void readLooks().catch(() => undefined), []);
   useTurnedPicture();
   useAdjustedPicture(standOutAgain);
   useDroppedPictures();
@@ -143,6 +146,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
             <PrivateThings />
             <Adjusted />
             <AroundIt />
+            <LooksPanel />
             <MarksList />
             <div>
               <KeptAround />
@@ -159,6 +163,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
       </div>
       <TrailRow current={id} />
       <StatusLine />
+      <LookKeys />
     </>
   );
 }

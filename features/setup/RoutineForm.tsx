@@ -205,7 +205,7 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
               onChange={(tags) => change({ then: withTags(way.then, tags) })}
             />
           </div>
-          <Leaves size={way.size} format={way.format} onChange={change} />
+          <Leaves {...way} onChange={change} />
         </div>
         {problem && <Problem>{problem}</Problem>}
         <div className="flex justify-end gap-2">

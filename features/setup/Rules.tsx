@@ -7,6 +7,7 @@ import { OptionFields } from '../keep/OptionFields';
 import { SizePanel } from '../keep/SizePanel';
 import { factsFor, useFormats } from '../keep/useFormats';
 import { NumberInput } from '../ui/NumberInput';
+import { LookChoice } from '../looks/LookChoice';
 import { PatternHelp } from '../keep/PatternHelp';
 
 export const fieldLook =
@@ -129,6 +130,14 @@ export function RulesFields({ rules, errors = {}, onChange }: Props) {
             onCommit={(kb) => onChange({ maxBytes: kb > 0 ? Math.round(kb * 1000) : null })}
           />
           <FactsRule rules={rules} onChange={onChange} />
+          <Row label="Look">
+            <LookChoice
+              className={fieldLook}
+              value={rules.look}
+              none="As each shot is"
+              onChange={(look) => onChange({ look })}
+            />
+          </Row>
         </div>
       </div>
       <Row label="Name pattern" error={errors.pattern}>

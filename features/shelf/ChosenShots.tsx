@@ -6,6 +6,7 @@ import { api } from '../api/client';
 import { useRemotes } from '../keep/useRemotes';
 import { navigate } from '../thread/navigate';
 import { Button } from '../ui/Button';
+import { LookChoice } from '../looks/LookChoice';
 import { renameShot } from '../names/rename';
 import { notify } from '../notices/noticeStore';
 import { readTags } from '../tags/tagStore';
@@ -68,6 +69,28 @@ export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
     }
     await readTags();
   };
+  const give = async (look: string) => {
+    // The oldest has the first number.
+    const ordered = [...shots].sort((a, b) => a.takenAt.localeCompare(b.takenAt));
+    try {
+      const { given, left } = await api.giveLook(
+        look,
+        ordered.map(({ id }) => id),
+      );
+      const names = new Map(shots.map(({ id, title }) => [id, title]));
+      for (const { id, revision } of shots) {
+        if (!left.some((shot) => shot.id === id)) onChanged(id, { revision: revision + 1 });
+      }
+      notify({
+        key: 'look',
+        tone: left.length ? 'bad' : 'good',
+        title: given === 1 ? '1 shot has this look' : `${given} shots have this look`,
+        lines: left.map(({ id, problem }) => `${names.get(id) ?? ''}: ${problem}`),
+      });
+    } catch (error) {
+      notify({ key: 'look', tone: 'bad', title: 'No look given', lines: [messageOf(error)] });
+    }
+  };
   return (
     <section
       aria-label="Chosen shots"
@@ -109,6 +132,12 @@ export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
       <Button icon={<TextCursorInput {...icon} />} disabled={busy} onClick={() => setNaming(true)}>
         Rename
       </Button>
+      <LookChoice
+        value={null}
+        none="Give a look …"
+        className="h-8 rounded-[6px] border border-edge bg-card px-2"
+        onChange={(look) => look && void give(look)}
+      />
       <div className="w-64">
         <TagsField label="Tags of all chosen" names={common} onChange={(next) => void tag(next)} />
       </div>

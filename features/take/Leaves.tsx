@@ -1,8 +1,9 @@
 import { formatNames, type FormatName } from '@/core/contracts/format';
 import type { Way, WaySize } from '@/core/contracts/way';
+import { LookChoice } from '../looks/LookChoice';
 import { NumberInput } from '../ui/NumberInput';
 
-type Chosen = Pick<Way, 'size' | 'format'>;
+type Chosen = Pick<Way, 'size' | 'format' | 'look'>;
 
 interface Props extends Chosen {
   onChange: (change: Partial<Chosen>) => void;
@@ -26,7 +27,7 @@ const wayOf = (size: WaySize | null): (typeof ways)[number][0] =>
 const look = 'h-7 rounded-[6px] border border-edge bg-card px-1.5 text-[13px]';
 
 /** The size of what a way copies, keeps and sends, and the format of what it keeps. */
-export function Leaves({ size, format, onChange }: Props) {
+export function Leaves({ size, format, look: given, onChange }: Props) {
   return (
     <div className="mt-2 flex flex-col gap-1 text-[13px] text-soft">
       <label className="flex items-center justify-between gap-2">
@@ -64,6 +65,15 @@ export function Leaves({ size, format, onChange }: Props) {
           onCommit={(longest) => onChange({ size: { longest: Math.round(longest) } })}
         />
       )}
+      <label className="flex items-center justify-between gap-2">
+        Look
+        <LookChoice
+          value={given}
+          none="As it is taken"
+          className={look}
+          onChange={(chosen) => onChange({ look: chosen })}
+        />
+      </label>
       <label className="flex items-center justify-between gap-2">
         Format of what is kept
         <select

@@ -79,14 +79,14 @@ export function ThenSteps({ then, ask, onChange }: StepsProps) {
 }
 
 export function Then() {
-  const { then, ask, size, format } = useSettings((s) => s.settings.way);
+  const { then, ask, size, format, look } = useSettings((s) => s.settings.way);
   return (
     <section className="py-3">
       <h2 className="mb-2 font-bold">Then</h2>
       <ThenSteps then={then} ask={ask} onChange={changeWay} />
-      <details className="mt-2" open={size !== null || format !== null}>
-        <summary className="text-[13px] text-soft">Size and format</summary>
-        <Leaves size={size} format={format} onChange={changeWay} />
+      <details className="mt-2" open={size !== null || format !== null || look !== null}>
+        <summary className="text-[13px] text-soft">Size, look and format</summary>
+        <Leaves size={size} format={format} look={look} onChange={changeWay} />
       </details>
     </section>
   );

@@ -27,6 +27,7 @@ interface Row {
   maxBytes: string | null;
   facts: unknown;
   pattern: string;
+  look: string | null;
   numberBy: string;
   isDefault: boolean;
   nextNumber: number;
@@ -76,10 +77,10 @@ export async function addFolder(wanted: FolderInput, id: string = randomUUID()):
     const isDefault = input.isDefault || !any;
     if (isDefault) await tx`update folders set is_default = false where is_default`;
     await tx`insert into folders (id, name, path, format, quality, options, size, max_bytes,
-        facts, pattern, number_by, is_default)
+        facts, pattern, look, number_by, is_default)
       values (${id}, ${input.name}, ${path}, ${input.format}, ${input.quality},
         ${json(input.options)}, ${json(input.size)}, ${input.maxBytes}, ${json(input.facts)},
-        ${input.pattern}, ${input.numberBy}, ${isDefault})`;
+        ${input.pattern}, ${input.look}, ${input.numberBy}, ${isDefault})`;
   });
   return getFolder(id);
 }
@@ -102,7 +103,7 @@ export async function changeFolder(
     return tx`update folders set name = ${next.name}, path = ${next.path}, format = ${next.format},
       quality = ${next.quality}, options = ${json(next.options)}, size = ${json(next.size)},
       max_bytes = ${next.maxBytes}, facts = ${json(next.facts)}, pattern = ${next.pattern},
-      number_by = ${next.numberBy},
+      look = ${next.look}, number_by = ${next.numberBy},
       is_default = ${isDefault === undefined ? sql()`is_default` : isDefault} where id = ${id}`;
   });
   if (done.count === 0) throw notFound('folder');

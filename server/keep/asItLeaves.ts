@@ -1,11 +1,27 @@
 import { withCaption } from '@/core/keep/caption';
+import { withLook } from '@/core/document/look';
 import type { FactsRule } from '@/core/contracts/format';
+import { getLook } from '../looks/looks';
 import type { Paintable } from '../shots/rows';
 
 export const timeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-/** A shot with what its caption says where such facts may be told; nothing says where it is from else. */
-export const asItLeaves = (shot: Paintable, facts?: Pick<FactsRule, 'origin'>): Paintable => ({
-  ...shot,
-  document: withCaption(shot, facts?.origin ?? false, timeZone()),
-});
+interface Leaves {
+  facts?: FactsRule | undefined;
+  look?: string | undefined;
+}
+
+/**
+ * A shot with the look that it is to leave with, and with what its caption says there; nothing says
+ * where it is from but where the rule lets that out. @throws Fault 404 for an unknown look
+ */
+export async function asItLeaves(
+  shot: Paintable,
+  { facts, look }: Leaves = {},
+): Promise<Paintable> {
+  const document = look ? withLook(shot.document, await getLook(look)) : shot.document;
+  return {
+    ...shot,
+    document: withCaption({ ...shot, document }, facts?.origin ?? false, timeZone()),
+  };
+}

@@ -73,6 +73,7 @@ function wishFor(folder: Folder, input: CopyInput): EncodeWish {
     ...(sized ? {} : folder.size),
     maxBytes: folder.maxBytes ?? undefined,
     facts: folder.facts,
+    look: folder.look ?? undefined,
     quality: folder.quality,
     ...wish,
     format: format ?? folder.format,

@@ -34,6 +34,7 @@ export interface EncodeWish extends SizeWish {
   maxBytes?: number | undefined;
   background?: string | undefined;
   facts?: FactsRule | undefined;
+  look?: string | undefined;
 }
 
 export interface Encoded {
@@ -105,9 +106,9 @@ async function scaled(pixels: Pixels, fitted: Fitted, background: string): Promi
 /** A shot as it leaves, as PNG with nothing beside its pixels. @throws Fault 400 */
 export async function plainPicture(
   stored: Paintable,
-  { facts, ...wish }: SizeWish & { facts?: Pick<FactsRule, 'origin'> } = {},
+  { facts, ...wish }: SizeWish & { facts?: FactsRule } = {},
 ): Promise<{ png: Buffer; width: number; height: number }> {
-  const shot = asItLeaves(stored, facts);
+  const shot = await asItLeaves(stored, { facts });
   const image = asItIs(shot, wish);
   const { crop } = shot.document.view;
   if (image) {
@@ -143,7 +144,7 @@ export const encodeShot = (shot: Paintable, wish: EncodeWish): Promise<Encoded> 
   inEncodingQueue(() => encodeNow(shot, wish));
 
 async function encodeNow(stored: Paintable, wish: EncodeWish): Promise<Encoded> {
-  const shot = asItLeaves(stored, wish.facts);
+  const shot = await asItLeaves(stored, wish);
   const own = wholeSize(shot.document, await serverShaper());
   const format = formats[wish.format];
   const made: Wish = {

@@ -18,7 +18,7 @@ export async function likenessOf(shot: Paintable, wish: EncodeWish): Promise<Lik
   const bytes = encoded.bytes.length;
   const exact = { quality, bytes, likeness: 1, low: 1, worst: null };
   if (!comparable(wish.format)) return exact;
-  const painted = await paintedPixels(asItLeaves(shot, wish.facts));
+  const painted = await paintedPixels(await asItLeaves(shot, wish));
   const before = await sizedPixels(painted, wish, wish.background);
   if (before.width !== width || before.height !== height) return exact;
   if (Math.min(width, height) < SPOT / 4) return exact;

@@ -6,7 +6,7 @@ import { run } from '../pool/pool';
 
 /** The smallest words of a shot at its own size; null where none are found. @throws Fault 404 */
 export async function smallestWords(id: string): Promise<{ smallest: TextRun | null }> {
-  const { data, width, height } = await paintedPixels(asItLeaves(await getPaintable(id)));
+  const { data, width, height } = await paintedPixels(await asItLeaves(await getPaintable(id)));
   const picture = { data, width, height };
   return { smallest: await run('smallestWords', picture, { pixels: width * height }) };
 }

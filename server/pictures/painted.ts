@@ -26,8 +26,8 @@ export function paint(shot: Paintable): Promise<Pixels> {
 
 /** A shot painted as it leaves. */
 export function paintedPixels(shot: Paintable): Promise<Pixels> {
-  // A caption says different things to different places.
-  const key = `${shot.id} ${shot.revision} ${shot.document.finish?.surround?.caption?.text ?? ''}`;
+  // To different places it leaves with different looks, and its caption says different things.
+  const key = `${shot.id} ${shot.revision} ${JSON.stringify(shot.document.finish ?? null)}`;
   const before = kept.find((entry) => entry.key === key);
   if (before) return before.pixels;
   const pixels = paint(shot);

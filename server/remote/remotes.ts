@@ -57,10 +57,10 @@ export async function addRemote(
   // One that cannot be reached now is asked at the first sending.
   const guard = await askGuard(input);
   await sql()`insert into remotes (id, name, url, username, password, sealed, guard, format,
-      quality, options, size, max_bytes, facts, pattern, practice, readable, fingerprint, address)
+      quality, options, size, max_bytes, facts, pattern, look, practice, readable, fingerprint, address)
     values (${id}, ${input.name}, ${input.url}, ${input.username}, ${await seal(input.password)}, true,
       ${guard}, ${input.format}, ${input.quality}, ${json(input.options)}, ${json(input.size)},
-      ${input.maxBytes}, ${json(input.facts)}, ${input.pattern}, ${practice}, ${input.readable},
+      ${input.maxBytes}, ${json(input.facts)}, ${input.pattern}, ${input.look}, ${practice}, ${input.readable},
       ${input.fingerprint}, ${input.address})`;
   return getRemote(id);
 }
@@ -109,7 +109,7 @@ export async function changeRemote(
     username = ${next.username}, password = ${password}, sealed = true, format = ${next.format},
     quality = ${next.quality}, options = ${json(next.options)}, size = ${json(next.size)},
     max_bytes = ${next.maxBytes}, facts = ${json(next.facts)}, pattern = ${next.pattern},
-    readable = ${next.readable}, fingerprint = ${next.fingerprint}, address = ${next.address}
+    look = ${next.look}, readable = ${next.readable}, fingerprint = ${next.fingerprint}, address = ${next.address}
     where id = ${id}`;
   return getRemote(id);
 }

@@ -83,6 +83,7 @@ export async function sendTo(shotId: string, remoteId: string): Promise<Sending>
     options: remote.options,
     maxBytes: remote.maxBytes ?? undefined,
     facts: remote.facts,
+    look: remote.look ?? undefined,
   });
   const number = hasNumber(remote.pattern) ? await countOf(remoteId) : 1;
   const named = remote.facts.origin ? shot : { ...shot, title: leavingTitle(shot) };

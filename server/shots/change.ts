@@ -48,12 +48,17 @@ export async function changeShot(id: string, change: ShotChange): Promise<number
 type StepsChange = NonNullable<ShotChange['steps']>;
 
 /** A change that came without steps is one step, so that undo still leads back over it. */
-function oneStep(before: ShotDocument, after: ShotDocument, position: number): StepsChange {
+export function oneStep(
+  before: ShotDocument,
+  after: ShotDocument,
+  position: number,
+  label = 'Changed by a program',
+): StepsChange {
   const whole = (value: ShotDocument): Step['patches'] =>
     patchesSchema.parse([{ op: 'replace', path: [], value }]);
   const step: Step = {
     version: DOCUMENT_VERSION,
-    label: 'Changed by a program',
+    label,
     patches: whole(after),
     inverse: whole(before),
   };

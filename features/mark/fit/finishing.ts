@@ -4,6 +4,7 @@ import { session, update } from '../session/session';
 export const finishingLabels: Record<Finishing, string> = {
   adjust: 'Adjust',
   surround: 'Surround',
+  look: 'Look',
 };
 
 export const chooseFinishing = (finishing: Finishing): void => update({ finishing, before: false });

@@ -2,9 +2,9 @@ import type { Folding } from '../../ui/FoldedRow';
 import { chosenLook, classes } from '../../ui/classes';
 import { Radio, Radios } from '../../ui/Radios';
 import { chooseFinishing, finishingLabels } from '../fit/finishing';
-import { finishings } from '../session/tool';
-import { useTool } from '../session/tool';
+import { finishings, useTool } from '../session/tool';
 import { useAdjustItems } from './adjustItems';
+import { useLookItems } from './lookItems';
 import { useSurroundItems } from './surroundItems';
 
 /** What is done to the whole picture, by groups. */
@@ -33,6 +33,6 @@ function Groups() {
 /** Everything of Finish: first which of it, then its settings. */
 export function useFinishItems(): Folding[] {
   const finishing = useTool((s) => s.finishing);
-  const items = { adjust: useAdjustItems(), surround: useSurroundItems() };
+  const items = { adjust: useAdjustItems(), surround: useSurroundItems(), look: useLookItems() };
   return [{ key: 'finishing', node: <Groups /> }, ...items[finishing]];
 }
