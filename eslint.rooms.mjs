@@ -52,7 +52,7 @@ export const rooms = {
     ['shots'],
     ['pictures', 'search'],
     ['keep', 'reading'],
-    ['demo', 'links', 'mail', 'programs', 'remote'],
+    ['demo', 'join', 'links', 'mail', 'programs', 'remote'],
     ['display', 'phone'],
     ['door', 'erase', 'places'],
     ['take'],

@@ -9,6 +9,7 @@ import type { Turn } from '@/core/document/viewSchema';
 import { isTurned, turnedPixels } from '@/core/document/turn';
 import { contrastsBelow } from '@/core/paint/contrasts';
 import { paintShot } from '@/core/paint/painter';
+import { sheetView, withRoom } from '@/core/paint/room';
 import { wholeSize } from '@/core/paint/whole';
 import type { Surface } from '@/core/drawing/surface';
 import { bitmap, sheet } from './bitmap';
@@ -76,7 +77,9 @@ const worker = {
   ): Promise<Map<string, number | null> | null> {
     const tools = { shaper: await loadShaper(), bitmap, sheet };
     if (held?.key !== key) return null;
-    return contrastsBelow({ marks, view, pictures, drawFrame: held.draw, tools }, new Set(ids));
+    const drawFrame = withRoom(view, held.draw);
+    const from = { marks, view: sheetView(view), pictures, drawFrame, tools };
+    return contrastsBelow(from, new Set(ids));
   },
 
   /** A whole frame as PNG, lossless. */

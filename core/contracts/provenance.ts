@@ -10,6 +10,8 @@ export const sourceNames = [
   'pasted',
   'dropped',
   'opened',
+  'sheet',
+  'joined',
   'api',
 ] as const;
 export type SourceName = (typeof sourceNames)[number];
@@ -22,6 +24,8 @@ export const sourceLabels: Record<SourceName, string> = {
   pasted: 'Pasted',
   dropped: 'Dropped',
   opened: 'Opened',
+  sheet: 'Empty sheet',
+  joined: 'Joined',
   api: 'Sent by a program',
 };
 

@@ -1,3 +1,4 @@
+import { joinSchema } from './join';
 import { z } from 'zod';
 import { documentSchema } from '../document/document';
 import { limits } from '../values/limits';
@@ -60,6 +61,8 @@ export const duplicateSchema = z.strictObject({
   id: z.uuid().optional(),
   title: title.optional(),
   document: documentSchema.optional(),
+  /** Not the same once more, but this one and others on one sheet. */
+  join: joinSchema.optional(),
 });
 
 export const shotSummarySchema = z.object({

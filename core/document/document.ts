@@ -10,7 +10,7 @@ import { limits } from '../values/limits';
 import { text } from '../values/text';
 import { heldPicturesSchema, type HeldPictures } from '../values/heldPicture';
 import { pixelRectSchema } from '../values/shapes';
-import { turnSchema, viewShapeSchema } from './viewSchema';
+import { roomSchema, turnSchema, viewShapeSchema } from './viewSchema';
 
 const thisVersion = z
   .strictObject({
@@ -22,6 +22,8 @@ const thisVersion = z
       turn: turnSchema.optional(),
       /** A free shape within the crop; absent for the whole rectangle. */
       shape: viewShapeSchema.optional(),
+      /** Room beside the crop; a free shape has none. */
+      room: roomSchema.optional(),
     }),
     /** What is to be seen, in words. */
     description: text(limits.descriptionLength).optional(),

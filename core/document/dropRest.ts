@@ -3,6 +3,7 @@ import { withFinish } from '../finish/finish';
 import { overlap } from '../geometry/rect';
 import type { MarkTools } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
+import { sheetOf } from './view';
 import { usedPictures } from './heldPictures';
 
 /** What a shot becomes when everything that cannot be seen is dropped for good. */
@@ -19,7 +20,7 @@ export interface Dropped {
  * not stay readable in the document. Marks outside the view are dropped.
  */
 export function dropRest(document: ShotDocument, tools: MarkTools): Dropped {
-  const { crop } = document.view;
+  const crop = sheetOf(document.view);
   const bounds = (mark: Mark) => kindOf(mark).bounds(mark, tools);
   const hides = document.marks.filter(
     (mark) => kindOf(mark).hide && !(mark.off && uncovered(mark)),

@@ -52,7 +52,11 @@ export function turnDocument(
     : shownThrough(view, map, pictureSize(frame, turn));
   return {
     ...document,
-    view: { ...shown, ...(isTurned(turn) && { turn }) },
+    view: {
+      ...shown,
+      ...(isTurned(turn) && { turn }),
+      ...(view.room && { room: view.room }),
+    },
     marks: document.marks.map((mark) => kindOf(mark).through(mark, map, tools)),
   };
 }

@@ -30,3 +30,14 @@ export function cropInside(crop: Rect, frame: Size): Rect {
     height: Math.min(Math.max(whole.y + whole.height - y, 1), frame.height - y),
   };
 }
+
+/** All that a view shows: its crop, and the room beside that. A free shape has no room. */
+export function sheetOf({ crop, room, shape }: ShotDocument['view']): Rect {
+  if (!room || shape) return crop;
+  return {
+    x: crop.x - room.left,
+    y: crop.y - room.top,
+    width: crop.width + room.left + room.right,
+    height: crop.height + room.top + room.bottom,
+  };
+}

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { isSound } from '../geometry/homography';
 import { limits } from '../values/limits';
-import { pointSchema } from '../values/shapes';
+import { colour, pointSchema } from '../values/shapes';
 
 const side = z.int().min(1).max(limits.side);
 
@@ -27,6 +27,18 @@ export const turnSchema = z.strictObject({
     .optional(),
 });
 export type Turn = z.infer<typeof turnSchema>;
+
+const roomSide = z.int().min(0).max(8_000);
+/** Room beside the crop that belongs to the view: it can be marked. Pixels of the frame. */
+export const roomSchema = z.strictObject({
+  top: roomSide,
+  right: roomSide,
+  bottom: roomSide,
+  left: roomSide,
+  /** Null leaves it transparent. */
+  colour: colour.nullable(),
+});
+export type Room = z.infer<typeof roomSchema>;
 
 /** What a view shows of its crop; outside it the picture is transparent. Points are frame pixels. */
 export const viewShapeSchema = z.discriminatedUnion('kind', [

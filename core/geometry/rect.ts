@@ -105,3 +105,15 @@ export function moveInside(r: Rect, limits: Rect): Rect {
 export function fitScale(inner: Size, outer: Size, most = Infinity): number {
   return Math.min(outer.width / inner.width, outer.height / inner.height, most);
 }
+
+/** What lies around a rectangle within another one: above, below, left and right of it. */
+export function rimOf(at: Rect, inner: Rect): Rect[] {
+  const { x, width } = at;
+  const across = { y: inner.y, height: inner.height };
+  return [
+    { x, width, y: at.y, height: inner.y - at.y },
+    { x, width, y: bottom(inner), height: bottom(at) - bottom(inner) },
+    { ...across, x, width: inner.x - x },
+    { ...across, x: right(inner), width: right(at) - right(inner) },
+  ].filter((rim) => rim.width > 0 && rim.height > 0);
+}

@@ -7,6 +7,7 @@ import type { RgbaPixels } from '../raster/pixels';
 import { adjustedFrame, adjustView, drawAdjusted } from './adjusted';
 import { PaintScene, type Sources } from './scene';
 import type { Surface } from '../drawing/surface';
+import { sheetView, withRoom } from './room';
 import { paintSurrounded } from './surrounded';
 import { layoutOfShot, surroundedOf } from './whole';
 
@@ -35,10 +36,12 @@ export function adjustShown(document: ShotDocument, pixels: RgbaPixels): ShotDoc
  */
 export function paintShot(
   surface: Surface,
-  document: ShotDocument,
+  shot: ShotDocument,
   tools: PaintTools,
-  drawFrame: (surface: Surface) => void,
+  drawBare: (surface: Surface) => void,
 ): void {
+  const drawFrame = withRoom(shot.view, drawBare);
+  const document = { ...shot, view: sheetView(shot.view) };
   const layout = layoutOfShot(document, tools.shaper);
   const surround = document.finish?.surround;
   if (!layout || !surround) {
@@ -59,7 +62,7 @@ export function paintShot(
 }
 
 /** Paints the view of the frame with all marks on it, on an empty surface as large as the view. */
-export function paintPicture(
+function paintPicture(
   surface: Surface,
   document: ShotDocument,
   tools: PaintTools,

@@ -1,5 +1,5 @@
 import type { ShotDocument } from '../document/document';
-import { bottom, inflate, overlap, right, type Rect } from '../geometry/rect';
+import { inflate, overlap, rimOf, type Rect } from '../geometry/rect';
 import type { HideArea, Patch, PaintTools, Scene } from '../marks/contract';
 import { hiddenPixels } from '../marks/hide/looks';
 import { blotOut, surroundOf } from '../marks/hide/surround';
@@ -158,18 +158,6 @@ export class PaintScene implements Scene {
 }
 
 const size = ({ width, height }: Rect) => ({ width, height });
-
-/** What lies around a rectangle within another one: above, below, left and right of it. */
-function rimOf(at: Rect, inner: Rect): Rect[] {
-  const { x, width } = at;
-  const across = { y: inner.y, height: inner.height };
-  return [
-    { x, width, y: at.y, height: inner.y - at.y },
-    { x, width, y: bottom(inner), height: bottom(at) - bottom(inner) },
-    { ...across, x, width: inner.x - x },
-    { ...across, x: right(inner), width: right(at) - right(inner) },
-  ].filter((rim) => rim.width > 0 && rim.height > 0);
-}
 
 /** Fillings are worked out once for a frame, not at every repaint; the oldest are let go. */
 const cache = new WeakMap<object, Map<string, Patch>>();

@@ -1,4 +1,5 @@
 import type { ShotDocument } from '../document/document';
+import { sheetOf } from '../document/view';
 import { traceMoved } from '../document/viewShape';
 import type { Shaper } from '../drawing/shaper';
 import { layoutOf, type Layout } from '../finish/surround/layout';
@@ -11,13 +12,13 @@ import type { SurroundedOf } from './surrounded';
 /** Where the view and what is around it lie; null where nothing is. */
 export function layoutOfShot({ view, finish }: ShotDocument, shaper: Shaper): Layout | null {
   const { surround } = finish ?? {};
-  const { width, height } = view.crop;
+  const { width, height } = sheetOf(view);
   return surround ? layoutOf(surround, { width, height }, view.shape !== undefined, shaper) : null;
 }
 
 /** How large a shot is as it leaves, in pixels. */
 export function wholeSize(document: ShotDocument, shaper: Shaper): Size {
-  const { width, height } = document.view.crop;
+  const { width, height } = sheetOf(document.view);
   return layoutOfShot(document, shaper)?.whole ?? { width, height };
 }
 
@@ -27,7 +28,8 @@ export function wholeSize(document: ShotDocument, shaper: Shaper): Size {
  */
 export function leavesOpaque(document: ShotDocument, isOpaque: boolean, shaper: Shaper): boolean {
   const { view, finish } = document;
-  const isFull = isOpaque && !view.shape && !view.turn?.angle;
+  const isClear = view.room !== undefined && !view.shape && view.room.colour === null;
+  const isFull = isOpaque && !view.shape && !view.turn?.angle && !isClear;
   const { surround } = finish ?? {};
   const layout = layoutOfShot(document, shaper);
   if (!surround || !layout) return isFull;

@@ -1,4 +1,4 @@
-import { Archive, FolderDown, Printer, TextCursorInput, X } from 'lucide-react';
+import { Archive, Columns2, FolderDown, Printer, TextCursorInput, X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { messageOf } from '../api/ask';
@@ -11,6 +11,7 @@ import { renameShot } from '../names/rename';
 import { notify } from '../notices/noticeStore';
 import { readTags } from '../tags/tagStore';
 import { TagsField } from '../tags/TagsField';
+import { JoinShots } from './JoinShots';
 import { ManyNames } from './ManyNames';
 import { useRun, type Run } from './useRun';
 import { useFolders } from '../keep/useFolders';
@@ -25,11 +26,13 @@ interface Props {
 type What = 'keep' | 'bin' | 'rename';
 
 const MOST_PRINTED = 50;
+const MOST_JOINED = 30;
 const icon = { size: 16, strokeWidth: 1.75 };
 
 /** What is done with several chosen shots at once, with progress and a way to stop. */
 export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
   const [naming, setNaming] = useState(false);
+  const [joining, setJoining] = useState(false);
   const names = useRef<ReadonlyMap<string, string>>(new Map());
   const folders = useFolders() ?? [];
   const remotes = useRemotes();
@@ -138,9 +141,17 @@ export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
         className="h-8 rounded-[6px] border border-edge bg-card px-2"
         onChange={(look) => look && void give(look)}
       />
+      <Button
+        icon={<Columns2 {...icon} />}
+        disabled={busy || shots.length < 2 || shots.length > MOST_JOINED}
+        onClick={() => setJoining(true)}
+      >
+        Join
+      </Button>
       <div className="w-64">
         <TagsField label="Tags of all chosen" names={common} onChange={(next) => void tag(next)} />
       </div>
+      <JoinShots open={joining} shots={shots} onClose={() => setJoining(false)} />
       <ManyNames
         open={naming}
         shots={shots}

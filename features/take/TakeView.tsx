@@ -17,6 +17,7 @@ import { changeWay, readSettings, useSettings } from '../settings/settingsStore'
 import { bringIn, clipboardFiles, filesIn } from './files';
 import type { Source } from './sources/contract';
 import { sources } from './sources/list';
+import { SheetChip } from './SheetChip';
 import { TakePanel } from './TakePanel';
 import { useLaunch } from './useLaunch';
 import { cancelTake, dropTake, startTake, useTake } from './takeStore';
@@ -59,6 +60,7 @@ export function TakeView() {
               label="Paste"
               onClick={() => void pasteIn(openInMark)}
             />
+            <SheetChip />
             <PhoneChip openInMark={openInMark} />
             <input
               ref={picker}

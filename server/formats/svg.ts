@@ -5,7 +5,7 @@ import { SvgSurface, type Drawable } from '@/core/keep/svgSurface';
 import { xmlText } from '@/core/keep/xmp';
 import { withFinish } from '@/core/finish/finish';
 import type { Shaper } from '@/core/drawing/shaper';
-import { untouched } from '@/core/document/view';
+import { sheetOf, untouched } from '@/core/document/view';
 import type { PaintTools } from '@/core/marks/contract';
 import { kindOf } from '@/core/marks/registry';
 import { paintMark } from '@/core/paint/paintMark';
@@ -105,7 +105,9 @@ async function tiltedShot(shot: Unpainted, shaper: Shaper): Promise<Unpainted> {
 }
 
 /** What the view shows, from the corner of its crop. */
-function outline({ view: { crop, shape } }: ShotDocument): string {
+function outline({ view }: ShotDocument): string {
+  const { shape } = view;
+  const crop = sheetOf(view);
   if (!shape) return `<rect width="${crop.width}" height="${crop.height}"/>`;
   const points = shape.kind === 'oval' ? ovalPoints(crop, 180) : shape.points;
   return `<polygon points="${points.map((p) => `${p.x - crop.x},${p.y - crop.y}`).join(' ')}"/>`;

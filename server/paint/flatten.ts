@@ -84,7 +84,7 @@ async function shownPixels({ frame, opaque, document }: Unpainted): Promise<Rgba
  */
 export function unpainted({ frame, opaque, document }: Unpainted): Sharp | null {
   const { view } = document;
-  const isItself = opaque && isBare(document) && !view.shape && !isTurned(view.turn);
+  const isItself = opaque && isBare(document) && !view.shape && !view.room && !isTurned(view.turn);
   return isItself ? partOf(frame, view.crop).removeAlpha() : null;
 }
 
@@ -94,7 +94,7 @@ const isBare = ({ marks, finish }: ShotDocument): boolean => marks.length === 0 
 /** Paints a shot as it leaves: the view of the frame with its marks, and nothing else. */
 export async function flatten(shot: Unpainted, shaper: Shaper): Promise<Pixels> {
   const { crop, shape, turn } = shot.document.view;
-  const isWhole = shot.opaque && !turn?.angle;
+  const isWhole = shot.opaque && !turn?.angle && !shot.document.view.room;
   const isOpaque = isWhole && !shape;
   const shown = await shownPixels(shot);
   const document = isWhole ? adjustShown(shot.document, shown) : shot.document;

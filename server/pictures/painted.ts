@@ -1,5 +1,6 @@
 import pLimit from 'p-limit';
 import { withCaption } from '@/core/keep/caption';
+import { sheetOf } from '@/core/document/view';
 import { heldArea } from '@/core/document/heldPictures';
 import { sql } from '../db/sql';
 import { fromPixels } from '../formats/raw';
@@ -14,7 +15,7 @@ const MOST_KEPT_PIXELS = 34_000_000;
 
 /** Pixels held while a shot is painted: the frame, the view that is cut out of it, what lies on it. */
 function areaOf({ document, width, height }: Paintable): number {
-  const { crop } = document.view;
+  const crop = sheetOf(document.view);
   return width * height + crop.width * crop.height + heldArea(document.pictures);
 }
 
@@ -31,7 +32,7 @@ export function paintedPixels(shot: Paintable): Promise<Pixels> {
   const before = kept.find((entry) => entry.key === key);
   if (before) return before.pixels;
   const pixels = paint(shot);
-  const { width, height } = shot.document.view.crop;
+  const { width, height } = sheetOf(shot.document.view);
   if (width * height <= MOST_KEPT_PIXELS) {
     const entry = { key, pixels };
     kept.unshift(entry);

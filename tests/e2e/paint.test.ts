@@ -70,6 +70,9 @@ const surrounds: (readonly [string, Surround])[] = [
   ],
 ];
 
+const room = { top: 30, right: 10, bottom: 0, left: 25, colour: '#DCE9E2' };
+const roomOf = (name: string) => (name.startsWith('with room') ? { room } : {});
+
 /** The marks of one kind together, in both orders, so that none lies hidden below another. */
 const cases: (readonly [string, readonly Mark[], Finish])[] = [
   ...markNames.flatMap((kind) => {
@@ -82,6 +85,7 @@ const cases: (readonly [string, readonly Mark[], Finish])[] = [
   ['all together', everyMark, {}] as const,
   ['all together, picture adjusted', everyMark, { adjust: { on: 'picture', ...adjust } }] as const,
   ['all together, all adjusted', everyMark, { adjust: { on: 'all', ...adjust } }] as const,
+  ['with room beside it', everyMark, {}] as const,
   ...surrounds.map(([name, surround]) => [name, everyMark.slice(0, 3), { surround }] as const),
 ];
 
@@ -90,7 +94,7 @@ test.each(cases)(
   async (name, marks, finish) => {
     const crop = { x: 20, y: 10, width: 620, height: 400 };
     const id = await sendShot(frame, name, {
-      document: JSON.stringify({ version: 4, view: { crop }, marks, finish }),
+      document: JSON.stringify({ version: 4, view: { crop, ...roomOf(name) }, marks, finish }),
     });
     await app.openShot(id);
     await app.chord(Key.CONTROL, 'c');
@@ -99,7 +103,7 @@ test.each(cases)(
     const painted = await getPixels(id, 'picture');
     const size = [painted.width, painted.height];
     expect([copied.width, copied.height]).toEqual(size);
-    if (!finish.surround) expect(size).toEqual([620, 400]);
+    if (!finish.surround && !name.startsWith('with room')) expect(size).toEqual([620, 400]);
     expect(Buffer.compare(copied.data, painted.data)).toBe(0);
   },
   60_000,

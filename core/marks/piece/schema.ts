@@ -37,6 +37,10 @@ export const pieceSchema = z.strictObject({
   picture: pictureKey.optional(),
   cut: pixelRectSchema.optional(),
   size: z.strictObject({ width: z.int().min(1), height: z.int().min(1) }).optional(),
+  /** The place of the frame, as it is turned, that it shows: it can show more of it. */
+  from: pixelRectSchema.optional(),
+  /** The shot that it shows. */
+  shot: z.uuid().optional(),
   ...turnedShape,
 });
 export type PieceMark = z.infer<typeof pieceSchema>;

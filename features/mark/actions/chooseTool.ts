@@ -22,6 +22,7 @@ export function chooseTool(tool: Tool): void {
     cropSeen: null,
     squaring: null,
     before: false,
+    bringing: null,
     cutting: false,
     camera: cropping ? { ...session().camera, mode: 'fit' } : session().camera,
   });

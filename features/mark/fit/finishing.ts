@@ -5,6 +5,7 @@ export const finishingLabels: Record<Finishing, string> = {
   adjust: 'Adjust',
   surround: 'Surround',
   look: 'Look',
+  join: 'Join',
 };
 
 export const chooseFinishing = (finishing: Finishing): void => update({ finishing, before: false });

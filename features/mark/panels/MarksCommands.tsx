@@ -58,9 +58,9 @@ export function MarksCommands({ focusRow }: { focusRow: (id: string) => void }) 
 function Removal() {
   const removable = useDocument((s) => s.history.document.marks.some((mark) => !mark.locked));
   const isUntouched = useDocument(({ frame, history: { document } }) => {
-    const { crop, shape, turn } = document.view;
+    const { crop, shape, turn, room } = document.view;
     const whole = crop.width === frame.width && crop.height === frame.height;
-    return document.marks.length === 0 && whole && !shape && !turn && !document.finish;
+    return document.marks.length === 0 && whole && !shape && !turn && !room && !document.finish;
   });
   return (
     <Row label="Take away" className="mt-1.5 flex flex-wrap gap-1.5">

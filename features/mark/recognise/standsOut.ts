@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { sheetOf } from '@/core/document/view';
 import { contrastsBelow } from '@/core/paint/contrasts';
 import type { Mark } from '@/core/marks/registry';
 import { contrastArea, hasContrast, withHalo } from '@/core/paint/standsOut';
@@ -16,7 +17,7 @@ function isQuick(marks: readonly Mark[]): boolean {
   const { tools, view } = sourcesOf();
   let pixels = 0;
   for (const mark of marks) {
-    const area = hasContrast(mark) ? contrastArea(mark, tools, view.crop) : null;
+    const area = hasContrast(mark) ? contrastArea(mark, tools, sheetOf(view)) : null;
     pixels += area ? area.width * area.height : 0;
     if (pixels > AT_ONCE) return false;
   }

@@ -28,6 +28,8 @@ export interface LiveState {
   cropSeen: Rect | null;
   /** A crop was drawn, pulled or typed: from then on a press inside moves it. */
   cropDrawn: boolean;
+  /** A part of the frame is to be brought beside the view; what of it is drawn on the map. */
+  bringing: { part: Rect | null } | null;
   /** The picture is looked at as if nothing were adjusted. */
   before: boolean;
 }
@@ -43,6 +45,7 @@ export const liveAtFirst: LiveState = {
   cropping: null,
   cropSeen: null,
   cropDrawn: false,
+  bringing: null,
   before: false,
 };
 

@@ -1,6 +1,7 @@
 import type { Mark } from '@/core/marks/registry';
 import type { PaintTools } from '@/core/marks/contract';
 import { PaintScene, type Sources } from '@/core/paint/scene';
+import { sheetView, withRoom } from '@/core/paint/room';
 import type { Surface } from '@/core/drawing/surface';
 import { bitmap, sheet } from '@/workers/bitmap';
 import { session } from './session';
@@ -34,9 +35,9 @@ export function sourcesOf(marks?: readonly Mark[]): Sources {
   const { document } = history;
   return {
     marks: marks ?? document.marks,
-    view: document.view,
+    view: sheetView(document.view),
     pictures: document.pictures,
-    drawFrame: frameDrawer(picture),
+    drawFrame: withRoom(document.view, frameDrawer(picture)),
     tools: { shaper, bitmap, sheet },
   };
 }

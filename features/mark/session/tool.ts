@@ -9,7 +9,7 @@ export type HandTool =
 export type Tool = HandTool | MarkName;
 
 /** The groups of what is done to the whole picture. */
-export const finishings = ['adjust', 'surround', 'look'] as const;
+export const finishings = ['adjust', 'surround', 'look', 'join'] as const;
 export type Finishing = (typeof finishings)[number];
 
 /** What is in hand and what it is used on: changes with a key or a click. */

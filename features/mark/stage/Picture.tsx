@@ -4,6 +4,7 @@ import { Layer, Shape } from 'react-konva';
 import type { Rect } from '@/core/geometry/rect';
 import type { Size } from '@/core/geometry/size';
 import type { Mark } from '@/core/marks/registry';
+import { withRoom } from '@/core/paint/room';
 import { bitmap, sheet } from '@/workers/bitmap';
 import { seenAdjusted, type Adjusted } from '../fit/adjusting';
 import { seenBy, type Camera } from '../session/camera';
@@ -51,7 +52,16 @@ export function Picture({ camera, shown, size, before }: PictureProps) {
   const cropping = useLive((s) => s.cropping !== null);
   const shape = useDocument((s) => (cropping || bare ? undefined : s.history.document.view.shape));
   const painter = useMemo(() => new LivePaint(), []);
-  const drawFrame = frameDrawer(picture, filter);
+  const view = useDocument((s) => s.history.document.view);
+  const isCut = cropping || bare;
+  const drawFrame = isCut
+    ? frameDrawer(picture, filter)
+    : withRoom(view, frameDrawer(picture, filter));
+  const room = useMemo(
+    () =>
+      isCut || !view.room || view.shape ? null : { crop: view.crop, colour: view.room.colour },
+    [isCut, view],
+  );
   const fine = useAtRest(camera);
   const settled = useAtRest(marks);
   const paint = (context: Konva.Context) => {
@@ -65,6 +75,7 @@ export function Picture({ camera, shown, size, before }: PictureProps) {
       drawFrame,
       marks: several ? marks.filter((mark) => !moved.has(mark.id)) : marks,
       view: shown,
+      room,
       shape,
       turn,
       pictures,

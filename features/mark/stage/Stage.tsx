@@ -2,6 +2,7 @@ import type { Size } from '@/core/geometry/size';
 import { useEffect, useMemo, type PointerEvent } from 'react';
 import { Layer, Stage as KonvaStage } from 'react-konva';
 import type { Rect } from '@/core/geometry/rect';
+import { sheetOf } from '@/core/document/view';
 import type { StrokePoint } from '@/core/marks/contract';
 import { useHeldSpace } from '../../ui/useHeldSpace';
 import { useSize } from '../../ui/useSize';
@@ -40,7 +41,8 @@ import { TrueUpChip } from './TrueUpChip';
 /** The picture with its marks, its rulers, and everything that is done on it by pointer. */
 export function Stage() {
   const [space, size] = useSize<HTMLDivElement>();
-  const view = useDocument((s) => s.history.document.view.crop);
+  const shownView = useDocument((s) => s.history.document.view);
+  const view = useMemo(() => sheetOf(shownView), [shownView]);
   const cropping = useLive((s) => s.cropping !== null);
   const squaring = useLive((s) => s.squaring !== null);
   const picture = useDocument((s) => (squaring ? s.frame : s.picture));

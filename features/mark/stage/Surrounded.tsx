@@ -1,5 +1,6 @@
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { ShotDocument } from '@/core/document/document';
+import { sheetOf } from '@/core/document/view';
 import { withFinish } from '@/core/finish/finish';
 import { layoutOf } from '@/core/finish/surround/layout';
 import { labelOf, partsIn } from '@/core/finish/surround/surround';
@@ -15,7 +16,7 @@ import { chooseTool } from '../actions/chooseTool';
 import { chooseFinishing } from '../fit/finishing';
 import { useDocument } from '../session/document';
 import { leavingDocument } from '../session/leaving';
-import { useTool } from '../session/tool';
+import { useTool, type Finishing } from '../session/tool';
 
 /** The view as it is painted without what is around it, as large as it is seen. */
 interface Seen {
@@ -57,18 +58,21 @@ function useSeen(document: ShotDocument, wanted: number): { seen: Seen | null; p
   return { seen, problem };
 }
 
+/** While marks can be laid beside the picture, it is seen as it is marked. */
+const wholeFor: ReadonlySet<Finishing> = new Set(['surround', 'look']);
+
 const useAny = (): boolean =>
   useDocument((s) => partsIn(s.history.document.finish?.surround).length > 0);
 
-/** Whether the shot is seen as it leaves: while Surround, Look or Join are in hand. */
+/** Whether the shot is seen as it leaves: while Surround or Look is in hand. */
 export function useWholeSeen(before: boolean): boolean {
-  const inHand = useTool((s) => s.tool === 'finish' && s.finishing !== 'adjust');
+  const inHand = useTool((s) => s.tool === 'finish' && wholeFor.has(s.finishing));
   return useAny() && inHand && !before;
 }
 
 /** The shot with all that is around it, or a word about that while something else is in hand. */
 export function Surrounded({ size, whole }: { size: Size; whole: boolean }) {
-  const before = useTool((s) => s.tool === 'finish' && s.finishing !== 'adjust');
+  const before = useTool((s) => s.tool === 'finish' && wholeFor.has(s.finishing));
   const any = useAny();
   if (whole && size.width > 0) return <Whole size={size} />;
   return any && !before ? <Around /> : null;
@@ -82,7 +86,7 @@ function Whole({ size }: { size: Size }) {
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const document = useMemo(() => leavingDocument(true, shot), [shot, title]);
   const surround = document.finish?.surround ?? {};
-  const { width, height } = document.view.crop;
+  const { width, height } = sheetOf(document.view);
   const isShaped = document.view.shape !== undefined;
   const layout = layoutOf(surround, { width, height }, isShaped, shaper);
   const { whole } = layout;

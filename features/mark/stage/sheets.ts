@@ -1,4 +1,5 @@
 import { traceView } from '@/core/document/viewShape';
+import { rimOf } from '@/core/geometry/rect';
 import { kindOf, type Mark } from '@/core/marks/registry';
 import { paintMark } from '@/core/paint/paintMark';
 import type { PaintScene } from '@/core/paint/scene';
@@ -67,14 +68,27 @@ export function enter(
 
 export function drawFrame(
   surface: CanvasRenderingContext2D,
-  { picture, filter, camera, fine }: Sight,
+  { picture, filter, camera, fine, view, room }: Sight,
 ): void {
+  surface.save();
+  if (room?.colour) {
+    surface.fillStyle = room.colour;
+    for (const bar of rimOf(view, room.crop)) {
+      surface.fillRect(bar.x, bar.y, bar.width, bar.height);
+    }
+  }
+  if (room) {
+    const { x, y, width, height } = room.crop;
+    surface.beginPath();
+    surface.rect(x, y, width, height);
+    surface.clip();
+  }
   surface.imageSmoothingEnabled = camera.scale < SHARP_FROM;
   // Through a filter it is seen for a moment only, while a slider moves.
   surface.imageSmoothingQuality = fine && !filter && camera.scale < 1 ? 'high' : 'low';
   surface.filter = filter || 'none';
   surface.drawImage(picture, 0, 0);
-  surface.filter = 'none';
+  surface.restore();
 }
 
 /** What lies above, in runs of the same blending: a multiplying run must multiply as a whole. */

@@ -1,5 +1,6 @@
 import type { Rect } from '@/core/geometry/rect';
 import { toFrame } from '../session/camera';
+import { sheetOf } from '@/core/document/view';
 import { shownPart } from '../fit/crop';
 import { usePointer } from '../session/pointerStore';
 import { session } from '../session/session';
@@ -13,5 +14,5 @@ export function shownNow(): Rect {
     width: size.width / camera.scale,
     height: size.height / camera.scale,
   };
-  return shownPart(session().history.document.view.crop, seen);
+  return shownPart(sheetOf(session().history.document.view), seen);
 }

@@ -17,6 +17,8 @@ export interface Sight {
   marks: readonly Mark[];
   /** The part of the frame that is shown; nothing is painted outside. */
   view: Rect;
+  /** The crop of the frame within the view, and the colour of the room beside it; null for no room. */
+  room: { crop: Rect; colour: string | null } | null;
   /** Within the view only this is shown. */
   shape: ViewShape | undefined;
   turn: Turn | undefined;
@@ -64,6 +66,7 @@ export function sameLook(a: Sight, b: Sight): boolean {
     a.filter === b.filter &&
     activeAmong(a) === activeAmong(b) &&
     a.view === b.view &&
+    a.room === b.room &&
     a.shape === b.shape &&
     a.turn === b.turn &&
     a.width === b.width &&

@@ -19,6 +19,7 @@ import { shownMarks, update } from '../session/session';
 import { useContrast } from '../recognise/standsOut';
 import { useStyles } from '../session/styles';
 import { factsOf, isMarkTool } from '../session/tools';
+import { partItems } from './joinItems';
 import { CropEnd, useCropItems } from './cropItems';
 import { Press } from './controls';
 import { useFinishItems } from './finishItems';
@@ -29,6 +30,9 @@ import { SquareEnd, useTurnItems } from './turnItems';
 
 const isPicture = (mark: Mark | undefined): boolean =>
   mark !== undefined && picturesOf(mark).length > 0;
+
+const partsOf = (mark: Mark | undefined): Folding[] =>
+  mark?.kind === 'piece' ? partItems(mark) : [];
 
 /** Whether the handles of a picture size it or cut it. */
 function CutSwitch() {
@@ -71,7 +75,7 @@ function useMarkItems(first: Mark | undefined, name: MarkName | null): Folding[]
     ...(first && { ...kindOf(first).styleOf(first), opacity: opacityOf(first) }),
   };
   const own = isPicture(first)
-    ? [{ key: 'cut', node: <CutSwitch /> }]
+    ? [...partsOf(first), { key: 'cut', node: <CutSwitch /> }]
     : kindOf(name).settings.map((field) => ({ key: field, node: settings[field](style) }));
   const stands = first ? canStandOut(first) : !hides(name);
   return [

@@ -4,6 +4,7 @@ import { Radio, Radios } from '../../ui/Radios';
 import { chooseFinishing, finishingLabels } from '../fit/finishing';
 import { finishings, useTool } from '../session/tool';
 import { useAdjustItems } from './adjustItems';
+import { useJoinItems } from './joinItems';
 import { useLookItems } from './lookItems';
 import { useSurroundItems } from './surroundItems';
 
@@ -33,6 +34,11 @@ function Groups() {
 /** Everything of Finish: first which of it, then its settings. */
 export function useFinishItems(): Folding[] {
   const finishing = useTool((s) => s.finishing);
-  const items = { adjust: useAdjustItems(), surround: useSurroundItems(), look: useLookItems() };
+  const items = {
+    adjust: useAdjustItems(),
+    surround: useSurroundItems(),
+    look: useLookItems(),
+    join: useJoinItems(),
+  };
   return [{ key: 'finishing', node: <Groups /> }, ...items[finishing]];
 }
