@@ -142,7 +142,9 @@ test('the main views', async () => {
   await (await browser.driver.findElement(By.css('[data-mark="point"]'))).click();
   await picture('mark');
   await app.keys(Key.ESCAPE, ',');
-  await app.click('Greyscale');
+  await app.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await app.click('Field note');
+  await app.keys(Key.ARROW_LEFT);
   await browser.driver.sleep(1500);
   await picture('mark-finish');
   await app.chord(Key.CONTROL, 'z');

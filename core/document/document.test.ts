@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { documentFor, documentSchema, type ShotDocument } from './document';
+import { partOrder } from '../finish/surround/surround';
 import { stepSchema } from './steps';
 import { everyMark } from '@/tests/lib/marks';
 import { cropInside, untouched } from './view';
@@ -11,6 +13,14 @@ const add = (i: number) => (draft: ShotDocument) => {
   const mark = everyMark[i];
   if (mark) draft.marks.push(structuredClone(mark));
 };
+
+test('the example of docs/api.md is a document', () => {
+  const api = readFileSync('docs/api.md', 'utf8');
+  const example = /## Document[^]*?```json\n([^]*?)```/.exec(api)?.[1] ?? '';
+  const read = documentSchema.safeParse(JSON.parse(example));
+  expect(read.error?.issues).toBeUndefined();
+  expect(Object.keys(read.data?.finish?.surround ?? {}).sort()).toEqual([...partOrder].sort());
+});
 
 describe('history', () => {
   test('goes back and forth to the very same documents', () => {

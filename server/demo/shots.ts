@@ -1,4 +1,5 @@
 import type { Finish } from '@/core/finish/finish';
+import { parts } from '@/core/finish/surround/surround';
 import type { MarkInput } from '@/core/marks/registry';
 import type { FormatName } from '@/core/contracts/format';
 import type { Rect } from '@/core/geometry/rect';
@@ -21,6 +22,24 @@ export interface DemoShot {
   /** Formats in which it is kept in Guides besides. */
   also?: FormatName[];
 }
+
+/** As a note in the garden book. */
+const fieldNote: Finish = {
+  surround: {
+    border: { width: 10, colour: '#FFFFFF', corners: 0 },
+    shadow: { ...parts.shadow.first, y: 5, blur: 16, strength: 35 },
+    background: { colours: ['#EFE6D2'], run: 'down', room: 48 },
+    caption: { ...parts.caption.first, text: '{title}\n{time}', face: 'hand', plate: null },
+  },
+};
+/** With soft corners on a quiet green. */
+const rounded: Finish = {
+  surround: {
+    border: { width: 1, colour: '#C6D2CB', corners: 14 },
+    shadow: parts.shadow.first,
+    background: { colours: ['#DCE9E2', '#88B7A3'], run: 'slant', room: 56 },
+  },
+};
 
 const VERMILLION = '#D55E00';
 const BLUE = '#0072B2';
@@ -276,7 +295,7 @@ export const demoShots: readonly DemoShot[] = [
   }),
   fault(3, '09:42', ['Faults']),
   slip('Seed order – slip', 2, '10:58', ['Guides']),
-  register('Spindle without a date', 2, '14:02'),
+  { ...register('Spindle without a date', 2, '14:02'), finish: fieldNote },
   {
     ...whole('Right display at noon', 2, '12:11', 'Right'),
     finish: { adjust: { on: 'picture', grey: 100, contrast: 115 } },
@@ -284,7 +303,7 @@ export const demoShots: readonly DemoShot[] = [
   menu('Preview the label', 'Labels', 1, '09:31', {
     marks: [text('t', 60, 560, 'Hold Alt for dark stock')],
   }),
-  register('Plant register, beds list', 1, '13:40'),
+  { ...register('Plant register, beds list', 1, '13:40'), finish: rounded },
   fault(1, '13:47', ['Faults']),
   {
     title: 'Order confirmation',

@@ -182,3 +182,22 @@ test('the browser’s filters come to the same colours', async () => {
     });
   }
 });
+
+test('for black and white: all in grey, colours that look alike kept apart, in one step', async () => {
+  const line = (name: string, y: number, colour: string) =>
+    markSchema.parse({
+      ...{ id: name, kind: 'line', from: { x: 320, y }, to: { x: 560, y }, bend: null, colour },
+      ...{ thickness: 6, heads: 'none', dashed: false },
+    });
+  id = await marking.open([line('one', 320, '#D55E00'), line('two', 360, '#0072B2')], quarters);
+  await app.keys(',');
+  await app.click('For black and white');
+  await looks(100, 100, GREY_RED);
+  const dashes = async () =>
+    (await marking.marksOf(id)).map((mark) => 'dashed' in mark && mark.dashed);
+  expect(await dashes()).toEqual([false, true]);
+  expect(await finishOf(id)).toEqual({ adjust: { on: 'all', grey: 100 } });
+  await app.chord(Key.CONTROL, 'z');
+  await looks(100, 100, RED);
+  expect(await dashes()).toEqual([false, false]);
+}, 60_000);

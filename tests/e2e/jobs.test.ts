@@ -3,8 +3,19 @@ import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { By, Key, until } from 'selenium-webdriver';
+import { looksSchema } from '@/core/contracts/look';
 import { firstWay } from '@/core/contracts/way';
-import { App, getPixels, getShot, pixelAt, plainPng, sendShot, setWay, WAIT } from './lib/app';
+import {
+  App,
+  getPixels,
+  getShot,
+  pixelAt,
+  plainPng,
+  read,
+  sendShot,
+  setWay,
+  WAIT,
+} from './lib/app';
 import { openBrowser, type Browser } from './lib/browser';
 import { addRoutine, Hand, promised } from './lib/hand';
 import { allowClipboard, newFolder, readClipboard } from './lib/keeping';
@@ -22,6 +33,9 @@ beforeAll(async () => {
   await addRoutine('f2', { kind: 'full', then: [{ do: 'mark' }] });
   await addRoutine('f4', { kind: 'region', atOnce: true, then: [{ do: 'mark' }] });
   await addRoutine('f6', { kind: 'window', then: [{ do: 'copy' }] });
+  const { looks } = looksSchema.parse(await (await read('/api/looks')).json());
+  const look = looks.find(({ name }) => name === 'Field note')?.id ?? null;
+  await addRoutine('f9', { kind: 'region', atOnce: true, then: [{ do: 'mark' }], look });
 }, 60_000);
 beforeEach(async () => {
   hand = new Hand(app);
@@ -74,6 +88,41 @@ test('a map with an arrow and words, by mail', async () => {
   await app.sees('The message is saved');
   expect((await getShot(id)).document.marks.map((m) => m.kind)).toEqual(['arrow', 'text']);
   counts('A map with an arrow and words, by mail');
+}, 60_000);
+
+test('a map with border, caption and shadow, by mail', async () => {
+  await hand.key(Key.F9);
+  await hand.drag({ x: 30, y: 30 }, { x: 400, y: 300 });
+  const id = await app.marked();
+  await app.stored();
+  expect(Object.keys((await getShot(id)).document.finish?.surround ?? {}).sort()).toEqual([
+    'background',
+    'border',
+    'caption',
+    'shadow',
+  ]);
+  await toKeep();
+  await hand.does(() => app.click('Mail'));
+  await hand.key(Key.ENTER);
+  await app.sees('The message is saved');
+  counts('A map with border, caption and shadow, by mail');
+}, 60_000);
+
+test('a masthead brought above its column', async () => {
+  const crop = { x: 300, y: 200, width: 300, height: 200 };
+  const document = JSON.stringify({ version: 4, view: { crop }, marks: [] });
+  const id = await sendShot(await plainPng(600, 400, '#009E73'), 'Column', { document });
+  await app.openShot(id);
+  await hand.key(',');
+  await hand.key(Key.ARROW_LEFT);
+  await hand.does(() => app.click('Bring a part here'));
+  const map = await browser.driver.findElement(By.css('[data-testid="map"]'));
+  const scale = (await map.getRect()).width / 600;
+  await hand.drag({ x: 300 * scale, y: 10 * scale }, { x: 590 * scale, y: 60 * scale }, map);
+  await app.until('brought', async () => (await getShot(id)).document.marks.length === 1);
+  await hand.key(Key.CONTROL, 'c');
+  await app.sees('Copied');
+  counts('A masthead brought above its column');
 }, 60_000);
 
 test('a photo turned and cropped', async () => {

@@ -6,6 +6,7 @@ import { setAdjusted, setAmount, unadjust } from '../fit/adjusting';
 import { useDocument } from '../session/document';
 import { useLive } from '../session/live';
 import { update } from '../session/session';
+import { fitForPrinting } from '../fit/printing';
 import { Choice, Press } from './controls';
 
 /** Those that are wanted most first: what does not fit is folded away. */
@@ -72,5 +73,16 @@ export function useAdjustItems(): Folding[] {
       node: <span className="text-soft">Hold Space to see it as it was before.</span>,
     },
   ];
-  return [...offered.map(amount), ...(adjust ? whenAny : [])];
+  const printing: Folding = {
+    key: 'black and white',
+    node: (
+      <Button
+        title="All in grey; marks whose colours would look alike get dashes or letters"
+        onClick={fitForPrinting}
+      >
+        For black and white
+      </Button>
+    ),
+  };
+  return [...offered.map(amount), printing, ...(adjust ? whenAny : [])];
 }
