@@ -14,6 +14,8 @@ export const reasonSchema = z.object({
   places: z.array(z.enum(places)),
   /** Recognised words that were asked for, in pixels of the view from its top left corner. */
   hits: z.array(rect),
+  /** Where they are seen on all that leaves, and how large that is, where it is more than the view. */
+  seen: z.object({ width: z.number(), height: z.number(), boxes: z.array(rect) }).optional(),
 });
 export type Found = z.infer<typeof reasonSchema>;
 

@@ -10,7 +10,10 @@ import { heldPixels } from '../raster/png';
 import type { SurroundedOf } from './surrounded';
 
 /** Where the view and what is around it lie; null where nothing is. */
-export function layoutOfShot({ view, finish }: ShotDocument, shaper: Shaper): Layout | null {
+export function layoutOfShot(
+  { view, finish }: Pick<ShotDocument, 'view' | 'finish'>,
+  shaper: Shaper,
+): Layout | null {
   const { surround } = finish ?? {};
   const { width, height } = sheetOf(view);
   return surround ? layoutOf(surround, { width, height }, view.shape !== undefined, shaper) : null;

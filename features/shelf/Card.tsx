@@ -56,7 +56,7 @@ export function Card({ shot, ...props }: CardProps & { shot: ShotSummary }) {
           )}
         >
           <Thumbnail shot={shot} />
-          <Hits width={shot.width} height={shot.height} hits={shot.found?.hits ?? []} />
+          <Hits shot={shot} />
         </span>
         <span className={classes('mt-1 block truncate font-bold', small && 'text-[13px]')}>
           {shot.title}

@@ -1,17 +1,18 @@
+import type { ShotSummary } from '@/core/contracts/shot';
 import type { Rect } from '@/core/geometry/rect';
 
 interface Props {
-  /** Of the picture, in its pixels. */
-  width: number;
-  height: number;
-  hits: readonly Rect[];
+  shot: Pick<ShotSummary, 'width' | 'height' | 'found'>;
 }
 
 /** Room around a word, as a share of its height. */
 const ROOM = 0.25;
 
 /** Outlines of found words over a picture that is shown whole in the same box (`object-contain`). */
-export function Hits({ width, height, hits }: Props) {
+export function Hits({ shot }: Props) {
+  const { found } = shot;
+  const { width, height } = found?.seen ?? shot;
+  const hits: readonly Rect[] = found?.seen?.boxes ?? found?.hits ?? [];
   if (hits.length === 0) return null;
   return (
     <svg

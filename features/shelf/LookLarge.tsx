@@ -35,7 +35,7 @@ export function LookLarge({ shot, onStep, onOpen, onClose }: Props) {
             alt=""
             className="size-full object-contain"
           />
-          <Hits width={shot.width} height={shot.height} hits={shot.found?.hits ?? []} />
+          <Hits shot={shot} />
         </button>
       )}
     </Modal>

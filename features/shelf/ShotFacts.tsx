@@ -69,7 +69,7 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
         </div>
         <div className="relative h-40 shrink-0 overflow-hidden rounded-[6px] border border-line bg-card">
           <Thumbnail shot={shot} />
-          <Hits width={shot.width} height={shot.height} hits={shot.found?.hits ?? []} />
+          <Hits shot={shot} />
         </div>
         <ShotTags shot={shot} onChange={(tags) => onChanged(shot.id, { tags })} />
         {problem && <Problem>{problem}</Problem>}

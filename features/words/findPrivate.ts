@@ -1,3 +1,4 @@
+import { sheetOf } from '@/core/document/view';
 import type { ShotDocument } from '@/core/document/document';
 import { withFinish } from '@/core/finish/finish';
 import { merged, privateThings, type PrivateThing } from '@/core/recognition/privateThings';
@@ -19,7 +20,7 @@ export async function findPrivate(
 ): Promise<PrivateThing[]> {
   const bare = { ...document, finish: withFinish(document.finish, { surround: undefined }) };
   const picture = await decodeFrame(await paintPng(frame, bare));
-  const { crop } = document.view;
+  const sheet = sheetOf(document.view);
   const passes: PrivateThing[][] = [];
   for (const [i, scale] of SCALES.entries()) {
     const paragraphs = await recogniser.read(picture, scale, 'anywhere', (share) =>
@@ -30,6 +31,6 @@ export async function findPrivate(
   picture.close();
   return merged(passes).map(({ box, ...thing }) => ({
     ...thing,
-    box: { ...box, x: box.x + crop.x, y: box.y + crop.y },
+    box: { ...box, x: box.x + sheet.x, y: box.y + sheet.y },
   }));
 }

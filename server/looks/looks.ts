@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { z } from 'zod';
 import { lookSchema, type Look, type LookPatch, type lookInputSchema } from '@/core/contracts/look';
 import { json, sql } from '../db/sql';
+import { checkHeld } from '../frames/intake';
 import { Fault, notFound } from '../base/fault';
 
 const MOST = 100;
@@ -41,6 +42,7 @@ async function refuseTaken(
 export async function addLook(input: z.output<typeof lookInputSchema>): Promise<Look> {
   const id = randomUUID();
   await refuseTaken(input, id);
+  await checkHeld(input.pictures, undefined);
   const { name, key, finish, pictures } = input;
   const added = await sql()`insert into looks (id, name, key, finish, pictures, position)
     select ${id}, ${name}, ${key}, ${json(finish)}, ${pictures ? json(pictures) : null},
@@ -54,6 +56,7 @@ export async function addLook(input: z.output<typeof lookInputSchema>): Promise<
 export async function changeLook(id: string, patch: LookPatch): Promise<Look> {
   await refuseTaken(patch, id);
   const before = await getLook(id);
+  await checkHeld(patch.pictures, before.pictures);
   // Another set of settings brings its own pictures.
   const pictures = patch.finish ? patch.pictures : before.pictures;
   const now = { ...before, ...patch };

@@ -1,4 +1,5 @@
 import type { ShotWords } from '@/core/contracts/search';
+import { withFinish } from '@/core/finish/finish';
 import { sql } from '../db/sql';
 import { env } from '../base/env';
 import { notFound } from '../base/fault';
@@ -19,7 +20,8 @@ const MOST_TRIES = 4;
 async function read(id: string, signal: AbortSignal): Promise<void> {
   const shot = await getPaintable(id);
   const { revision } = shot;
-  const picture = await enlarged(await paint(shot));
+  const finish = withFinish(shot.document.finish, { surround: undefined });
+  const picture = await enlarged(await paint({ ...shot, document: { ...shot.document, finish } }));
   const { wordsLanguage } = await getSettings();
   const { lines, boxes } = packWords(await recognise(picture, wordsLanguage, signal));
   if (signal.aborted) return;

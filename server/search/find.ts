@@ -1,12 +1,17 @@
 import type postgres from 'postgres';
-import type { Count, Order } from '@/core/contracts/search';
+import type { Count, Found as Why, Order } from '@/core/contracts/search';
+import type { ShotDocument } from '@/core/document/document';
 import type { FoundPage } from '@/core/contracts/shot';
 import { readQuery } from '@/core/search/grammar';
-import { reasonOf } from '@/core/search/match';
+import type { Shaper } from '@/core/drawing/shaper';
+import { seenOnWhole } from '@/core/paint/seenOn';
+import { finishSchema } from '@/core/finish/finish';
+import { reasonOf, type Reason } from '@/core/search/match';
 import { asking, type Query } from '@/core/search/query';
 import { dayOf } from '@/core/search/when';
 import { sql } from '../db/sql';
 import { Fault } from '../base/fault';
+import { serverShaper } from '../paint/shaper';
 import { takenOn } from '../shots/store';
 import { readCursor, summaryColumns, toCursor, toSummary, type SummaryRow } from '../shots/summary';
 import { unpackWords } from '../words/rows';
@@ -23,6 +28,9 @@ const COUNTED = 1_000;
 interface Row extends SummaryRow {
   provenance: Parameters<typeof textsOf>[0]['provenance'];
   description: string | null;
+  view: ShotDocument['view'];
+  /** As it is stored. */
+  finish: unknown;
   lines: string | null;
   boxes: Buffer | null;
   fit: number;
@@ -40,7 +48,8 @@ const inPlace = (bin: boolean): Fragment =>
   bin ? sql()`s.binned_at is not null` : sql()`s.binned_at is null`;
 
 const detailColumns = () => sql()`${summaryColumns()}, s.provenance,
-  s.document ->> 'description' as description, w.lines, w.boxes`;
+  s.document ->> 'description' as description, s.document -> 'view' as view,
+  s.document -> 'finish' as finish, w.lines, w.boxes`;
 
 /** A shot that fits, and how well. */
 interface Candidate {
@@ -166,6 +175,15 @@ function readAsked(q: string): Query {
   return readQuery(q.toWellFormed(), dayOf(new Date()));
 }
 
+/** What is around a picture moves what was found in it. */
+function withSeen({ view, finish }: Row, reason: Reason, shaper: Shaper): Why {
+  if (reason.hits.length === 0) return reason;
+  // A newer Rezzik may do more to a picture than is known here.
+  const done = finishSchema.nullable().catch(null).parse(finish) ?? undefined;
+  const seen = seenOnWhole({ view, finish: done }, reason.hits, shaper);
+  return seen ? { ...reason, seen } : reason;
+}
+
 /** A page of what fits a query, with the reason for each. @throws Fault 400 */
 export async function findShots(asked: Asked): Promise<FoundPage> {
   const query = readAsked(asked.q);
@@ -179,10 +197,15 @@ export async function findShots(asked: Asked): Promise<FoundPage> {
   const last = shown.at(-1);
   const start = asked.order === 'fitness' && last ? `${last.fit}_` : '';
   const nothing = rows.length === 0 && !asked.before && asking(query).length > 0;
+  const shaper = await serverShaper();
   return {
     shots: shown.map((row) => ({
       ...toSummary(row),
-      found: reasonOf(query, textsOf(row), unpackWords(row.lines, row.boxes), inside),
+      found: withSeen(
+        row,
+        reasonOf(query, textsOf(row), unpackWords(row.lines, row.boxes), inside),
+        shaper,
+      ),
     })),
     next: rows.length > shown.length && last ? start + toCursor(last) : null,
     today: taken,

@@ -1,3 +1,4 @@
+import { sheetOf } from '@/core/document/view';
 import { create } from 'zustand';
 import { moveInside } from '@/core/geometry/rect';
 import { privateThings, type PrivateThing } from '@/core/recognition/privateThings';
@@ -47,8 +48,8 @@ export async function lookForPrivate(): Promise<void> {
   set({ name: 'reading', share: 0 });
   const { id, frame, history } = session();
   try {
-    const { crop } = history.document.view;
-    const stored = await storedParagraphs(id, settledRevision(id), crop);
+    const sheet = sheetOf(history.document.view);
+    const stored = await storedParagraphs(id, settledRevision(id), sheet);
     if (stored) return set(found(privateThings(stored.flat())));
     const things = await findPrivate(recogniser, frame, history.document, (share) =>
       set({ name: 'reading', share }),
@@ -81,11 +82,11 @@ export function chooseThing(index: number, on: boolean): void {
 export function hideChosen(way: HideWith): void {
   const { search } = usePrivate.getState();
   if (search.name !== 'found') return;
-  const { crop } = session().history.document.view;
+  const sheet = sheetOf(session().history.document.view);
   const style = { ...useStyles.getState()[way], area: 'box' as const };
   const marks: Mark[] = search.things.flatMap((thing, i) => {
     if (!search.chosen.has(i)) return [];
-    const { x, y, width, height } = moveInside(thing.box, crop);
+    const { x, y, width, height } = moveInside(thing.box, sheet);
     const far = { x: x + width, y: y + height };
     return [kindOf(way).create(newId(), [{ x, y }, far], style)];
   });

@@ -1,3 +1,4 @@
+import { sheetOf } from '@/core/document/view';
 import { create } from 'zustand';
 import { outerPixels, type Rect } from '@/core/geometry/rect';
 import { wordsWithin } from '@/core/recognition/words';
@@ -53,8 +54,8 @@ export async function copyWordsOf(region: Rect): Promise<void> {
 async function wordsOf(recogniser: Recogniser, region: Rect): Promise<string> {
   const { id, history } = session();
   const { view } = history.document;
-  const r = outerPixels(shownPart(view.crop, region));
-  const stored = await storedParagraphs(id, settledRevision(id), view.crop);
+  const r = outerPixels(shownPart(sheetOf(view), region));
+  const stored = await storedParagraphs(id, settledRevision(id), sheetOf(view));
   if (stored) return wordsWithin(stored, r);
   const pixels = sceneOf().scene.below('', r);
   const canvas = new OffscreenCanvas(r.width + 2 * MARGIN, r.height + 2 * MARGIN);
