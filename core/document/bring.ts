@@ -1,5 +1,6 @@
 import { bottom, centre, right, type Rect } from '../geometry/rect';
 import type { Point } from '../geometry/point';
+import type { Mark } from '../marks/registry';
 import type { ShotDocument } from './document';
 import { sheetOf } from './view';
 import type { Room } from './viewSchema';
@@ -63,4 +64,11 @@ export function snappedTo(r: Rect, others: readonly Rect[], reach: number): Rect
     width: Math.max(1, snap(right(r), across) - x),
     height: Math.max(1, snap(bottom(r), down) - y),
   };
+}
+
+/** A piece that no longer knows which place of the frame it shows: that frame is another one now. */
+export function unlinked(mark: Mark): Mark {
+  if (mark.kind !== 'piece' || !mark.from) return mark;
+  const { from: _, ...rest } = mark;
+  return rest;
 }

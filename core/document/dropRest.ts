@@ -4,6 +4,7 @@ import { overlap } from '../geometry/rect';
 import type { MarkTools } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
 import { sheetOf } from './view';
+import { unlinked } from './bring';
 import { usedPictures } from './heldPictures';
 
 /** What a shot becomes when everything that cannot be seen is dropped for good. */
@@ -41,7 +42,7 @@ export function dropRest(document: ShotDocument, tools: MarkTools): Dropped {
   // Marks that become pixels must not be adjusted with the picture they are in then.
   const isBaked = burnt.length > 0 && adjust?.on === 'picture';
   const stays = withFinish(finish, isBaked ? { adjust: undefined } : {});
-  const marks = rest.map((mark) => kindOf(mark).move(mark, by));
+  const marks = rest.map((mark) => unlinked(kindOf(mark).move(mark, by)));
   return {
     frame: { ...document, finish: isBaked ? { adjust } : undefined, marks: burnt },
     document: {

@@ -1,9 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { encloses, overlap } from '../geometry/rect';
+import { testShaper } from '@/tests/lib/shaper';
+import { markSchema } from '../marks/registry';
 import { besideView, snappedTo } from './bring';
+import { dropRest } from './dropRest';
+import { turnDocument } from './turnDocument';
 import { joinedLayout } from './join';
-import { sheetOf } from './view';
+import { sheetOf, untouched } from './view';
 
 const size = fc.record({
   width: fc.integer({ min: 1, max: 800 }),
@@ -118,5 +122,23 @@ describe('a part brought beside a view', () => {
     const near = { x: 97, y: 52, width: 206, height: 80 };
     expect(snappedTo(near, edges, 5)).toEqual({ x: 100, y: 50, width: 200, height: 82 });
     expect(snappedTo(near, [], 5)).toEqual(near);
+  });
+});
+
+describe('a part whose frame is another one', () => {
+  const piece = markSchema.parse({
+    ...{ id: 'p', kind: 'piece', x: 20, y: 10, width: 40, height: 20, hotSpot: { x: 0, y: 0 } },
+    ...{ pointer: 'arrow', from: { x: 5, y: 5, width: 40, height: 20 } },
+  });
+  const size = { width: 200, height: 100 };
+  const document = { ...untouched(size), marks: [piece] };
+  test('forgets its place when the frame is turned', async () => {
+    const tools = { shaper: await testShaper() };
+    const turn = { quarters: 1, mirrored: false, angle: 0 };
+    expect(turnDocument(document, size, turn, tools).marks[0]).not.toHaveProperty('from');
+  });
+  test('forgets it when the rest is dropped for good', async () => {
+    const dropped = dropRest(document, { shaper: await testShaper() });
+    expect(dropped.document.marks[0]).not.toHaveProperty('from');
   });
 });

@@ -1,3 +1,4 @@
+import { unlinked } from './bring';
 import type { Size } from '../geometry/size';
 import type { ShotDocument } from './document';
 import { limits } from '../values/limits';
@@ -57,7 +58,7 @@ export function turnDocument(
       ...(isTurned(turn) && { turn }),
       ...(view.room && { room: view.room }),
     },
-    marks: document.marks.map((mark) => kindOf(mark).through(mark, map, tools)),
+    marks: document.marks.map((mark) => unlinked(kindOf(mark).through(mark, map, tools))),
   };
 }
 

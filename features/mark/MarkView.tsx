@@ -6,7 +6,6 @@ import { paintPng } from '../pictures/pictures';
 import { followLink, navigate } from '../thread/navigate';
 import { notify } from '../notices/noticeStore';
 import { openSmall } from '../small/smallWindow';
-import { readLooks } from '../looks/lookStore';
 import { Thread } from '../thread/Thread';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
@@ -103,7 +102,6 @@ function OpenMark({ onReload }: { onReload: () => void }) {
   const stale = useDocument((s) => s.stored.name === 'stale');
   const searching = usePrivate((p) => p.search.name !== 'none');
   useMarkKeys();
-  useEffect(() => void readLooks().catch(() => undefined), []);
   useTurnedPicture();
   useAdjustedPicture(standOutAgain);
   useDroppedPictures();

@@ -72,6 +72,7 @@ export function finishTake(taken: Taken): void {
   if (settings.sound) playShutter();
   if (settings.notice) showNotice(key, id, title, marking, () => taken.again(way));
   if (choice.remark) tell(key, choice.remark);
+  if (way.look && !look) tell(key, 'The look of this way is gone.');
   safe.catch((error: unknown) => {
     notify({
       key: `${key} unsafe`,

@@ -4,6 +4,7 @@ import type { Join } from '@/core/contracts/join';
 import type { Stored } from '@/core/contracts/shot';
 import { joinedLayout, LABEL, type Joined } from '@/core/document/join';
 import { untouched } from '@/core/document/view';
+import { leavingTitle } from '@/core/keep/leaving';
 import { sizeProblem } from '@/core/keep/fitSize';
 import { firstStyles, kindOf, markSchema, tidied, type Mark } from '@/core/marks/registry';
 import { limits } from '@/core/values/limits';
@@ -42,7 +43,8 @@ export async function joinShots(
   if (problem) throw new Fault(409, 'too-many-pixels', problem);
   const most = Math.min(limits.heldPictureBytes, (limits.heldPicturesText * 0.74) / shots.length);
   const held = await Promise.all(pictures.map((pixels) => heldOf(pixels, most)));
-  const titles = shots.map(({ title }) => title).join(' + ');
+  // What was made from a window's title says where a shot is from.
+  const titles = shots.map(leavingTitle).join(' + ');
   return storeShot({
     id: given.id,
     picture: await blank(layout.sheet, join.background),
@@ -91,10 +93,11 @@ function marksOf(
 ): Mark[] {
   const pieces = places.map((place, i) => {
     const { width = 1, height = 1 } = held[i] ?? {};
+    const shot = shots[i];
     return markSchema.parse({
       ...{ id: randomUUID(), kind: 'piece', ...place, hotSpot: { x: 0, y: 0 } },
       ...{ picture: KEY(i), size: { width, height }, cut: { x: 0, y: 0, width, height } },
-      ...{ name: shots[i]?.title.slice(0, 100), shot: shots[i]?.id },
+      ...(shot && { name: leavingTitle(shot).slice(0, 100), shot: shot.id }),
     });
   });
   const words = labels.map(({ text, at }, i) =>

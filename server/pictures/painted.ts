@@ -1,8 +1,10 @@
 import pLimit from 'p-limit';
 import { withCaption } from '@/core/keep/caption';
 import { sheetOf } from '@/core/document/view';
+import { wholeSize } from '@/core/paint/whole';
 import { heldArea } from '@/core/document/heldPictures';
 import { sql } from '../db/sql';
+import { serverShaper } from '../paint/shaper';
 import { fromPixels } from '../formats/raw';
 import { getPaintable, type Paintable } from '../shots/rows';
 import { run } from '../pool/pool';
@@ -20,9 +22,11 @@ function areaOf({ document, width, height }: Paintable): number {
 }
 
 /** Paints a shot in a thread, into memory that all threads see. */
-export function paint(shot: Paintable): Promise<Pixels> {
+export async function paint(shot: Paintable): Promise<Pixels> {
   const { frame, opaque, document } = shot;
-  return run('flatten', { frame, opaque, document }, { pixels: areaOf(shot) });
+  const { width, height } = wholeSize(document, await serverShaper());
+  const around = document.finish?.surround ? 2 * width * height : 0;
+  return run('flatten', { frame, opaque, document }, { pixels: areaOf(shot) + around });
 }
 
 /** A shot painted as it leaves. */

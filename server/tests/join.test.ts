@@ -92,6 +92,22 @@ test('pictures that would be too large together are held smaller, and lie as lar
   expect(document.marks[2]).toMatchObject({ y: 2200, width: 1200, height: 1100 });
 });
 
+test('names that were made from windows stay here', async () => {
+  const { id: a } = await storeShot({
+    picture: await sharp({ create: { ...SIZE, channels: 3, background: '#808080' } })
+      .png()
+      .toBuffer(),
+    title: 'Region, Watering plan',
+    titleMade: true,
+    provenance: {
+      ...{ source: 'display', takenAt: '2026-11-23T14:02:11Z', windowTitle: 'Watering plan' },
+    },
+  });
+  const { id } = await joined(a, { with: [await store('Beds', '#C80000')], how: 'grid' });
+  expect(JSON.stringify(await getShot(id))).not.toContain('Watering plan');
+  expect((await getShot(id)).title).toBe('Region + Beds');
+});
+
 test('a shot that is not there is said', async () => {
   const missing = '00000000-0000-4000-8000-000000000000';
   await expect(

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { By, Key, until } from 'selenium-webdriver';
+import { markSchema, type Mark } from '@/core/marks/registry';
 import { quartersPng } from '@/tests/lib/pictures';
 import { App, WAIT, getPixels, getShot, pixelAt, plainPng, sendShot } from './lib/app';
 import { openBrowser, type Browser } from './lib/browser';
@@ -19,8 +20,8 @@ const view = { crop: { x: 300, y: 200, width: 300, height: 200 } };
 const documentOf = async (id: string) => (await getShot(id)).document;
 
 /** The lower right quarter of four. */
-async function openQuarter(): Promise<string> {
-  const document = JSON.stringify({ version: 4, view, marks: [] });
+async function openQuarter(marks: readonly Mark[] = []): Promise<string> {
+  const document = JSON.stringify({ version: 4, view, marks });
   const id = await sendShot(quarters, 'Quarter', { document });
   await app.openShot(id);
   await app.keys(',', Key.ARROW_LEFT);
@@ -55,8 +56,12 @@ test('a part drawn on the map comes above the view, which grows; undone in one s
   expect(await documentOf(id)).toMatchObject({ view, marks: [] });
 }, 90_000);
 
-test('by numbers, too; what it shows can be widened, and a note lies in the room', async () => {
-  const id = await openQuarter();
+const cover = markSchema.parse({
+  ...{ id: 'cover', kind: 'cover', x: 310, y: 10, width: 100, height: 20, colour: '#101010' },
+});
+
+test('by numbers, too, hidden places hidden; it can be widened, and a note lies in the room', async () => {
+  const id = await openQuarter([cover]);
   for (const [label, value] of [
     ['From x', '300'],
     ['From y', '0'],
@@ -69,7 +74,7 @@ test('by numbers, too; what it shows can be widened, and a note lies in the room
   await app.until('brought', async () => (await documentOf(id)).view.room?.top === 40);
   await app.type('Part height', '60');
   await app.until('wider', async () => {
-    const [mark] = (await documentOf(id)).marks;
+    const mark = (await documentOf(id)).marks.find(({ kind }) => kind === 'piece');
     return mark?.kind === 'piece' && mark.height === 60 && mark.from?.height === 60;
   });
   // Room on the right for a note.
@@ -78,6 +83,8 @@ test('by numbers, too; what it shows can be widened, and a note lies in the room
   await app.type('Right', '100');
   await app.until('room', async () => (await documentOf(id)).view.room?.right === 100);
   const painted = await getPixels(id, 'picture');
+  // What is hidden in the frame is hidden in the part.
+  expect(pixelAt(painted, 50, 20)).toEqual([16, 16, 16, 255]);
   expect([painted.width, painted.height]).toEqual([400, 240]);
   expect(pixelAt(painted, 390, 200)).toEqual([255, 255, 255, 255]);
 }, 90_000);

@@ -37,7 +37,9 @@ test('a look is given by a click in one step; what is there becomes a new one wi
   await app.type('Name of a new look', 'Torn anew');
   await app.until('made', async () => (await looks()).some(({ name }) => name === 'Torn anew'));
   expect((await named('Torn anew')).finish).toEqual(torn.finish);
-  const key = await browser.driver.findElement(By.css('[aria-label="Key of the look Torn anew"]'));
+  const field = '[aria-label="Key of the look Torn anew"]';
+  await app.until('its field', () => app.has(field));
+  const key = await browser.driver.findElement(By.css(field));
   await key.sendKeys(Key.chord(Key.ALT, 'l'));
   await app.until('its key', async () => (await named('Torn anew')).key === 'alt+l');
   await app.chord(Key.CONTROL, 'z');

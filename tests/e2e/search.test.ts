@@ -255,7 +255,9 @@ test('the bin says how long; its rule is chosen there', async () => {
 
 test('tags in Mark and Keep, and in the answer to a take', async () => {
   await app.openShot(ids['Cold frame'] ?? '');
-  const inMark = await browser.driver.findElement(By.css('aside [aria-label="Add a tag"]'));
+  const place = 'aside [aria-label="Add a tag"]';
+  await app.until('its tags', () => app.has(place));
+  const inMark = await browser.driver.findElement(By.css(place));
   await inMark.sendKeys('Faults', Key.ENTER);
   await app.until('tagged', async () => String(await tagsOf('Cold frame')) === 'Faults');
   await app.go(`/shots/${ids['Cold frame']}/keep`);

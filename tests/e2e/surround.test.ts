@@ -3,8 +3,9 @@ import { By, Key } from 'selenium-webdriver';
 import { parts } from '@/core/finish/surround/surround';
 import { markSchema } from '@/core/marks/registry';
 import { quartersPng } from '@/tests/lib/pictures';
-import { App, getPixels, getShot, pixelAt } from './lib/app';
+import { App, getPixels, getShot, pixelAt, sendShot } from './lib/app';
 import { openBrowser, type Browser } from './lib/browser';
+import { allowClipboard } from './lib/keeping';
 import { Marking } from './lib/marking';
 
 let browser: Browser;
@@ -102,4 +103,26 @@ test('it is seen without for as long as Space is held; all of it comes off by ke
   expect(await around(id)).toBeUndefined();
   await app.keys(Key.ESCAPE, Key.ESCAPE);
   await app.sees('Click a mark to select it, drag');
+}, 90_000);
+
+test('what a caption would tell of where it is from is said before it leaves', async () => {
+  const told = await sendShot(quarters, 'Beds', {
+    document: JSON.stringify({
+      version: 4,
+      view: { crop: Marking.view },
+      marks: [],
+      finish: {
+        surround: { caption: { ...parts.caption.first, text: 'Beds · {where}' } },
+      },
+    }),
+    provenance: JSON.stringify({
+      ...{ source: 'display', takenAt: '2026-11-23T14:02:11Z', windowTitle: 'Watering plan' },
+    }),
+  });
+  await app.openShot(told);
+  await allowClipboard(browser);
+  await app.chord(Key.CONTROL, 'c');
+  await app.sees('Its caption leaves out where it is from.');
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.sees('Its caption leaves out where it is from. A folder’s rule');
 }, 90_000);

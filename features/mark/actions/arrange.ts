@@ -3,6 +3,7 @@ import { heldPicturesSchema } from '@/core/values/heldPicture';
 import { aligned, distributed, type Side } from '@/core/geometry/arrange';
 import type { Point } from '@/core/geometry/point';
 import { kindOf, markSchema, picturesOf, type Mark } from '@/core/marks/registry';
+import { unlinked } from '@/core/document/bring';
 import { usedPictures } from '@/core/document/heldPictures';
 import { isNewer, upgradedDocument } from '@/core/document/upgrade/upgrade';
 import { DOCUMENT_VERSION } from '@/core/document/version';
@@ -58,7 +59,8 @@ const KEPT = 'rezzik-marks';
 
 /** Copies the selected marks, with the picture beside them for other programs. */
 export async function copyMarks(): Promise<void> {
-  const marks = selectedMarks();
+  // On another shot they would not know their frame.
+  const marks = selectedMarks().map(unlinked);
   const { frame, history } = session();
   const words = JSON.stringify({
     format: 'rezzik-marks',

@@ -11,7 +11,7 @@ import { notify } from '../../notices/noticeStore';
 import { changeDocument } from '../session/changes';
 import { newId } from '../session/newId';
 import { select } from '../session/select';
-import { fitView, session, update } from '../session/session';
+import { fitView, openId, session, update } from '../session/session';
 import { chooseTool } from './chooseTool';
 
 /** A place of the frame as a document holds pictures; what is hidden there stays hidden. */
@@ -43,8 +43,11 @@ const failed = (error: unknown): void =>
 /** Brings another place of the frame beside the view, which grows to hold both. */
 export async function bringPart(wanted: Rect): Promise<void> {
   const part = insideFrame(wanted);
+  const shot = openId();
   try {
     const held = await heldPart(part);
+    // Whoever has gone on to another shot wants nothing there.
+    if (openId() !== shot) return;
     const [key, id] = [newId(), newId()];
     changeDocument('Bring a part here', (draft) => {
       const { at, room } = besideView(draft.view, part);
@@ -87,8 +90,10 @@ export async function widenPart(mark: PieceMark, wanted: Rect): Promise<void> {
   const { from } = mark;
   if (!from || mark.locked) return;
   const part = insideFrame(wanted);
+  const shot = openId();
   try {
     const held = await heldPart(part);
+    if (openId() !== shot) return;
     const scale = mark.width / (mark.cut?.width ?? from.width);
     const key = newId();
     const at = { x: mark.x + (part.x - from.x) * scale, y: mark.y + (part.y - from.y) * scale };

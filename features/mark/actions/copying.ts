@@ -3,7 +3,7 @@ import { copyPicture } from '../../pictures/clipboard';
 import { paintPng } from '../../pictures/pictures';
 import { notify } from '../../notices/noticeStore';
 import { copyMarks } from './arrange';
-import { leavingDocument } from '../session/leaving';
+import { captionTells, leavingDocument } from '../session/leaving';
 import { session, openId } from '../session/session';
 import { allStandOut } from '../recognise/standsOut';
 
@@ -21,7 +21,10 @@ export async function copyShot(): Promise<void> {
       key: `copied ${id}`,
       tone: 'good',
       title: 'Copied',
-      lines: ['Paste the picture anywhere.'],
+      lines: [
+        'Paste the picture anywhere.',
+        ...(captionTells() ? ['Its caption leaves out where it is from.'] : []),
+      ],
     });
   } catch (error) {
     notCopied(id, error, copyShot);

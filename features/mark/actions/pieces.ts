@@ -12,15 +12,16 @@ import { changeDocument } from '../session/changes';
 import { toFrame } from '../session/camera';
 import { newId } from '../session/newId';
 import { usePointer } from '../session/pointerStore';
-import { session } from '../session/session';
+import { openId, session } from '../session/session';
 
 /** The most of the view that a new piece covers, across or down. */
 const SHARE = 0.6;
 
 /** Lays a picture on the shot as a piece. What is no picture is said. */
 export async function addPicture(blob: Blob, at?: Point): Promise<void> {
+  const shot = openId();
   const packed = await held(blob);
-  if (!packed) return;
+  if (!packed || openId() !== shot) return;
   const { crop } = session().history.document.view;
   const scale = fitScale(packed, { width: crop.width * SHARE, height: crop.height * SHARE }, 1);
   const key = newId();
@@ -35,7 +36,9 @@ export async function addPicture(blob: Blob, at?: Point): Promise<void> {
 
 /** Shows a picture as the watermark of the shot. What is no picture is said. */
 export async function setWatermarkPicture(blob: Blob): Promise<void> {
+  const shot = openId();
   const packed = await held(blob);
+  if (openId() !== shot) return;
   const watermark = session().history.document.finish?.surround?.watermark;
   if (!packed || !watermark) return;
   const key = newId();

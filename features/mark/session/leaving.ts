@@ -1,5 +1,5 @@
 import type { ShotDocument } from '@/core/document/document';
-import { withCaption } from '@/core/keep/caption';
+import { captionTellsWhere, withCaption } from '@/core/keep/caption';
 import { session } from './session';
 
 /**
@@ -13,4 +13,10 @@ export function leavingDocument(
   const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
   const { title, titleOwn, provenance } = session();
   return withCaption({ title, titleOwn, provenance, document }, origin, timeZone);
+}
+
+/** Tells whether the caption of the open shot would say where it is from, were that allowed. */
+export function captionTells(): boolean {
+  const { title, titleOwn, provenance, history } = session();
+  return captionTellsWhere({ title, titleOwn, provenance, document: history.document });
 }
