@@ -25,7 +25,9 @@ test('a border and room move a word, columns put it at the top of the second', (
   expect(seen({ border, background: { ...parts.background.first, room: 40 } })).toEqual({
     width: 400,
     height: 300,
-    boxes: [{ ...word, x: 60, y: 200, width: expect.closeTo(60, 1), height: expect.closeTo(12, 1) }],
+    boxes: [
+      { ...word, x: 60, y: 200, width: expect.closeTo(60, 1), height: expect.closeTo(12, 1) },
+    ],
   });
   expect(seen({ fold: { columns: 2, gap: 20 } })?.boxes[0]).toMatchObject({ x: 330, y: 50 });
 });

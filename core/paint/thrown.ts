@@ -1,7 +1,7 @@
 import { channelsOf } from '../finish/surround/background';
 import { deviationOf, type Shadow } from '../finish/surround/shadow';
 import { blurLine, blurPlane, blurReach } from '../raster/blur';
-import type { RgbaPixels } from '../raster/pixels';
+import { wordsOf, type RgbaPixels } from '../raster/pixels';
 
 /** A shadow and how far it reaches beyond what throws it, on each side. */
 export interface Thrown {
@@ -18,48 +18,49 @@ export function shadowOf(pixels: RgbaPixels, shadow: Shadow, scale = 1): Thrown 
   const deviation = deviationOf(shadow) * scale;
   const reach = blurReach(deviation);
   const [width, height] = [pixels.width + 2 * reach, pixels.height + 2 * reach];
-  const alpha = isOpaque(pixels)
-    ? ofRectangle(pixels, deviation, reach)
-    : ofAny(pixels, deviation, reach);
   const [r, g, b] = channelsOf(shadow.colour);
   const colour = (b << 16) | (g << 8) | r;
+  const share = (shadow.strength / 100) * 255;
   const data = new Uint8ClampedArray(width * height * 4);
   const words = new Uint32Array(data.buffer);
-  const share = (shadow.strength / 100) * 255;
-  for (let y = 0, at = 0; y < height; y += 1) {
-    for (let x = 0; x < width; x += 1, at += 1) {
-      words[at] = (Math.round(alpha(x, y, at) * share) << 24) | colour;
+  if (isOpaque(pixels)) {
+    // The blur of a rectangle is that of its width times that of its height.
+    const line = (length: number) => {
+      const values = new Float32Array(length + 2 * reach);
+      return blurLine(values.fill(1, reach, reach + length), deviation);
+    };
+    const [across, down] = [line(pixels.width), line(pixels.height)];
+    for (let y = 0, at = 0; y < height; y += 1) {
+      const by = (down[y] as number) * share;
+      for (let x = 0; x < width; x += 1, at += 1) {
+        words[at] = (((across[x] as number) * by + 0.5) << 24) | colour;
+      }
+    }
+  } else {
+    const blurred = blurPlane(alphaOf(pixels, reach), width, height, deviation);
+    for (let at = 0; at < words.length; at += 1) {
+      words[at] = (((blurred[at] as number) * share + 0.5) << 24) | colour;
     }
   }
   return { pixels: { data, width, height }, reach };
 }
 
-const isOpaque = ({ data }: RgbaPixels): boolean => {
-  for (let i = 3; i < data.length; i += 4) if (data[i] !== 255) return false;
+const isOpaque = (pixels: RgbaPixels): boolean => {
+  const words = wordsOf(pixels);
+  for (let i = 0; i < words.length; i += 1) if ((words[i] as number) >>> 24 !== 255) return false;
   return true;
 };
 
-type Alpha = (x: number, y: number, at: number) => number;
-
-/** The blur of a rectangle is that of its width times that of its height. */
-function ofRectangle({ width, height }: RgbaPixels, deviation: number, reach: number): Alpha {
-  const line = (length: number) => {
-    const values = new Float32Array(length + 2 * reach);
-    values.fill(1, reach, reach + length);
-    return blurLine(values, deviation);
-  };
-  const [across, down] = [line(width), line(height)];
-  return (x, y) => (across[x] as number) * (down[y] as number);
-}
-
-function ofAny({ data, width, height }: RgbaPixels, deviation: number, reach: number): Alpha {
-  const [w, h] = [width + 2 * reach, height + 2 * reach];
-  const plane = new Float32Array(w * h);
-  for (let y = 0; y < height; y += 1) {
-    for (let x = 0, to = (y + reach) * w + reach; x < width; x += 1, to += 1) {
-      plane[to] = (data[(y * width + x) * 4 + 3] as number) / 255;
+/** Alpha, 0–1, with nothing around it. */
+function alphaOf(pixels: RgbaPixels, reach: number): Float32Array {
+  const { width, height } = pixels;
+  const words = wordsOf(pixels);
+  const w = width + 2 * reach;
+  const plane = new Float32Array(w * (height + 2 * reach));
+  for (let y = 0, from = 0; y < height; y += 1) {
+    for (let x = 0, to = (y + reach) * w + reach; x < width; x += 1, to += 1, from += 1) {
+      plane[to] = ((words[from] as number) >>> 24) / 255;
     }
   }
-  const blurred = blurPlane(plane, w, h, deviation);
-  return (_x, _y, at) => blurred[at] as number;
+  return plane;
 }

@@ -66,11 +66,11 @@ export function warp(source: RgbaPixels, toSource: Matrix, part: Rect, opaque = 
       if (inside <= 0) continue;
       const fx = floor((sx - 0.5) * PHASES + 0.5);
       const fy = floor((sy - 0.5) * PHASES + 0.5);
-      if (opaque) {
-        const x0 = fx >> PHASE_BITS;
-        const y0 = fy >> PHASE_BITS;
-        if (x0 > 0 && y0 > 0 && x0 < lastX && y0 < lastY) {
-          const at = (y0 - 1) * source.width + x0 - 1;
+      const x0 = fx >> PHASE_BITS;
+      const y0 = fy >> PHASE_BITS;
+      if (x0 > 0 && y0 > 0 && x0 < lastX && y0 < lastY) {
+        const at = (y0 - 1) * source.width + x0 - 1;
+        if (opaque || isSolid(from, source.width, at)) {
           words[y * width + x] = sampleInside(
             from,
             source.width,
@@ -85,6 +85,16 @@ export function warp(source: RgbaPixels, toSource: Matrix, part: Rect, opaque = 
     }
   }
   return { data, width, height };
+}
+
+/** Whether none of the sixteen pixels around a place is transparent; `at` is the uppermost left one. */
+function isSolid(words: Uint32Array, width: number, at: number): boolean {
+  let all = OPAQUE;
+  for (let j = 0, o = at; j < 4; j += 1, o += width) {
+    all &= (words[o] as number) & (words[o + 1] as number);
+    all &= (words[o + 2] as number) & (words[o + 3] as number);
+  }
+  return all >>> 24 === 255;
 }
 
 /**

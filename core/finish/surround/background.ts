@@ -60,11 +60,12 @@ export function gradient(
   const steps = run === 'down' ? height : run === 'across' ? width : width * height * 2;
   if (run === 'slant') {
     // Places on one line of equal colour have equal x/width + y/height.
-    const table = Array.from({ length: 4096 }, (_, i) => mixed((i + 0.5) / 4096));
+    const table = Uint32Array.from({ length: 4096 }, (_, i) => mixed((i + 0.5) / 4096));
+    const across = (height * 4096) / steps;
     for (let y = 0, at = 0; y < height; y += 1) {
+      const down = ((y + 0.5) * width * 4096) / steps;
       for (let x = 0; x < width; x += 1, at += 1) {
-        const t = ((x + 0.5) * height + (y + 0.5) * width) / steps;
-        words[at] = table[Math.floor(t * 4096)] ?? 0;
+        words[at] = table[((x + 0.5) * across + down) | 0] as number;
       }
     }
     return data;
