@@ -76,7 +76,9 @@ test('a border, by keys and clicks: seen as it leaves, stored, kept, undone; mar
 test('a caption is typed and filled in; what tells where it is from stays here', async () => {
   await part('Caption');
   await app.click('Add caption');
-  const words = await browser.driver.findElement(By.xpath("//label[contains(., 'Words')]//input"));
+  const words = await browser.driver.findElement(
+    By.xpath("//label[contains(., 'Words')]//textarea"),
+  );
   await words.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Bed 4 · {time:yyyy} · {where}', Key.ENTER);
   await app.stored();
   const stored = await around(id);
@@ -125,4 +127,19 @@ test('what a caption would tell of where it is from is said before it leaves', a
   await app.sees('Its caption leaves out where it is from.');
   await app.chord(Key.CONTROL, Key.ENTER);
   await app.sees('Its caption leaves out where it is from. A folder’s rule');
+}, 90_000);
+
+test('a caption of two lines stays two when one of them is changed', async () => {
+  await part('Caption');
+  await app.click('Add caption');
+  const field = By.xpath("//label[contains(., 'Words')]//textarea");
+  const words = await browser.driver.findElement(field);
+  const newLine = Key.chord(Key.SHIFT, Key.ENTER);
+  await words.sendKeys(Key.chord(Key.CONTROL, 'a'), '{title}', newLine, '{n}', Key.ENTER);
+  await app.stored();
+  expect((await around(id))?.caption?.text).toBe('{title}\n{n}');
+  await (await browser.driver.findElement(field)).sendKeys(Key.END, ' of 4', Key.ENTER);
+  await app.stored();
+  expect((await around(id))?.caption?.text).toMatch(/^\{title\}( of 4)?\n\{n\}( of 4)?$/);
+  expect((await around(id))?.caption?.text).toContain(' of 4');
 }, 90_000);

@@ -55,7 +55,8 @@ export function AroundIt() {
                 ))}
                 {name === 'caption' && (
                   <p className="text-[13px] text-soft">
-                    Fields: {captionFields.map((field) => `{${field}}`).join(' ')}
+                    Shift Enter begins a line. Fields:{' '}
+                    {captionFields.map((field) => `{${field}}`).join(' ')}
                   </p>
                 )}
               </div>

@@ -72,10 +72,10 @@ export function useWholeSeen(before: boolean): boolean {
 
 /** The shot with all that is around it, or a word about that while something else is in hand. */
 export function Surrounded({ size, whole }: { size: Size; whole: boolean }) {
-  const before = useTool((s) => s.tool === 'finish' && wholeFor.has(s.finishing));
+  const inHand = useTool((s) => s.tool === 'finish' && wholeFor.has(s.finishing));
   const any = useAny();
   if (whole && size.width > 0) return <Whole size={size} />;
-  return any && !before ? <Around /> : null;
+  return any && !inHand ? <Around /> : null;
 }
 
 function Whole({ size }: { size: Size }) {

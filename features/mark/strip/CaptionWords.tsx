@@ -19,6 +19,7 @@ export function CaptionWords({ text }: { text: string }) {
         value={text}
         most={limits.captionLength}
         className="w-40"
+        lines
         onCommit={(next) => setPart('caption', { text: next })}
       />
       {fieldsIn(text).size > 0 ? (

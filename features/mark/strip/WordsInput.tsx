@@ -1,20 +1,27 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type ChangeEvent, type KeyboardEvent } from 'react';
 import { flushSync } from 'react-dom';
 import { giveKeysBack } from '../../keys/focus';
+import { classes } from '../../ui/classes';
+
+type Written = HTMLInputElement | HTMLTextAreaElement;
 
 interface Props {
   label: string;
   value: string;
   most: number;
   className?: string;
+  /** It may have several lines: Shift Enter begins one. */
+  lines?: boolean;
   onCommit: (value: string) => void;
 }
 
 /** A pause in typing after which what is typed is shown. */
 const PAUSE = 300;
 
-/** One line of words: seen while it is typed; Enter and Esc give the keys back, Esc the old words. */
-export function WordsInput({ label, value, most, className = 'w-44', onCommit }: Props) {
+/** Words: seen while they are typed; Enter and Esc give the keys back, Esc the old words. */
+export function WordsInput(props: Props) {
+  const { label, value, most, className = 'w-44', lines = false, onCommit } = props;
+  const Field = lines ? 'textarea' : 'input';
   const [typed, setTyped] = useState(value);
   const before = useRef(value);
   const commit = (text: string) => text !== value && onCommit(text);
@@ -29,18 +36,26 @@ export function WordsInput({ label, value, most, className = 'w-44', onCommit }:
   return (
     <label className="flex items-center gap-2">
       {label}
-      <input
+      <Field
+        // A field of one line would take the others away.
+        rows={lines ? Math.min(3, typed.split('\n').length) : undefined}
         value={typed}
         maxLength={most}
         onFocus={() => (before.current = value)}
-        onChange={(event) => setTyped(event.target.value)}
+        onChange={(event: ChangeEvent<Written>) => setTyped(event.target.value)}
         onBlur={() => commit(typed)}
-        onKeyDown={(event) => {
+        onKeyDown={(event: KeyboardEvent<Written>) => {
+          if (event.key === 'Enter' && lines && event.shiftKey) return;
+          if (event.key === 'Enter') event.preventDefault();
           if (event.key === 'Escape') flushSync(() => setTyped(before.current));
           if (event.key === 'Escape' && before.current !== value) onCommit(before.current);
           if (event.key === 'Enter' || event.key === 'Escape') giveKeysBack(event.currentTarget);
         }}
-        className={`h-7 rounded-[6px] border border-edge bg-card px-2 ${className}`}
+        className={classes(
+          'rounded-[6px] border border-edge bg-card px-2',
+          lines ? 'resize-none leading-[26px]' : 'h-7',
+          className,
+        )}
       />
     </label>
   );
