@@ -93,8 +93,9 @@ describe('full screen', () => {
     );
     await app.marked();
     await app.stored();
+    // The new one may be there before the old one is put away.
+    await app.until('in the bin', async () => (await getShot(first)).binnedAt !== null);
     expect((await listShots()).total).toBe(before + 1);
-    expect((await getShot(first)).binnedAt).not.toBeNull();
   }, 60_000);
 });
 
