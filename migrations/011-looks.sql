@@ -7,6 +7,8 @@ create table looks (
   pictures jsonb,
   position integer not null
 );
+create unique index looks_name on looks (lower(name));
+create unique index looks_key on looks (key);
 insert into looks (id, name, finish, position) values
   ('6b0c2d1e-5f3a-4c8b-9a10-000000000001', 'Calm card', '{"surround": {"border": {"width": 1, "colour": "#C6D2CB", "corners": 14}, "shadow": {"x": 0, "y": 8, "blur": 24, "colour": "#10231D", "strength": 45}, "background": {"colours": ["#E8EFEA"], "run": "down", "room": 56}}}', 1),
   ('6b0c2d1e-5f3a-4c8b-9a10-000000000002', 'Field note', '{"surround": {"border": {"width": 10, "colour": "#FFFFFF", "corners": 0}, "shadow": {"x": 0, "y": 5, "blur": 16, "colour": "#10231D", "strength": 35}, "background": {"colours": ["#EFE6D2"], "run": "down", "room": 48}, "caption": {"text": "{title}\n{time}", "at": "below", "face": "hand", "bold": false, "align": "start", "size": 26, "colour": "#4A3B22", "plate": null}}}', 2),

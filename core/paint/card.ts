@@ -12,8 +12,7 @@ import {
 import type { Surround } from '../finish/surround/surround';
 import type { Point } from '../geometry/point';
 import { inflate, type Rect } from '../geometry/rect';
-import type { Size } from '../geometry/size';
-import type { Sheet } from '../marks/contract';
+import type { Layers } from './layers';
 
 /** Adds an outline to the path, moved. */
 export type Trace = (surface: Surface, by: Point) => void;
@@ -26,11 +25,6 @@ export interface CardOf {
   draw: (surface: Surface) => void;
   /** The outline of a free shape in the same place; undefined for a rectangle. */
   trace: Trace | undefined;
-}
-
-interface Layers {
-  sheet: (size: Size) => Sheet;
-  put: (surface: Surface, image: unknown, x: number, y: number) => void;
 }
 
 /** All its edges run along whole pixels. */

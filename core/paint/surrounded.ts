@@ -5,10 +5,11 @@ import type { Layout } from '../finish/surround/layout';
 import { deviationOf } from '../finish/surround/shadow';
 import type { Surround } from '../finish/surround/surround';
 import { multiply, scaling } from '../geometry/matrix';
-import type { PaintTools, Sheet } from '../marks/contract';
+import type { PaintTools } from '../marks/contract';
 import type { RgbaPixels } from '../raster/pixels';
 import { warp } from '../raster/warp';
 import { drawCard, isPlainCard, type CardOf } from './card';
+import { Layers } from './layers';
 import { shadowOf } from './thrown';
 import { paintWatermark } from './watermarked';
 
@@ -19,33 +20,6 @@ export interface SurroundedOf extends CardOf {
   /** The pixels of a picture that the document holds. */
   held: (key: string) => RgbaPixels | null;
 }
-
-/** Canvases in device pixels, of which some make one pixel of the frame. */
-class Layers {
-  constructor(
-    private readonly tools: PaintTools,
-    readonly scale: number,
-  ) {}
-
-  sheet({ width, height }: { width: number; height: number }): Sheet {
-    const made = this.tools.sheet(
-      Math.max(1, Math.ceil(width * this.scale)),
-      Math.max(1, Math.ceil(height * this.scale)),
-    );
-    made.surface.scale(this.scale, this.scale);
-    return made;
-  }
-
-  /** Draws such pixels where they belong, in frame pixels. */
-  put(surface: Surface, image: unknown, x: number, y: number): void {
-    surface.save();
-    surface.translate(x, y);
-    surface.scale(1 / this.scale, 1 / this.scale);
-    surface.drawImage(image, 0, 0);
-    surface.restore();
-  }
-}
-export type { Layers };
 
 /**
  * Paints a picture with what is around it.

@@ -1,15 +1,11 @@
 import { fillText, layoutText, type TextBlock } from '../drawing/textLayout';
 import type { Surface } from '../drawing/surface';
-import { MARGIN, shareOf, type Watermark } from '../finish/surround/watermark';
+import { alongOf, MARGIN, type Watermark } from '../finish/surround/watermark';
 import type { Point } from '../geometry/point';
 import type { Size } from '../geometry/size';
 import type { PaintTools } from '../marks/contract';
 import { scaleSmoothly, type RgbaPixels } from '../raster/pixels';
-
-interface Layers {
-  scale: number;
-  put: (surface: Surface, image: unknown, x: number, y: number) => void;
-}
+import type { Layers } from './layers';
 
 /** What is written or shown over and over, in frame pixels. */
 interface Stamp extends Size {
@@ -44,10 +40,10 @@ export function paintWatermark(
 
 function placeOf({ place }: Watermark, { width, height }: Size, whole: Size): Point {
   const margin = Math.round(Math.min(whole.width, whole.height) * MARGIN);
-  const share = shareOf(place);
+  const [across, down] = alongOf(place);
   const along = (free: number, by: number) =>
     Math.round(Math.min(margin, Math.max(0, free / 2)) * (1 - 2 * by) + free * by);
-  return { x: along(whole.width - width, share.x), y: along(whole.height - height, share.y) };
+  return { x: along(whole.width - width, across), y: along(whole.height - height, down) };
 }
 
 function wordsStamp(

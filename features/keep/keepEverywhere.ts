@@ -93,10 +93,12 @@ const isGone = (shot: Shot): Promise<boolean> =>
 
 function keepIn(job: Job, folder: Folder): Promise<void> {
   const { pattern } = job.wish;
+  // Facts and look are the folder's own as it is there now, whatever this page has read of it.
+  const { facts: _, look: __, ...wish } = wishFor(job.wish, folder);
   return attempt(job, { key: folder.id, place: folder.name }, async () => ({
     copy: await api.keep(job.shot.id, {
       folderId: folder.id,
-      ...wishFor(job.wish, folder),
+      ...wish,
       ...(pattern && { name: pattern }),
     }),
   }));

@@ -23,7 +23,8 @@ export function usePicture(shot: Shot, wish: PictureWish): PictureState {
       const made = await api.picture(shot.id, wish, signal);
       return { made, url: URL.createObjectURL(made.blob) };
     },
-    `${shot.id} ${shot.revision} ${pictureQuery(wish)}`,
+    // Its caption may bear its name.
+    `${shot.id} ${shot.revision} ${shot.title} ${pictureQuery(wish)}`,
     { after: PAUSE, keep: true },
   );
   const url = answer?.url ?? null;

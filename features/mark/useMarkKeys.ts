@@ -42,7 +42,7 @@ export function useMarkKeys(): void {
   });
   useKey([...arrows, ...arrows.map((key) => `shift+${key}`)], (event) => {
     if (!isArrow(event.key)) return false;
-    if (session().tool === 'finish') {
+    if (session().tool === 'finish' && session().selection.length === 0) {
       stepFinishing(['ArrowRight', 'ArrowDown'].includes(event.key) ? 1 : -1);
       return true;
     }

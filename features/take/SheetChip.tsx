@@ -32,6 +32,7 @@ function Form() {
   const [colour, setColour] = useState('#FFFFFF');
   const [clear, setClear] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
   const attempt = (work: () => Promise<void>) =>
     work().catch((error: unknown) => setProblem(messageOf(error)));
   const asPasted = async () => {
@@ -49,7 +50,9 @@ function Form() {
         event.preventDefault();
         const wrong = sheetProblem(size);
         setProblem(wrong);
-        if (!wrong) void attempt(() => takeSheet(size, clear ? null : colour));
+        if (wrong || busy) return;
+        setBusy(true);
+        void attempt(() => takeSheet(size, clear ? null : colour)).finally(() => setBusy(false));
       }}
     >
       <div className="flex flex-wrap items-center gap-3">
@@ -83,7 +86,7 @@ function Form() {
       )}
       {problem && <Problem>{problem}</Problem>}
       <div className="flex justify-end">
-        <Button look="next" type="submit">
+        <Button look="next" type="submit" disabled={busy}>
           Begin on it
         </Button>
       </div>

@@ -1,7 +1,9 @@
 import { limits } from '@/core/values/limits';
+import { untouched } from '@/core/document/view';
 import type { Size } from '@/core/geometry/size';
 import { navigate } from '../thread/navigate';
-import { putInOutbox, untilSafe, whenStored } from '../outbox/outbox';
+import { remember } from '../outbox/memory';
+import { putInOutbox, untilSafe } from '../outbox/outbox';
 import { beginEntry } from '../trail/trail';
 
 /** Why there is no sheet of that size, in words; null where there can be one. */
@@ -30,7 +32,13 @@ export async function takeSheet({ width, height }: Size, colour: string | null):
   const title = 'Empty sheet';
   beginEntry(id, title, takenAt);
   const provenance = { source: 'sheet' as const, takenAt };
-  await untilSafe(id, putInOutbox({ id, title, titleMade: true, picture, provenance }));
-  await whenStored(id);
+  const frame = await createImageBitmap(canvas);
+  const document = untouched(frame);
+  // As a take: seen at once, stored when the server can.
+  remember({ id, title, picture: frame, document, provenance });
+  await untilSafe(
+    id,
+    putInOutbox({ id, title, titleMade: true, picture, provenance, document, size: frame }),
+  );
   navigate(`/shots/${id}`);
 }

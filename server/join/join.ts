@@ -9,13 +9,23 @@ import { sizeProblem } from '@/core/keep/fitSize';
 import { firstStyles, kindOf, markSchema, tidied, type Mark } from '@/core/marks/registry';
 import { limits } from '@/core/values/limits';
 import type { HeldPicture } from '@/core/values/heldPicture';
+import { inEncodingQueue } from '../base/encodingQueue';
 import { Fault } from '../base/fault';
 import { fromPixels } from '../formats/raw';
 import { asItLeaves } from '../keep/asItLeaves';
 import { paintedPixels } from '../pictures/painted';
 import type { Pixels } from '../paint/flatten';
-import { getPaintable, type Paintable } from '../shots/rows';
+import { getPaintable } from '../shots/rows';
 import { storeShot } from '../shots/store';
+
+/** A shot that is joined, as it leaves. */
+interface Shown {
+  id: string;
+  name: string;
+  width: number;
+  height: number;
+  held: HeldPicture;
+}
 
 const KEY = (i: number): string => `part${i}`;
 const WORDS = '#15302A';
@@ -31,20 +41,22 @@ export async function joinShots(
   join: Join,
   given: { id?: string | undefined; title?: string | undefined },
 ): Promise<Stored> {
-  const shots: Paintable[] = [];
-  const pictures: Pixels[] = [];
-  for (const id of [first, ...join.with]) {
+  const ids = [first, ...join.with];
+  const most = Math.min(limits.heldPictureBytes, (limits.heldPicturesText * 0.74) / ids.length);
+  const shots: Shown[] = [];
+  // One after the other: all their pixels at once may be more than there is room for.
+  for (const id of ids) {
     const shot = await asItLeaves(await getPaintable(id));
-    shots.push(shot);
-    pictures.push(await paintedPixels(shot));
+    const pixels = await paintedPixels(shot);
+    const { width, height } = pixels;
+    const held = await inEncodingQueue(() => heldOf(pixels, most));
+    // What was made from a window's title says where a shot is from.
+    shots.push({ id, name: leavingTitle(shot), width, height, held });
   }
-  const layout = joinedLayout(pictures, join);
+  const layout = joinedLayout(shots, join);
   const problem = sizeProblem({ scaled: layout.sheet, sheet: layout.sheet });
   if (problem) throw new Fault(409, 'too-many-pixels', problem);
-  const most = Math.min(limits.heldPictureBytes, (limits.heldPicturesText * 0.74) / shots.length);
-  const held = await Promise.all(pictures.map((pixels) => heldOf(pixels, most)));
-  // What was made from a window's title says where a shot is from.
-  const titles = shots.map(leavingTitle).join(' + ');
+  const titles = shots.map(({ name }) => name).join(' + ');
   return storeShot({
     id: given.id,
     picture: await blank(layout.sheet, join.background),
@@ -53,8 +65,8 @@ export async function joinShots(
     provenance: { source: 'joined', takenAt: new Date().toISOString() },
     document: {
       ...untouched(layout.sheet),
-      pictures: Object.fromEntries(held.map((picture, i) => [KEY(i), picture])),
-      marks: marksOf(shots, held, layout, join),
+      pictures: Object.fromEntries(shots.map(({ held }, i) => [KEY(i), held])),
+      marks: marksOf(shots, layout, join),
     },
   });
 }
@@ -85,19 +97,14 @@ async function heldOf(pixels: Pixels, most: number): Promise<HeldPicture> {
   }
 }
 
-function marksOf(
-  shots: readonly Paintable[],
-  held: readonly HeldPicture[],
-  { places, labels }: Joined,
-  { numbers }: Join,
-): Mark[] {
+function marksOf(shots: readonly Shown[], { places, labels }: Joined, { numbers }: Join): Mark[] {
   const pieces = places.map((place, i) => {
-    const { width = 1, height = 1 } = held[i] ?? {};
-    const shot = shots[i];
+    const { id, name = '', held } = shots[i] ?? {};
+    const { width = 1, height = 1 } = held ?? {};
     return markSchema.parse({
       ...{ id: randomUUID(), kind: 'piece', ...place, hotSpot: { x: 0, y: 0 } },
       ...{ picture: KEY(i), size: { width, height }, cut: { x: 0, y: 0, width, height } },
-      ...(shot && { name: leavingTitle(shot).slice(0, 100), shot: shot.id }),
+      ...{ name: name.slice(0, 100), shot: id },
     });
   });
   const words = labels.map(({ text, at }, i) =>

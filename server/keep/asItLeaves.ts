@@ -1,10 +1,9 @@
 import { withCaption } from '@/core/keep/caption';
 import { withLook } from '@/core/document/look';
 import type { FactsRule } from '@/core/contracts/format';
+import { timeZone } from '../base/timeZone';
 import { getLook } from '../looks/looks';
 import type { Paintable } from '../shots/rows';
-
-export const timeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 interface Leaves {
   facts?: FactsRule | undefined;

@@ -18,7 +18,7 @@ import { faultOf } from '../db/faultOf';
 import { Fault, notFound } from '../base/fault';
 import { getPaintable } from '../shots/rows';
 import { confirmCopy } from './copyRows';
-import { timeZone } from './asItLeaves';
+import { timeZone } from '../base/timeZone';
 import { encodeShot, type Encoded, type EncodeWish } from './encode';
 import { formats } from '../formats';
 import { dropPart, partIn, placePart, syncFolder, writePart, type Part } from './write';

@@ -11,7 +11,7 @@ const select = () => sql()`select id, name, key, finish, pictures from looks`;
 const toLook = ({ pictures, ...row }: { pictures?: unknown }): Look =>
   lookSchema.parse({ ...row, ...(pictures ? { pictures } : {}) });
 
-/** All looks by name. */
+/** All looks in their order. */
 export async function listLooks(): Promise<Look[]> {
   const rows = await sql()<{ pictures: unknown }[]>`${select()} order by position, name, id`;
   return rows.map(toLook);

@@ -4,6 +4,7 @@ import { sheetOf } from '@/core/document/view';
 import { wholeSize } from '@/core/paint/whole';
 import { heldArea } from '@/core/document/heldPictures';
 import { sql } from '../db/sql';
+import { timeZone } from '../base/timeZone';
 import { serverShaper } from '../paint/shaper';
 import { fromPixels } from '../formats/raw';
 import { getPaintable, type Paintable } from '../shots/rows';
@@ -70,7 +71,7 @@ export async function thumbnail(id: string): Promise<Uint8Array> {
 /** Here everything may be told. */
 const captioned = (shot: Paintable): Paintable => ({
   ...shot,
-  document: withCaption(shot, true, Intl.DateTimeFormat().resolvedOptions().timeZone),
+  document: withCaption(shot, true, timeZone()),
 });
 
 async function makeThumbnail(id: string): Promise<Uint8Array> {

@@ -44,6 +44,15 @@ test('one is made, changed and removed; a name or key that is taken is refused i
   await expect(getLook(look.id)).rejects.toThrow('There is no such look.');
 });
 
+test('pressed twice, one is made', async () => {
+  const twice = await Promise.allSettled([
+    add({ ...wide, name: 'Twice' }),
+    add({ ...wide, name: 'twice' }),
+  ]);
+  expect(twice.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+  expect((await listLooks()).filter(({ name }) => /^twice$/i.test(name))).toHaveLength(1);
+});
+
 test.each([
   ['nothing done', { name: 'None', finish: {} }, /nothing is done by this look/],
   ['no name', { ...wide, name: ' ' }, /must not be empty/],

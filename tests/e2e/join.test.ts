@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { By, Key, until } from 'selenium-webdriver';
+import type { Finish } from '@/core/finish/finish';
 import { markSchema, type Mark } from '@/core/marks/registry';
 import { quartersPng } from '@/tests/lib/pictures';
 import { App, WAIT, getPixels, getShot, pixelAt, plainPng, sendShot } from './lib/app';
@@ -20,8 +21,8 @@ const view = { crop: { x: 300, y: 200, width: 300, height: 200 } };
 const documentOf = async (id: string) => (await getShot(id)).document;
 
 /** The lower right quarter of four. */
-async function openQuarter(marks: readonly Mark[] = []): Promise<string> {
-  const document = JSON.stringify({ version: 4, view, marks });
+async function openQuarter(marks: readonly Mark[] = [], finish?: Finish): Promise<string> {
+  const document = JSON.stringify({ version: 4, view, marks, finish });
   const id = await sendShot(quarters, 'Quarter', { document });
   await app.openShot(id);
   await app.keys(',', Key.ARROW_LEFT);
@@ -88,6 +89,20 @@ test('by numbers, too, hidden places hidden; it can be widened, and a note lies 
   expect([painted.width, painted.height]).toEqual([400, 240]);
   expect(pixelAt(painted, 390, 200)).toEqual([255, 255, 255, 255]);
 }, 90_000);
+
+test.each(['picture', 'all'] as const)(
+  'a part is adjusted once, on %s',
+  async (on) => {
+    const id = await openQuarter([], { adjust: { on, inverted: 100 } });
+    await app.type('From x', '0', Key.TAB);
+    await app.type('So wide', '300', Key.TAB);
+    await app.click('Bring it');
+    await app.until('brought', async () => (await documentOf(id)).marks.length === 1);
+    // The first quarter, C83232, inverted.
+    expect(pixelAt(await getPixels(id, 'picture'), 100, 20)).toEqual([0x37, 0xcd, 0xcd, 255]);
+  },
+  90_000,
+);
 
 test('shots are joined from the Shelf, and each part leads to its shot', async () => {
   const ids: string[] = [];

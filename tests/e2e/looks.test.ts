@@ -51,6 +51,31 @@ test('a look is given by a click in one step; what is there becomes a new one wi
   await app.sees('Leaves with ragged edge');
   await app.stored();
   expect(await finishOf(other)).toEqual(torn.finish);
+  // What goes away for good is asked for first.
+  await app.keys(',', Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await app.click('Remove the look Torn anew');
+  await app.click('Leave it');
+  expect((await looks()).some(({ name }) => name === 'Torn anew')).toBe(true);
+  await app.click('Remove the look Torn anew');
+  await app.click('Remove it');
+  await app.until('gone', async () => !(await looks()).some(({ name }) => name === 'Torn anew'));
+  expect(await finishOf(other)).toEqual(torn.finish);
+}, 90_000);
+
+test('a look is set as it is here, and back', async () => {
+  await marking.open();
+  await app.keys(',', Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await app.click('Torn slip');
+  await app.stored();
+  const before = await named('Calm card');
+  // The first of the list.
+  await app.click('Set as here');
+  const surroundOf = async () => (await named('Calm card')).finish.surround;
+  await app.until('as here', async () => (await surroundOf())?.ragged !== undefined);
+  // By key: a click this soon would be meant for what was there before.
+  await (await app.named('As it was')).sendKeys(Key.ENTER);
+  await app.until('as it was', async () => (await surroundOf())?.ragged === undefined);
+  expect((await named('Calm card')).finish).toEqual(before.finish);
 }, 90_000);
 
 test('a routine gives its look to what it takes', async () => {

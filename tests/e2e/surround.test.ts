@@ -143,3 +143,14 @@ test('a caption of two lines stays two when one of them is changed', async () =>
   expect((await around(id))?.caption?.text).toMatch(/^\{title\}( of 4)?\n\{n\}( of 4)?$/);
   expect((await around(id))?.caption?.text).toContain(' of 4');
 }, 90_000);
+
+test('arrows choose in Finish, but move a mark that is selected', async () => {
+  await (await browser.driver.findElement(By.css('[data-mark="box"]'))).click();
+  await app.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await app.until('moved', async () =>
+    (await marking.marksOf(id)).some((m) => 'x' in m && m.x === 22),
+  );
+  await app.keys(Key.ESCAPE);
+  await app.keys(Key.ARROW_RIGHT);
+  await app.until('Look', () => app.has('[aria-label="Looks"]'));
+}, 60_000);

@@ -39,8 +39,8 @@ export const watermark: Part<typeof schema> = {
 /** How far from the edge of the whole it stands, of the whole's shorter side. */
 export const MARGIN = 0.03;
 
-/** 0, ½ or 1: how far a place is along an axis. */
-export const shareOf = (place: Place): { x: number; y: number } => {
+/** How far a place is across and down: 0, ½ or 1. */
+export const alongOf = (place: Place): readonly [number, number] => {
   const at = places.indexOf(place);
-  return { x: (at % 3) / 2, y: Math.floor(at / 3) / 2 };
+  return [(at % 3) / 2, Math.floor(at / 3) / 2];
 };

@@ -1,9 +1,9 @@
 import { besideView } from '@/core/document/bring';
 import { pictureSize } from '@/core/document/turn';
 import { cropInside } from '@/core/document/view';
-import { withFinish } from '@/core/finish/finish';
 import type { Rect } from '@/core/geometry/rect';
 import { hides } from '@/core/marks/registry';
+import type { HeldPicture } from '@/core/values/heldPicture';
 import type { PieceMark } from '@/core/marks/piece/schema';
 import { messageOf } from '../../api/ask';
 import { packPiece, paintView } from '../../pictures/pictures';
@@ -13,23 +13,31 @@ import { newId } from '../session/newId';
 import { select } from '../session/select';
 import { fitView, openId, session, update } from '../session/session';
 import { chooseTool } from './chooseTool';
+import { fitsIn } from './pieces';
 
-/** A place of the frame as a document holds pictures; what is hidden there stays hidden. */
-async function heldPart(part: Rect) {
-  const { frame, history } = session();
+/**
+ * A place of the frame as a document holds pictures; what is hidden there stays hidden. Null where
+ * the shot, the open one still, would hold too much with it, or another is open by now.
+ * @param inPlaceOf the key of the held picture that goes for it
+ */
+async function heldPart(part: Rect, inPlaceOf?: string): Promise<HeldPicture | null> {
+  const { id, frame, history } = session();
   const { document } = history;
   const { turn } = document.view;
+  const { adjust } = document.finish ?? {};
   const picture = await paintView(
     frame,
     {
       ...document,
       view: { crop: part, ...(turn && { turn }) },
       marks: document.marks.filter(({ kind }) => hides(kind)),
-      finish: withFinish(document.finish, { surround: undefined }),
+      // What is done to all is done to the part where it lies.
+      ...{ finish: adjust?.on === 'picture' ? { adjust } : undefined },
     },
     1,
   );
-  return (await packPiece(picture)).held;
+  const { held } = await packPiece(picture);
+  return openId() === id && fitsIn(held, inPlaceOf) ? held : null;
 }
 
 const insideFrame = (wanted: Rect): Rect => {
@@ -43,11 +51,9 @@ const failed = (error: unknown): void =>
 /** Brings another place of the frame beside the view, which grows to hold both. */
 export async function bringPart(wanted: Rect): Promise<void> {
   const part = insideFrame(wanted);
-  const shot = openId();
   try {
     const held = await heldPart(part);
-    // Whoever has gone on to another shot wants nothing there.
-    if (openId() !== shot) return;
+    if (!held) return;
     const [key, id] = [newId(), newId()];
     changeDocument('Bring a part here', (draft) => {
       const { at, room } = besideView(draft.view, part);
@@ -90,11 +96,12 @@ export async function widenPart(mark: PieceMark, wanted: Rect): Promise<void> {
   const { from } = mark;
   if (!from || mark.locked) return;
   const part = insideFrame(wanted);
-  const shot = openId();
   try {
-    const held = await heldPart(part);
-    if (openId() !== shot) return;
-    const scale = mark.width / (mark.cut?.width ?? from.width);
+    const held = await heldPart(part, mark.picture);
+    if (!held) return;
+    // It may be held smaller than it is in the frame, and cut.
+    const seen = ((mark.cut?.width ?? 1) * from.width) / (mark.size?.width ?? 1);
+    const scale = mark.width / seen;
     const key = newId();
     const at = { x: mark.x + (part.x - from.x) * scale, y: mark.y + (part.y - from.y) * scale };
     changeDocument('Widen a part', (draft) => {

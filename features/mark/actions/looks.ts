@@ -3,7 +3,7 @@ import type { Look } from '@/core/contracts/look';
 import { messageOf } from '../../api/ask';
 import { api } from '../../api/client';
 import { readLooks } from '../../looks/lookStore';
-import { notify } from '../../notices/noticeStore';
+import { dismiss, notify } from '../../notices/noticeStore';
 import { changeDocument } from '../session/changes';
 import { session, update } from '../session/session';
 
@@ -24,6 +24,8 @@ export function takeLookOff(): void {
   });
 }
 
+const NOTHING = 'Nothing is done to this picture yet: adjust or surround it first.';
+
 /** What went wrong is said; true when nothing did. */
 async function attempt(title: string, work: () => Promise<unknown>): Promise<boolean> {
   try {
@@ -40,17 +42,31 @@ async function attempt(title: string, work: () => Promise<unknown>): Promise<boo
 export function keepAsLook(name: string): Promise<boolean> {
   const look = lookOf(session().history.document);
   return attempt('No look was made', async () => {
-    if (!look) throw new Error('Nothing is done to this picture yet: adjust or surround it first.');
+    if (!look) throw new Error(NOTHING);
     await api.addLook({ name, ...look });
   });
 }
 
 /** The look is from now on what is done to the open shot. */
-export function replaceLook({ id, name }: Look): Promise<boolean> {
+export async function replaceLook(before: Look): Promise<void> {
+  const { id, name, finish, pictures } = before;
   const look = lookOf(session().history.document);
-  return attempt(`“${name}” stays as it was`, async () => {
-    if (!look) throw new Error('Nothing is done to this picture yet: adjust or surround it first.');
+  const kept = `“${name}” stays as it was`;
+  const done = await attempt(kept, async () => {
+    if (!look) throw new Error(NOTHING);
     await api.changeLook(id, look);
+  });
+  if (!done) return;
+  const back = async () => {
+    dismiss('look');
+    await attempt(`“${name}” stays as here`, () => api.changeLook(id, { finish, pictures }));
+  };
+  notify({
+    key: 'look',
+    tone: 'good',
+    title: `“${name}” is now as here`,
+    lines: ['Shots that have it stay as they are.'],
+    action: { label: 'As it was', act: () => void back() },
   });
 }
 

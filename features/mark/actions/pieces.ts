@@ -60,12 +60,7 @@ async function held(blob: Blob): Promise<HeldPicture | null> {
     return null;
   }
   const { held, shrunk } = await packPiece(picture);
-  const before = Object.values(session().history.document.pictures ?? {});
-  const sum = before.reduce((n, { png }) => n + png.length, held.png.length);
-  if (sum > limits.heldPicturesText) {
-    refuse('The pictures lying on this shot would be too large together. Take one away first.');
-    return null;
-  }
+  if (!fitsIn(held)) return null;
   if (shrunk) {
     notify({
       key: 'piece',
@@ -77,6 +72,18 @@ async function held(blob: Blob): Promise<HeldPicture | null> {
     });
   }
   return held;
+}
+
+/** Whether the open shot can hold a picture besides its others; it is said when not. */
+export function fitsIn(held: HeldPicture, inPlaceOf?: string): boolean {
+  const others = Object.entries(session().history.document.pictures ?? {});
+  const sum = others.reduce(
+    (n, [key, { png }]) => (key === inPlaceOf ? n : n + png.length),
+    held.png.length,
+  );
+  if (sum <= limits.heldPicturesText) return true;
+  refuse('The pictures lying on this shot would be too large together. Take one away first.');
+  return false;
 }
 
 const refuse = (words: string): void =>

@@ -8,6 +8,7 @@ import { keyLabel } from '../../keys/useAction';
 import { useKey } from '../../keys/useKey';
 import { useLooks } from '../../looks/lookStore';
 import { Button } from '../../ui/Button';
+import { Confirm } from '../../ui/Confirm';
 import { IconButton } from '../../ui/IconButton';
 import {
   giveHere,
@@ -66,6 +67,7 @@ export function LooksPanel() {
 
 function Row({ look, any }: { look: Look; any: boolean }) {
   const [typed, setTyped] = useState<string | null>(null);
+  const [going, setGoing] = useState(false);
   const rename = () => {
     const name = typed?.trim();
     setTyped(null);
@@ -86,7 +88,7 @@ function Row({ look, any }: { look: Look; any: boolean }) {
           }}
           className={`${fieldLook} border-transparent bg-transparent font-bold hover:border-edge`}
         />
-        <IconButton label={`Remove the look ${look.name}`} onClick={() => void removeLook(look)}>
+        <IconButton label={`Remove the look ${look.name}`} onClick={() => setGoing(true)}>
           <Trash2 size={16} strokeWidth={1.75} />
         </IconButton>
       </div>
@@ -97,6 +99,14 @@ function Row({ look, any }: { look: Look; any: boolean }) {
         </Button>
         <LookKey look={look} />
       </div>
+      <Confirm
+        open={going}
+        title={`Remove the look “${look.name}”?`}
+        description="Shots that have it stay as they are. Folders and routines that give it give none any more."
+        verb="Remove it"
+        onYes={() => void removeLook(look)}
+        onClose={() => setGoing(false)}
+      />
     </li>
   );
 }

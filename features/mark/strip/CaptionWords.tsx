@@ -13,7 +13,7 @@ export function CaptionWords({ text }: { text: string }) {
   const said = leavingDocument(true).finish?.surround?.caption?.text ?? '';
   const hint = `Fields: ${captionFields.map((field) => `{${field}}`).join(' ')}`;
   return (
-    <span title={hint} className="flex items-center gap-2">
+    <span title={hint} className="flex flex-wrap items-center gap-2">
       <WordsInput
         label="Words"
         value={text}

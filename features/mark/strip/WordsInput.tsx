@@ -53,7 +53,8 @@ export function WordsInput(props: Props) {
         }}
         className={classes(
           'rounded-[6px] border border-edge bg-card px-2',
-          lines ? 'resize-none leading-[26px]' : 'h-7',
+          // The strip stays one line, however many its words have.
+          lines ? 'resize-none leading-[26px] [[role=toolbar]_&]:max-h-7' : 'h-7',
           className,
         )}
       />

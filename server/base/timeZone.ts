@@ -1,0 +1,2 @@
+/** Where this computer is, as an IANA name. */
+export const timeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
