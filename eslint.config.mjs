@@ -39,6 +39,7 @@ const schemaZones = [
 const corePackages = [
   'fast-png',
   'zod',
+  'fast-equals',
   'immer',
   'simplify-js',
   'd3-polygon',

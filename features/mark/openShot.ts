@@ -1,5 +1,6 @@
 import type { ShotDocument } from '@/core/document/document';
 import type { Shot } from '@/core/contracts/shot';
+import { sameDocument } from '@/core/document/sameDocument';
 import type { Step } from '@/core/document/steps';
 import type { History } from '@/core/document/history';
 import { loadShaper } from '@/workers/loadShaper';
@@ -60,7 +61,8 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
       shaper,
       history: begun.history,
     });
-    startStoring(shot, { revision: 1, steps: [], unstored: true });
+    const unsure = begun.resumed ? begun.history : undefined;
+    startStoring(shot, { revision: 1, steps: [], unstored: true, unsure });
     if (begun.resumed) storeSoon();
     return;
   }
@@ -82,8 +84,9 @@ async function openStored(
   const shaper = await loadShaper();
   remember({ ...shot, picture: frame });
   openedBefore.add(shot.id);
-  const fitting = drafts.find((d) => d.change.revision === shot.revision);
-  const stale = drafts.find((d) => d.change.revision !== shot.revision);
+  const news = await notThere(drafts, shot);
+  const fitting = news.find((d) => d.change.revision === shot.revision);
+  const stale = news.find((d) => d.change.revision !== shot.revision);
   const draft = fitting ?? stale;
   const begun = fitting
     ? resume(shot.document, stored.steps, stored.position, fitting)
@@ -106,9 +109,32 @@ async function openStored(
     history: begun.history,
     stored: !fitting && stale ? { name: 'stale', current: shot } : { name: 'stored', at: null },
   });
-  startStoring(shot, { revision: shot.revision, steps: stored.steps, unstored: false });
+  startStoring(shot, {
+    revision: shot.revision,
+    steps: stored.steps,
+    unstored: false,
+    unsure: begun.resumed ? begun.history : undefined,
+  });
   if (draft) await adopt(draft);
   if (begun.resumed && stillWanted()) storeSoon();
+}
+
+/**
+ * What arrived although its tab was gone before it knew: such drafts are let go, and one that follows
+ * such a change fits what is stored.
+ */
+async function notThere(drafts: readonly Draft[], shot: Shot): Promise<Draft[]> {
+  const there = drafts.filter(({ change }) => sameDocument(change.document, shot.document));
+  await Promise.all(there.map(dropDraft));
+  const { revision, document } = shot;
+  return drafts
+    .filter((draft) => !there.includes(draft))
+    .map((draft) => {
+      const { change, underway } = draft;
+      const follows =
+        change.revision + 1 === revision && underway && sameDocument(underway, document);
+      return follows ? { ...draft, change: { ...change, revision } } : draft;
+    });
 }
 
 /** A change that a closed tab left becomes this tab's own. */

@@ -35,6 +35,8 @@ export interface Draft {
   shot: string;
   tab: string;
   change: ShotChange;
+  /** What was on its way to the server when this was held: it may have arrived. */
+  underway?: ShotDocument;
 }
 
 interface Held extends DBSchema {

@@ -1,3 +1,4 @@
+import type { ShotDocument } from '@/core/document/document';
 import { shotChangeSchema, type ShotChange } from '@/core/contracts/shot';
 import { held, type Draft } from './db';
 
@@ -12,11 +13,13 @@ function ownTab(): string {
   return fresh;
 }
 
-let tab: string | null = null;
+let tab: Promise<string> | null = null;
+
+/** Claimed once: whoever asks while the lock is being had would find it taken by this tab itself. */
+const claimTab = (): Promise<string> => (tab ??= claim());
 
 /** A tab that was duplicated carries the other's name: then the lock is taken, and it gets a new one. */
-async function claimTab(): Promise<string> {
-  if (tab) return tab;
+async function claim(): Promise<string> {
   const wanted = ownTab();
   const got = await new Promise<boolean>((answer) => {
     void navigator.locks.request(TAB_LOCK + wanted, { ifAvailable: true }, (lock) => {
@@ -26,9 +29,8 @@ async function claimTab(): Promise<string> {
   });
   if (!got) {
     sessionStorage.removeItem('rezzik-tab');
-    return claimTab();
+    return claim();
   }
-  tab = wanted;
   return wanted;
 }
 
@@ -37,11 +39,15 @@ const opened = new Set<string>();
 /** Drafts that nobody has open, on their way, by their shot. */
 const sent = new Map<string, Promise<unknown>>();
 
-/** Holds a change in the browser until the server has it. */
-export async function holdDraft(shot: string, change: ShotChange): Promise<void> {
+/** Holds a change in the browser until the server has it; `underway`: what was sent before it. */
+export async function holdDraft(
+  shot: string,
+  change: ShotChange,
+  underway?: ShotDocument,
+): Promise<void> {
   opened.add(shot);
   const name = await claimTab();
-  await (await held()).put('drafts', { key: `${shot} ${name}`, shot, tab: name, change });
+  await (await held()).put('drafts', { key: `${shot} ${name}`, shot, tab: name, change, underway });
 }
 
 export async function dropDraft(draft: Pick<Draft, 'key'>): Promise<void> {

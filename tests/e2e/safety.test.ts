@@ -116,6 +116,77 @@ test('a reload right after Enter finds the shot', async () => {
   await app.until('stored', async () => (await fetch(`${appUrl()}/api/shots/${id}`)).ok);
 }, 60_000);
 
+describe('a change that arrives while its answer does not', () => {
+  /** What is sent for a change arrives; what is answered never comes, or comes as a failure. */
+  const loseAnswers = (how: 'never' | 'failure') =>
+    browser.driver.executeScript(
+      `const real = window.fetch;
+       window.fetch = async (...args) => {
+         const answer = await real(...args);
+         if (!['PUT', 'PATCH'].includes(args[1]?.method)) return answer;
+         if (arguments[0] === 'never') return new Promise(() => undefined);
+         window.fetch = real;
+         throw new TypeError('lost');
+       };`,
+      how,
+    );
+  const draw = async (key: string) => {
+    await app.keys(key);
+    const stage = await browser.driver.findElement(By.css('[data-testid="stage"]'));
+    await app.drag(stage, { x: 250, y: 200 }, { x: 400, y: 330 });
+  };
+  const kindsOf = async (id: string) => (await getShot(id)).document.marks.map((m) => m.kind);
+  let id: string;
+  const open = async (how: 'never' | 'failure') => {
+    id = await sendShot(await plainPng(600, 400, '#FFFFFF'), 'One tab');
+    await app.go(`/shots/${id}`);
+    await app.stage();
+    await loseAnswers(how);
+    await draw('b');
+    await app.until('it is there', async () => (await kindsOf(id)).join() === 'box');
+  };
+  const again = async () => {
+    await browser.driver.navigate().refresh();
+    await app.stage();
+  };
+  const goesOn = async () => {
+    await app.stored();
+    await app.chord(Key.CONTROL, 'z');
+    await app.until('undone', async () => (await kindsOf(id)).length === 0);
+    await app.stored();
+  };
+
+  test('is taken for what it is when it is sent again', async () => {
+    await open('failure');
+    await goesOn();
+  }, 60_000);
+
+  test('is not “changed elsewhere” for the page that is loaded anew', async () => {
+    await open('never');
+    await again();
+    await goesOn();
+  }, 60_000);
+
+  test('nor does what was drawn after it get lost', async () => {
+    await open('never');
+    await draw('o');
+    await app.until(
+      'it is held',
+      async () =>
+        (await app.held(
+          'drafts',
+          `entry.shot === '${id}' && entry.change.document.marks.length === 2`,
+        )) === 1,
+    );
+    await again();
+    await app.stored();
+    await app.until('both are there', async () => (await kindsOf(id)).join() === 'box,oval');
+    await app.chord(Key.CONTROL, 'z');
+    await app.until('one undone', async () => (await kindsOf(id)).join() === 'box');
+    await app.stored();
+  }, 60_000);
+});
+
 test('a stale second tab is told and goes on as a new shot; both versions live', async () => {
   const id = await sendShot(await plainPng(600, 400, '#FFFFFF'), 'Two tabs');
   const draw = async (key: string) => {

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import type { ShotChange } from '@/core/contracts/shot';
+import type { ShotDocument } from '@/core/document/document';
 import { everyMark } from '@/tests/lib/marks';
 import { openTestSession } from '@/tests/lib/session';
 import { held } from '../../outbox/db';
@@ -10,7 +11,7 @@ import { addMark } from '../actions/make';
 import { undo } from './changes';
 import { session } from './session';
 import { whenSettled } from '../../outbox/settling';
-import { startStoring, stopStoring } from './storing';
+import { startStoring, stopStoring, storeSoon } from './storing';
 
 type Answer = () => Response | Promise<Response>;
 
@@ -97,28 +98,86 @@ test('no answer: it waits, says so, and is sent again', async () => {
   expect(sent).toHaveLength(2);
 });
 
-test('a stale answer: told, never sent again, still held', async () => {
-  await open('00000000-0000-4000-8000-000000000000');
-  const { document } = session().history;
-  answers.push(() =>
+/** What is stored is another revision, with this document. */
+const stale =
+  (revision: number, document: () => ShotDocument): Answer =>
+  () =>
     Response.json(
       {
         error: { code: 'stale', message: 'changed' },
         current: {
-          id: session().id,
-          title: 'x',
-          titleOwn: true,
-          revision: 5,
-          document,
-          provenance: session().provenance,
-          width: 600,
-          height: 400,
-          binnedAt: null,
+          ...{ id: session().id, title: 'x', titleOwn: true, revision, document: document() },
+          ...{ provenance: session().provenance, width: 600, height: 400, binnedAt: null },
         },
       },
       { status: 409 },
-    ),
+    );
+const lost: Answer = () => Promise.reject(new TypeError('no answer'));
+const ID = '00000000-0000-4000-8000-000000000000';
+
+test('a change whose answer was lost is known again; what came after it is sent on top', async () => {
+  await open(ID);
+  answers.push(
+    lost,
+    stale(2, () => sent[0]?.document ?? session().history.document),
+    ok(3),
   );
+  add();
+  await until(() => session().stored.name === 'waiting');
+  add(line);
+  await until(() => session().stored.name === 'stored');
+  expect(sent).toHaveLength(3);
+  expect(sent[1]).toMatchObject({ revision: 1, steps: { keep: 0, position: 2 } });
+  expect(sent[2]).toMatchObject({ revision: 2, steps: { keep: 1, position: 2 } });
+  expect(sent[2]?.steps?.added).toHaveLength(1);
+  expect(await drafts(ID)).toEqual([]);
+});
+
+test('what the page before was still sending is known again', async () => {
+  await openTestSession([], ID);
+  add();
+  const { history } = session();
+  startStoring(session(), { revision: 1, steps: [], unstored: false, unsure: history });
+  answers.push(
+    stale(2, () => history.document),
+    ok(3),
+  );
+  storeSoon();
+  await until(() => session().stored.name === 'stored');
+  undo();
+  await until(() => sent.length === 2 && session().stored.name === 'stored');
+  expect(sent[1]).toMatchObject({ revision: 2, steps: { keep: 1, added: [], position: 0 } });
+});
+
+test('the same document two revisions on is another’s', async () => {
+  await open(ID);
+  answers.push(
+    lost,
+    stale(3, () => sent[0]?.document ?? session().history.document),
+  );
+  add();
+  await until(() => session().stored.name === 'stale');
+  expect(sent).toHaveLength(2);
+});
+
+test('a draft says what was on its way when it was held', async () => {
+  await open(ID);
+  let answer: (response: Response) => void = () => undefined;
+  answers.push(() => new Promise((resolve) => (answer = resolve)), ok(3));
+  add();
+  await until(() => sent.length === 1);
+  add(line);
+  await until(async () => (await drafts(ID))[0]?.change.document.marks.length === 2);
+  expect((await drafts(ID))[0]?.underway?.marks).toHaveLength(1);
+  answer(Response.json({ revision: 2 }));
+  await until(() => session().stored.name === 'stored');
+  expect(await drafts(ID)).toEqual([]);
+});
+
+test('a stale answer: told, never sent again, still held', async () => {
+  await open(ID);
+  const { document } = session().history;
+  answers.push(stale(5, () => document));
   add();
   await until(() => session().stored.name === 'stale');
   add(line);

@@ -1,4 +1,6 @@
-import type { ShotChange } from '@/core/contracts/shot';
+import type { Shot, ShotChange } from '@/core/contracts/shot';
+import type { History } from '@/core/document/history';
+import { sameDocument } from '@/core/document/sameDocument';
 import type { Step } from '@/core/document/steps';
 import { ApiError, messageOf, noAnswer } from '../../api/ask';
 import { api } from '../../api/client';
@@ -19,6 +21,8 @@ interface Storer {
   /** The take itself may still be on its way. */
   arrived: Promise<unknown>;
   steps: readonly Step[];
+  /** What was sent, oldest first, and may be there although no answer said so. */
+  unsure: History[];
   timer: ReturnType<typeof setTimeout> | undefined;
   sending: Promise<void> | null;
   latest: Session | null;
@@ -27,16 +31,23 @@ interface Storer {
 
 let current: Storer | null = null;
 
-/** Begins to look after a shot that was just opened. `unstored`: the take is still in the outbox. */
-export function startStoring(
-  opened: Pick<Session, 'id'>,
-  server: { revision: number; steps: readonly Step[]; unstored: boolean },
-): void {
+interface Known {
+  revision: number;
+  steps: readonly Step[];
+  /** The take is still in the outbox. */
+  unstored: boolean;
+  /** What the page before this one may still have been sending when it went. */
+  unsure?: History;
+}
+
+/** Begins to look after a shot that was just opened, by what is known of the server. */
+export function startStoring(opened: Pick<Session, 'id'>, server: Known): void {
   const storer: Storer = {
     id: opened.id,
     revision: server.revision,
     arrived: server.unstored ? whenStored(opened.id) : Promise.resolve(),
     steps: server.steps,
+    unsure: server.unsure ? [server.unsure] : [],
     timer: undefined,
     sending: null,
     latest: null,
@@ -77,7 +88,9 @@ export function storeSoon(): void {
 }
 
 async function hold(storer: Storer | null, open: Session): Promise<void> {
-  if (storer) await holdDraft(storer.id, toChange(storer, open)).catch(() => undefined);
+  if (!storer) return;
+  const underway = storer.unsure.at(-1)?.document;
+  await holdDraft(storer.id, toChange(storer, open), underway).catch(() => undefined);
 }
 
 function toChange(storer: Storer, open: Session): ShotChange {
@@ -99,17 +112,35 @@ function send(storer: Storer): Promise<void> {
   return storer.sending;
 }
 
+/** The server has this, as its `revision`. */
+function arrived(storer: Storer, revision: number, history: History): void {
+  storer.revision = revision;
+  storer.steps = history.steps;
+  storer.unsure = [];
+  if (storer.latest?.history === history) storer.latest = null;
+}
+
+/** Where what is stored is what came from here, and only its answer was lost. */
+const ownOf = (storer: Storer, current: Shot): History | undefined =>
+  current.revision === storer.revision + 1
+    ? storer.unsure.find(({ document }) => sameDocument(document, current.document))
+    : undefined;
+
 async function sendLatest(storer: Storer): Promise<void> {
   while (storer.latest) {
     const open = storer.latest;
     try {
       await storer.arrived;
+      if (storer.unsure.at(-1) !== open.history) storer.unsure.push(open.history);
       const { revision } = await api.change(storer.id, toChange(storer, open));
-      storer.revision = revision;
-      storer.steps = open.history.steps;
-      if (storer.latest === open) storer.latest = null;
+      arrived(storer, revision, open.history);
     } catch (error) {
       if (error instanceof ApiError && error.current) {
+        const own = ownOf(storer, error.current);
+        if (own) {
+          arrived(storer, error.current.revision, own);
+          continue;
+        }
         storer.latest = null;
         show(storer, { name: 'stale', current: error.current });
         return;

@@ -249,11 +249,14 @@ export class App {
 
   /** Waits until the server has everything. */
   async stored(): Promise<void> {
+    let line: string | null = null;
     await this.until('all changes stored', async () => {
-      const line = await this.driver.executeScript<string | undefined>(
+      line = await this.driver.executeScript<string | null>(
         `return document.querySelector('[data-testid="stored"]')?.textContent`,
       );
       return line?.startsWith('All changes stored') ?? false;
+    }).catch((error: unknown) => {
+      throw new Error(`The page says: ${line ?? 'nothing'}`, { cause: error });
     });
   }
 
