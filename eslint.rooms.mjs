@@ -14,6 +14,7 @@ export const rooms = {
     ['document'],
     ['contracts', 'paint'],
     ['keep', 'region'],
+    ['guide'],
     ['take'],
   ],
   features: [
@@ -27,6 +28,7 @@ export const rooms = {
     ['keep', 'mark'],
     ['take'],
     ['setup'],
+    ['guides'],
     ['shelf'],
     ['shell'],
   ],
@@ -46,6 +48,7 @@ export const rooms = {
     ['base'],
     ['paint'],
     ['bus', 'db', 'formats'],
+    ['guideFormats'],
     ['accessibility', 'http', 'indexing', 'jobs', 'portal', 'routines', 'settings', 'work'],
     ['folders', 'pool', 'tags', 'words'],
     ['frames'],
@@ -53,10 +56,10 @@ export const rooms = {
     ['shots'],
     ['pictures', 'search'],
     ['keep', 'reading'],
-    ['demo', 'join', 'links', 'mail', 'programs', 'remote'],
+    ['join', 'links', 'mail', 'programs', 'remote'],
     ['display', 'phone'],
-    ['door', 'erase', 'places'],
-    ['take'],
+    ['door', 'erase', 'guides', 'places'],
+    ['demo', 'take'],
   ],
 };
 

@@ -201,6 +201,15 @@ test('the main views', async () => {
   await found?.click();
   await picture('shelf-search');
 
+  await app.go('/guides');
+  const cards = () => browser.driver.findElements(By.css('main a[href^="/guides/"]'));
+  await app.until('the guides', async () => (await cards()).length === 2);
+  await (await cards())[1]?.click();
+  await app.until('its steps', () => app.has('[data-item="s5"]'));
+  await browser.driver.findElement(By.css('[data-item="s5"]')).click();
+  await app.atRest();
+  await picture('guide');
+
   await app.go('/setup/sending');
   await app.click('Practice remote folder');
   await app.sees('127.0.0.1');
@@ -213,9 +222,6 @@ test('the main views', async () => {
   await app.go('/setup/routines');
   await app.sees('Slip for the shop');
   await picture('setup-routines');
-  await app.go('/setup/keys');
-  await app.named('Key of Part: 5');
-  await picture('setup-keys');
 
   await browser.driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
     features: [{ name: 'prefers-color-scheme', value: 'dark' }],

@@ -61,6 +61,8 @@ const known = {
   imagemagick: () => onPath('convert-im6.q16'),
   'poppler-utils': () => onPath('pdftotext'),
   'librsvg2-bin': () => onPath('rsvg-convert'),
+  docx2txt: () => onPath('docx2txt'),
+  unzip: () => onPath('unzip'),
 };
 
 /** Programs and pages that nobody here has looked at: what is found and read is measured on them. */

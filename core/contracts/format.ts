@@ -102,6 +102,8 @@ export const encodeShape = {
   background: colour.optional(),
   /** A look that it leaves with, in place of what is done to it. */
   look: z.uuid().optional(),
+  /** Where its numbers begin, in place of where they do by themselves: in a guide they run on. */
+  first: z.int().min(0).max(99_999).optional(),
 };
 
 /** Which facts are written into files. */

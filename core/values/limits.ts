@@ -30,5 +30,11 @@ export const limits = {
   savedSearches: 200,
   /** A folder with less room than this is said to be nearly full, bytes. */
   littleRoom: 200 * 1000 * 1000,
+  guides: 2_000,
+  guideItems: 1_000,
+  /** Markdown of one caption: what takes long to read takes it with the square of its length. */
+  guideCaption: 5_000,
+  /** All pictures of a guide together, bytes. */
+  guidePictures: 200 * 1000 * 1000,
   delay: 60,
 } as const;

@@ -12,6 +12,8 @@ export class ApiError extends Error {
     readonly current?: Shot,
     /** Of a certificate that a person may trust. */
     readonly fingerprint?: string,
+    /** All that was answered. */
+    readonly body?: unknown,
   ) {
     super(message);
     this.name = 'ApiError';
@@ -50,6 +52,7 @@ export async function ask(path: string, init?: RequestInit): Promise<Response> {
     reason,
     conflict.data?.current,
     z.object({ fingerprint: z.string() }).safeParse(body).data?.fingerprint,
+    body,
   );
 }
 

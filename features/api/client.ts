@@ -4,6 +4,7 @@ import { pictureApi } from './picture';
 import { sendingApi } from './sending';
 import { foldersApi } from './folders';
 import { displayApi } from './display';
+import { guidesApi } from './guides';
 import { looksApi } from './looks';
 import { settingsApi } from './settings';
 import { shotPath } from './ask';
@@ -18,6 +19,7 @@ export const api = {
   ...displayApi,
   ...settingsApi,
   ...looksApi,
+  ...guidesApi,
 };
 
 export const thumbnailUrl = (shot: { id: string; revision: number }): string =>

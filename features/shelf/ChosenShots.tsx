@@ -1,6 +1,7 @@
-import { Archive, Columns2, FolderDown, Printer, TextCursorInput, X } from 'lucide-react';
+import { Archive, BookOpen, Columns2, FolderDown, Printer, TextCursorInput, X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
+import { limits } from '@/core/values/limits';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 import { useRemotes } from '../keep/useRemotes';
@@ -73,12 +74,10 @@ export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
     await readTags();
   };
   const give = async (look: string) => {
-    // The oldest has the first number.
-    const ordered = [...shots].sort((a, b) => a.takenAt.localeCompare(b.takenAt));
     try {
       const { given, left } = await api.giveLook(
         look,
-        ordered.map(({ id }) => id),
+        oldestFirst(shots).map(({ id }) => id),
       );
       const names = new Map(shots.map(({ id, title }) => [id, title]));
       for (const { id, revision } of shots) {
@@ -92,6 +91,14 @@ export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
       });
     } catch (error) {
       notify({ key: 'look', tone: 'bad', title: 'No look given', lines: [messageOf(error)] });
+    }
+  };
+  const guide = async () => {
+    try {
+      const { id } = await api.addGuide({ shots: oldestFirst(shots).map((shot) => shot.id) });
+      navigate(`/guides/${id}`, 'push', '?new');
+    } catch (error) {
+      notify({ key: 'guide', tone: 'bad', title: 'No guide made', lines: [messageOf(error)] });
     }
   };
   return (
@@ -141,6 +148,13 @@ export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
         className="h-8 rounded-[6px] border border-edge bg-card px-2"
         onChange={(look) => look && void give(look)}
       />
+      <Button
+        icon={<BookOpen {...icon} />}
+        disabled={busy || shots.length > limits.guideItems}
+        onClick={() => void guide()}
+      >
+        Guide
+      </Button>
       <Button
         icon={<Columns2 {...icon} />}
         disabled={busy || shots.length < 2 || shots.length > MOST_JOINED}
@@ -197,6 +211,10 @@ export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
     </section>
   );
 }
+
+/** In the order in which they are counted. */
+const oldestFirst = (shots: readonly ShotSummary[]): ShotSummary[] =>
+  [...shots].sort((a, b) => a.takenAt.localeCompare(b.takenAt));
 
 function said({ done, total, failed, left, over }: Run<What>): string {
   if (!over) return `${done} of ${total} …`;

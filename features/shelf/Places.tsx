@@ -1,7 +1,8 @@
-import { Archive, Inbox } from 'lucide-react';
+import { Archive, BookOpen, Inbox } from 'lucide-react';
 import { useEffect } from 'react';
 import { useOutbox } from '../outbox/outbox';
-import { Row } from '../ui/Row';
+import { followLink } from '../thread/navigate';
+import { LinkItem, Row } from '../ui/Row';
 import { formatCount } from '../ui/format';
 import { useAsked } from './search/asked';
 import { SavedSearches } from './searches/SavedSearches';
@@ -56,6 +57,18 @@ export function Places({ total }: Props) {
           current={bin}
           count={bin && plain && total !== null ? formatCount(total) : null}
         />
+      </Row>
+      <Row label="Made of shots" vertical className="mt-3 flex flex-col gap-0.5">
+        <LinkItem>
+          <a
+            href="/guides"
+            onClick={followLink}
+            className="flex h-8 items-center gap-2 rounded-[6px] px-2 hover:bg-tint"
+          >
+            <BookOpen {...icon} />
+            Guides
+          </a>
+        </LinkItem>
       </Row>
       <SavedSearches />
       <Tags />

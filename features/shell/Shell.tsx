@@ -3,6 +3,8 @@
 import './noEval';
 import { Tooltip } from 'radix-ui';
 import { useEffect } from 'react';
+import { GuidesView } from '../guides/GuidesView';
+import { GuideView } from '../guides/GuideView';
 import { KeepView } from '../keep/KeepView';
 import { startKeys } from '../keys/dispatch';
 import { MarkView } from '../mark/MarkView';
@@ -24,6 +26,8 @@ import { KeysOverlay } from './KeysOverlay';
 import { AnswerLine } from './AnswerLine';
 
 const SHOT = /^\/shots\/([0-9a-f-]{36})(\/keep)?$/i;
+
+const GUIDE = /^\/guides\/([0-9a-f-]{36})$/i;
 
 const PRINT = /^\/print\/((?:[0-9a-f-]{36},?)+)$/i;
 
@@ -59,6 +63,9 @@ function View({ path }: { path: string }) {
   if (id) return <MarkView key={id} id={id.toLowerCase()} />;
   const [, printed] = PRINT.exec(path) ?? [];
   if (printed) return <PrintView key={printed} ids={printed.toLowerCase().split(',')} />;
+  const [, guide] = GUIDE.exec(path) ?? [];
+  if (guide) return <GuideView key={guide} id={guide.toLowerCase()} />;
+  if (path.startsWith('/guides')) return <GuidesView />;
   if (path.startsWith('/shelf')) return <ShelfView />;
   if (path.startsWith('/setup')) return <SetupView page={path.split('/')[2] ?? 'folders'} />;
   return <TakeView />;

@@ -20,6 +20,7 @@ import { addRoutine, listRoutines } from '../routines/routines';
 import { addSearch } from '../search/saved';
 import { storeShot } from '../shots/store';
 import { setTags } from '../tags/tags';
+import { fillGuides } from './guides';
 import { demoShots, type DemoShot } from './shots';
 
 /** An id that is the same on every start, so that a fill that was cut short goes on where it was. */
@@ -104,6 +105,7 @@ export async function fillDemo(now = new Date()): Promise<void> {
     const [there] = await sql()`select 1 from shots where id = ${id}`;
     if (!there) await storeDemoShot(id, shot, i, now);
   }
+  await fillGuides(fixedId('Guides'));
 }
 
 async function storeDemoShot(id: string, shot: DemoShot, index: number, now: Date): Promise<void> {
@@ -121,6 +123,7 @@ async function storeDemoShot(id: string, shot: DemoShot, index: number, now: Dat
     version: DOCUMENT_VERSION,
     view: { crop: shot.crop ?? { x: 0, y: 0, width: part.width, height: part.height } },
     ...(shot.finish && { finish: shot.finish }),
+    ...(shot.description && { description: shot.description }),
     marks: (shot.marks ?? []).map((mark) => markSchema.parse(mark)),
   };
   await storeShot({

@@ -17,6 +17,8 @@ export interface DemoShot {
   crop?: Rect;
   marks?: MarkInput[];
   tags?: Tag[];
+  /** For people who do not see it. */
+  description?: string;
   finish?: Finish;
   keep?: ('Guides' | 'Faults' | 'Records' | 'Web')[];
   /** Formats in which it is kept in Guides besides. */
@@ -141,6 +143,7 @@ const slip = (title: string, daysAgo: number, time: string, keep?: DemoShot['kee
     text('say', 1004, 690, 'Print the slip before closing'),
   ],
   tags: ['Seeds'],
+  description: 'The order after it was sent: its confirmation number, and the button Print slip.',
   keep,
 });
 
@@ -155,6 +158,7 @@ const fault = (daysAgo: number, time: string, keep?: DemoShot['keep']): DemoShot
     text('say', 430, 90, 'No answer since 09:40', 30),
   ],
   tags: ['Faults'],
+  description: 'The list of sensors: sensor 14 gives no answer since 09:40, code E-207.',
   keep,
 });
 

@@ -89,7 +89,7 @@ async function dropOne(id: string, revision: number): Promise<number> {
     await indexShot(tx, id);
     await tx`delete from thumbnails where shot_id = ${id}`;
     // Links show the picture as it was when they were made.
-    await tx`delete from links where shot_id = ${id}`;
+    await tx`delete from links where shot_id = ${id} or ${id} = any(shows)`;
     await tx`delete from frames f where f.id = ${before.frameId}
       and not exists (select 1 from shots s where s.frame_id = f.id)`;
     return row && { ...row, sending: await eraseWaiting(tx, id) };

@@ -1,7 +1,8 @@
 import { join } from 'node:path';
 import type { Shaper } from '@/core/drawing/shaper';
 
-const STYLE = { face: 'plain', weight: 400 } as const;
+type Style = Parameters<Shaper['pieces']>[1];
+const STYLE: Style = { face: 'plain', weight: 400 };
 
 const fontPath = (file: string): string => join(process.cwd(), 'public', 'fonts', file);
 
@@ -16,12 +17,32 @@ export function writeWords(
   { text, x, y }: { text: string; x: number; y: number },
   options: PDFKit.Mixins.TextOptions,
 ): void {
-  const pieces = shaper.pieces(text, STYLE);
-  pieces.forEach((piece, i) => {
-    document.font(fontPath(piece.file));
-    const more = { ...options, continued: i < pieces.length - 1 };
-    if (i === 0) document.text(piece.text, x, y, more);
-    else document.text(piece.text, more);
+  runWords(document, shaper, [{ text, style: STYLE }], options, { x, y });
+}
+
+/** Words of one look. */
+export interface WordRun {
+  text: string;
+  style?: Style | undefined;
+  more?: PDFKit.Mixins.TextOptions;
+}
+
+/** Writes words of several looks one after the other, each letter with a font that has it. */
+export function runWords(
+  document: PDFKit.PDFDocument,
+  shaper: Shaper,
+  runs: readonly WordRun[],
+  options: PDFKit.Mixins.TextOptions,
+  at?: { x: number; y: number },
+): void {
+  const pieces = runs.flatMap(({ text, style = STYLE, more }) =>
+    shaper.pieces(text, style).map((piece) => ({ ...piece, more })),
+  );
+  pieces.forEach(({ file, text, more }, i) => {
+    document.font(fontPath(file));
+    const all = { ...options, ...more, continued: i < pieces.length - 1 };
+    if (i === 0 && at) document.text(text, at.x, at.y, all);
+    else document.text(text, all);
   });
 }
 
@@ -31,8 +52,10 @@ export function heightOfWords(
   shaper: Shaper,
   text: string,
   width: number,
+  style = STYLE,
 ): number {
-  const pieces = shaper.pieces(text, STYLE);
+  const pieces = shaper.pieces(text, style);
+  document.font(fontPath(pieces[0]?.file ?? ''));
   const height = document.heightOfString(text, { width });
   // Other letters are wider or narrower than the missing ones of the first font.
   return pieces.length > 1 ? height * 1.3 : height;

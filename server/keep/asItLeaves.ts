@@ -1,4 +1,5 @@
 import { withCaption } from '@/core/keep/caption';
+import { numberedFrom } from '@/core/document/numberedFrom';
 import { withLook } from '@/core/document/look';
 import type { FactsRule } from '@/core/contracts/format';
 import { timeZone } from '../base/timeZone';
@@ -8,6 +9,8 @@ import type { Paintable } from '../shots/rows';
 interface Leaves {
   facts?: FactsRule | undefined;
   look?: string | undefined;
+  /** Where its numbers begin. */
+  first?: number | undefined;
 }
 
 /**
@@ -16,9 +19,10 @@ interface Leaves {
  */
 export async function asItLeaves(
   shot: Paintable,
-  { facts, look }: Leaves = {},
+  { facts, look, first }: Leaves = {},
 ): Promise<Paintable> {
-  const document = look ? withLook(shot.document, await getLook(look)) : shot.document;
+  const looked = look ? withLook(shot.document, await getLook(look)) : shot.document;
+  const document = first === undefined ? looked : numberedFrom(looked, first);
   return {
     ...shot,
     document: withCaption({ ...shot, document }, facts?.origin ?? false, timeZone()),

@@ -35,6 +35,7 @@ export interface EncodeWish extends SizeWish {
   background?: string | undefined;
   facts?: FactsRule | undefined;
   look?: string | undefined;
+  first?: number | undefined;
 }
 
 export interface Encoded {

@@ -13,7 +13,16 @@ const querySchema = z.strictObject({
   words: flag.default(true),
   origin: flag.default(false),
 });
-const numbers = ['quality', 'width', 'height', 'longest', 'percent', 'maxBytes', 'density'];
+const numbers = [
+  'quality',
+  'width',
+  'height',
+  'longest',
+  'percent',
+  'maxBytes',
+  'density',
+  'first',
+];
 
 /** The cache-breaking number that addresses of pictures carry. */
 const IGNORED = ['r'];

@@ -58,6 +58,11 @@ export async function answerLink(
       `Nothing here</title>${STYLE}<h1>There is nothing at this address</h1><p>It may have ended, or been taken back.</p></main></body></html>`,
     );
   }
+  if (seen.guideId) {
+    const type = 'text/html; charset=utf-8';
+    const body = new Uint8Array(seen.bytes);
+    return { status: 200, headers: { ...headers, 'Content-Type': type }, body };
+  }
   if (picture) {
     const body = new Uint8Array(seen.bytes);
     return {

@@ -58,17 +58,33 @@ export async function makeLink(
 ): Promise<Link> {
   const shot = await getPaintable(shotId);
   const { png, width, height } = await plainPicture(shot);
-  const id = randomUUID();
-  const ends = input.days === null ? null : new Date(now.getTime() + input.days * DAY);
   const words = input.words
     ? { title: leavingTitle(shot), description: leavingDescription(shot) ?? '' }
     : { title: '', description: '' };
+  return insertLink({ shotId }, { ...words, width, height, bytes: png }, input, now);
+}
+
+/** What a link leads to: a shot's picture, or a guide as a page that shows these shots. */
+type Of = { shotId: string } | { guideId: string; shows: readonly string[] };
+
+/** Makes a link to what is seen there from now on. @throws Fault 404 */
+export async function insertLink(
+  of: Of,
+  { bytes, width, height, title, description }: Seen,
+  { days, mostViews }: Pick<z.output<typeof linkInputSchema>, 'days' | 'mostViews'>,
+  now = new Date(),
+): Promise<Link> {
+  const ends = days === null ? null : new Date(now.getTime() + days * DAY);
+  const [shot, guide, shows] =
+    'shotId' in of ? [of.shotId, null, []] : [null, of.guideId, [...of.shows]];
   const [row] = await sql()<Row[]>`insert into links
-    (id, shot_id, token, bytes, width, height, title, description, ends_at, most_views)
-    values (${id}, ${shotId}, ${randomBytes(TOKEN_BYTES).toString('base64url')}, ${png},
-      ${width}, ${height}, ${words.title}, ${words.description}, ${ends}, ${input.mostViews})
+    (id, shot_id, guide_id, shows, token, bytes, width, height, title, description, ends_at,
+      most_views)
+    values (${randomUUID()}, ${shot}, ${guide}, ${shows},
+      ${randomBytes(TOKEN_BYTES).toString('base64url')}, ${Buffer.from(bytes)}, ${width}, ${height},
+      ${title}, ${description}, ${ends}, ${mostViews})
     returning *`;
-  if (!row) throw notFound('shot');
+  if (!row) throw notFound(shot ? 'shot' : 'guide');
   return toLink(row);
 }
 
@@ -103,6 +119,8 @@ export interface Seen {
   height: number;
   title: string;
   description: string;
+  /** It is a guide, and its bytes a whole page. */
+  guideId?: string | null;
 }
 
 /**

@@ -159,6 +159,8 @@ export async function eraseShot(id: string, before?: Date): Promise<void> {
         and (${before ?? null}::timestamptz is null or binned_at < ${before ?? null})
       returning frame_id`;
     if (!row) return;
+    // Guides that show it leave it out from now on; what was shown by a link ends.
+    await tx`delete from links where ${id} = any(shows)`;
     await tx`delete from frames f where f.id = ${row.frameId}
       and not exists (select 1 from shots s where s.frame_id = f.id)`;
   });

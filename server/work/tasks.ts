@@ -3,6 +3,7 @@ import type { Likeness } from '@/core/contracts/likeness';
 import { lowLikeness, worstSpot } from '@/core/likeness/likenessMap';
 import { similarity } from '@/core/likeness/similarity';
 import type { Rect } from '@/core/geometry/rect';
+import type { GuideFormat } from '@/core/contracts/guide';
 import type { FormatName } from '@/core/contracts/format';
 import { decodeBmp, type DecodedBmp } from '@/core/raster/bmp/decode';
 import { withExponent } from '@/core/raster/gamma';
@@ -11,6 +12,7 @@ import { findParts } from '@/core/screen/parts';
 import { smallestText, type TextRun } from '@/core/screen/textHeights';
 import { fromPixels } from '../formats/raw';
 import type { Source, Wish } from '../formats/contract';
+import type { GuideBytes, Material } from '../guideFormats/contract';
 import { decoded, flatten, type Pixels } from '../paint/flatten';
 import { serverShaper } from '../paint/shaper';
 
@@ -51,6 +53,14 @@ export const tasks = {
     const { formats } = await import('../formats');
     const bytes = new Uint8Array(await formats[input.format].encode(input.source, input.wish));
     return { value: bytes, handOver: [bytes.buffer] };
+  },
+  /** Writes the files of a guide. */
+  guide: async (input: {
+    format: GuideFormat;
+    material: Material;
+  }): Promise<Done<GuideBytes[]>> => {
+    const { guideWriters } = await import('../guideFormats');
+    return { value: await guideWriters[input.format].write(input.material) };
   },
   /** Decodes a BMP file. */
   decodeBmp: ({ bytes }: { bytes: Uint8Array }): Promise<Done<DecodedBmp>> => {

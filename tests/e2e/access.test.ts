@@ -282,6 +282,20 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
         await app.click('Every mark');
       },
     ],
+    ['Guides', () => app.go('/guides').then(() => app.named('New guide'))],
+    [
+      'A guide',
+      async () => {
+        const answer = await fetch(`${appUrl()}/api/guides`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body: JSON.stringify({ title: 'Access', shots: [shot] }),
+        });
+        const { id } = (await answer.json()) as { id: string };
+        await app.go(`/guides/${id}`);
+        await app.named('Heading of the step');
+      },
+    ],
     [
       'Setup, folders',
       async () => {

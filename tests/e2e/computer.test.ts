@@ -122,8 +122,9 @@ test('a take by system key opens in Mark on the page that is open', async () => 
   await app.sees('Today');
   await app.until('the page listens', () => app.has('html[data-hears]'));
   await display.run('xdotool', 'key', 'ctrl+alt+s');
-  const id = await app.marked();
+  // What is said goes by itself, and may be gone before Mark has opened.
   await app.sees('Screen to mark');
+  const id = await app.marked();
   expect((await getShot(id)).width).toBe(1600);
   const { id: routine } = (await answer.json()) as { id: string };
   await fetch(`${appUrl()}/api/routines/${routine}`, { method: 'DELETE' });

@@ -1,0 +1,261 @@
+import { BookDown } from 'lucide-react';
+import { useRef, useState } from 'react';
+import type { GuideFormat, GuideShot } from '@/core/contracts/guide';
+import { messageOf } from '../api/ask';
+import { api } from '../api/client';
+import { PlaceSwitch } from '../keep/PlaceSwitch';
+import { useFolders } from '../keep/useFolders';
+import { useAction } from '../keys/useAction';
+import { modifier } from '../keys/useKey';
+import { LookChoice } from '../looks/LookChoice';
+import { dismiss, notify } from '../notices/noticeStore';
+import { copyText } from '../pictures/clipboard';
+import { saveBlob } from '../pictures/saveBlob';
+import { Button } from '../ui/Button';
+import { chosenLook, classes } from '../ui/classes';
+import { change, guideStored, useGuide } from './guideStore';
+import { useChosenPlaces } from './places';
+import { useGuideShots } from './useNumbers';
+
+const labels: Record<GuideFormat, { label: string; note: string; extension: string }> = {
+  html: { label: 'Page (HTML)', note: 'One file, opens in any browser.', extension: 'html' },
+  pdf: { label: 'PDF', note: 'Pages for printing, with contents and numbers.', extension: 'pdf' },
+  docx: {
+    label: 'Document (DOCX)',
+    note: 'To be written on in a word processor.',
+    extension: 'docx',
+  },
+  markdown: { label: 'Markdown', note: 'Text, with the pictures beside it.', extension: 'zip' },
+  epub: { label: 'Book (EPUB)', note: 'For reading devices.', extension: 'epub' },
+};
+const formats = Object.keys(labels) as GuideFormat[];
+const SIZES = [800, 1200, 1600, 2400];
+const select = 'mt-1 h-8 w-full rounded-[6px] border border-edge bg-card px-2';
+
+/** How a guide is kept: as what, where, how large, in which look. */
+export function KeepGuide({ id, onChoose }: { id: string; onChoose: (step: string) => void }) {
+  const guide = useGuide((s) => s.open?.guide);
+  const title = useGuide((s) => s.open?.title ?? '');
+  const folders = useFolders() ?? [];
+  const [places, setPlaces] = useChosenPlaces(folders);
+  const { busy, keep, stop, download } = useKeeping(id, title, places);
+  useAction('keep.go', () => void keep());
+  const steps = guide?.items.filter(({ kind }) => kind === 'step').length ?? 0;
+  const count = places.folders.length + (places.link ? 1 : 0);
+  return (
+    <aside
+      aria-label="How to keep it"
+      className="flex w-[288px] shrink-0 flex-col-reverse border-l border-line bg-paper max-[1000px]:w-[230px]"
+    >
+      <div className="flex flex-col gap-2 border-t border-line px-4 py-2">
+        {busy && <Button onClick={stop}>Stop</Button>}
+        <Button
+          look="next"
+          className="h-11 text-base"
+          hint={`${modifier}+Enter`}
+          icon={<BookDown size={18} strokeWidth={1.75} className="shrink-0" />}
+          disabled={busy || steps === 0 || count === 0 || places.formats.length === 0}
+          onClick={() => void keep()}
+        >
+          {busy ? 'Keeping …' : 'Keep the guide'}
+        </Button>
+      </div>
+      <div className="min-h-0 grow overflow-auto px-4 py-2">
+        <h2 className="mb-1 font-name text-base">Keep as</h2>
+        <div role="group" aria-label="Formats" className="flex flex-wrap gap-1.5">
+          {formats.map((format) => {
+            const on = places.formats.includes(format);
+            return (
+              <button
+                key={format}
+                type="button"
+                aria-pressed={on}
+                title={labels[format].note}
+                onClick={() =>
+                  setPlaces({
+                    formats: on
+                      ? places.formats.filter((one) => one !== format)
+                      : [...places.formats, format],
+                  })
+                }
+                className={classes('h-8 rounded-full border px-3', chosenLook(on))}
+              >
+                {labels[format].label}
+              </button>
+            );
+          })}
+        </div>
+        <p className="mt-1 text-[13px] text-soft">
+          {places.formats.length === 0 && 'Choose at least one.'}
+          {places.formats.length === 1 && places.formats.map((format) => labels[format].note)}
+        </p>
+        <h2 className="mt-3 mb-1 font-name text-base">Where</h2>
+        <div className="flex flex-col gap-1">
+          {folders.map((folder) => (
+            <PlaceSwitch
+              key={folder.id}
+              label={folder.name}
+              note={folder.path}
+              problem={folder.problem}
+              on={places.folders.includes(folder.id)}
+              onChange={(on) =>
+                setPlaces({
+                  folders: on
+                    ? [...places.folders, folder.id]
+                    : places.folders.filter((one) => one !== folder.id),
+                })
+              }
+            />
+          ))}
+          <PlaceSwitch
+            label="Link, one month"
+            note="shows the page as it is now; can be taken back"
+            on={places.link}
+            onChange={(link) => setPlaces({ link })}
+          />
+        </div>
+        <Button
+          className="mt-2 w-full"
+          disabled={busy || steps === 0 || places.formats.length === 0}
+          onClick={() => void download()}
+        >
+          Download
+        </Button>
+        <h2 className="mt-3 font-name text-base">Pictures</h2>
+        <label className="mt-1 block">
+          Longest side
+          <select
+            className={select}
+            value={guide?.longest ?? ''}
+            onChange={(event) =>
+              change((draft) => {
+                draft.guide.longest = Number(event.target.value) || null;
+              })
+            }
+          >
+            <option value="">as they are</option>
+            {SIZES.map((size) => (
+              <option key={size} value={size}>
+                at most {size} px
+              </option>
+            ))}
+          </select>
+        </label>
+        <div className="mt-2">
+          Look
+          <LookChoice
+            value={guide?.look ?? null}
+            none="as each is"
+            className={select}
+            onChange={(look) =>
+              change((draft) => {
+                draft.guide.look = look;
+              })
+            }
+          />
+        </div>
+        <Descriptions onChoose={onChoose} />
+      </div>
+    </aside>
+  );
+}
+
+/** Whose picture has no words for people who do not see it. */
+function Descriptions({ onChoose }: { onChoose: (step: string) => void }) {
+  const items = useGuide((s) => s.open?.guide.items);
+  const shots = useGuideShots();
+  const isBare = (shot: GuideShot | undefined) => shot?.state === 'there' && !shot.description;
+  const steps = (items ?? []).flatMap((item) => (item.kind === 'step' ? [item] : []));
+  const bare = steps.filter(({ shot }) => isBare(shots.get(shot)));
+  if (bare.length === 0) return null;
+  return (
+    <>
+      <h2 className="mt-3 mb-1 font-name text-base">Descriptions</h2>
+      <div className="rounded-[8px] border border-edge bg-card p-2">
+        <p className="font-bold">
+          {`${bare.length} of ${steps.length} ${bare.length === 1 ? 'has' : 'have'} none.`}
+        </p>
+        <ul>
+          {bare.slice(0, 20).map(({ id, heading, shot }) => (
+            <li key={id}>
+              <button
+                type="button"
+                onClick={() => onChoose(id)}
+                className="w-full truncate text-left text-petrol underline"
+              >
+                {heading || shots.get(shot)?.name || 'Picture'}
+              </button>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </>
+  );
+}
+
+const MONTH = 30;
+
+/** Keeps a guide where it is wanted, says what became of it, and can be stopped. */
+function useKeeping(id: string, title: string, places: ReturnType<typeof useChosenPlaces>[0]) {
+  const [busy, setBusy] = useState(false);
+  const stopper = useRef<AbortController | null>(null);
+  const attempt = async (work: (signal: AbortSignal) => Promise<void>) => {
+    if (stopper.current) return;
+    const control = new AbortController();
+    stopper.current = control;
+    setBusy(true);
+    dismiss('guide');
+    try {
+      await guideStored();
+      await work(control.signal);
+    } catch (error) {
+      notify({
+        key: 'guide',
+        tone: control.signal.aborted ? 'plain' : 'bad',
+        title: control.signal.aborted ? 'Stopped' : 'The guide was not kept',
+        lines: control.signal.aborted ? [] : [messageOf(error)],
+      });
+    } finally {
+      stopper.current = null;
+      setBusy(false);
+    }
+  };
+  const keep = () =>
+    attempt(async (signal) => {
+      if (places.formats.length === 0) return;
+      const lines: string[] = [];
+      let left = 0;
+      for (const folderId of places.folders) {
+        const kept = await api.keepGuide(id, { folderId, formats: places.formats }, signal);
+        lines.push(...kept.files.map(({ path }) => path));
+        left = kept.left;
+      }
+      const link = places.link ? await api.linkGuide(id, { days: MONTH }, signal) : null;
+      const address = link && (link.openAddress ?? link.address);
+      if (address) lines.push(address);
+      if (lines.length === 0) return;
+      if (left > 0) {
+        lines.push(
+          left === 1
+            ? '1 step is left out: its shot is in the Bin or gone.'
+            : `${left} steps are left out: their shots are in the Bin or gone.`,
+        );
+      }
+      notify({
+        key: 'guide',
+        tone: 'good',
+        title: 'The guide is kept',
+        lines,
+        stays: true,
+        ...(address && { action: { label: 'Copy the link', act: () => void copyText(address) } }),
+      });
+    });
+  const download = () =>
+    attempt(async (signal) => {
+      for (const format of places.formats) {
+        const file = await api.guideFile(id, format, signal);
+        saveBlob(file, `${title}.${labels[format].extension}`);
+      }
+    });
+  return { busy, keep, download, stop: () => stopper.current?.abort() };
+}

@@ -1,0 +1,206 @@
+import { create } from 'zustand';
+import { deepEqual } from 'fast-equals';
+import { produce } from 'immer';
+import type { Guide, StoredGuide } from '@/core/contracts/guide';
+import { messageOf, noAnswer } from '../api/ask';
+import { api } from '../api/client';
+import { currentGuide } from '../api/guides';
+
+export type GuideState =
+  | { name: 'stored' | 'storing' }
+  | { name: 'waiting'; why: string }
+  | { name: 'stale'; current: StoredGuide };
+
+/** What is written of a guide, and how it was before. */
+interface Draft {
+  title: string;
+  guide: Guide;
+}
+
+interface Open extends Draft {
+  id: string;
+  /** As the server last told it: its revision, and the shots that it names. */
+  stored: StoredGuide;
+  state: GuideState;
+  before: readonly Draft[];
+  undone: readonly Draft[];
+  /** What the last change was about: quick ones about the same are one step of undo. */
+  about: { what: string; at: number };
+}
+
+/** The guide that is open. */
+export const useGuide = create<{ open: Open | null }>(() => ({ open: null }));
+
+const openGuide = (): Open | null => useGuide.getState().open;
+const set = (change: Partial<Open>): void =>
+  useGuide.setState(({ open }) => ({ open: open && { ...open, ...change } }));
+
+/** Waits this long after a change, so that a word is sent once. */
+const PAUSE = 400;
+const RETRY = 2000;
+/** Changes about one thing that follow each other this fast are one step, ms. */
+const JOINS_WITHIN = 1500;
+const MOST_STEPS = 200;
+
+let timer: ReturnType<typeof setTimeout> | undefined;
+let sending: Promise<void> | null = null;
+
+/** Opens a guide, or reads it anew; what is not stored yet stays. */
+export async function readGuide(id: string): Promise<void> {
+  const stored = await api.guide(id);
+  const open = openGuide();
+  if (open?.id === id && open.state.name !== 'stored') return;
+  if (open?.id === id && open.stored.revision === stored.revision) {
+    set({ stored });
+    return;
+  }
+  const { title, guide } = stored;
+  useGuide.setState({
+    open: {
+      ...{ id, stored, title, guide, state: { name: 'stored' } },
+      ...{ before: [], undone: [], about: { what: '', at: 0 } },
+    },
+  });
+}
+
+/** Lets go of the open guide; what is not stored yet is sent now. */
+export function leaveGuide(): void {
+  clearTimeout(timer);
+  void send().finally(() => useGuide.setState({ open: null }));
+}
+
+/** Changes what is written. @param what it is about; quick changes about the same are one step */
+export function change(recipe: (draft: Draft) => void, what = ''): void {
+  const open = openGuide();
+  if (!open) return;
+  const { title, guide, before, about } = open;
+  const next = produce({ title, guide }, recipe);
+  if (next.title === title && next.guide === guide) return;
+  const now = Date.now();
+  const joins = what !== '' && what === about.what && now - about.at < JOINS_WITHIN;
+  set({
+    ...next,
+    before: joins ? before : [...before.slice(1 - MOST_STEPS), { title, guide }],
+    undone: [],
+    about: { what, at: now },
+  });
+  storeSoon();
+}
+
+export function undo(): void {
+  const open = openGuide();
+  const last = open?.before.at(-1);
+  if (!open || !last) return;
+  const { title, guide, before, undone } = open;
+  const about = { what: '', at: 0 };
+  set({ ...last, before: before.slice(0, -1), undone: [...undone, { title, guide }], about });
+  storeSoon();
+}
+
+export function redo(): void {
+  const open = openGuide();
+  const last = open?.undone.at(-1);
+  if (!open || !last) return;
+  const { title, guide, before, undone } = open;
+  const about = { what: '', at: 0 };
+  set({ ...last, before: [...before, { title, guide }], undone: undone.slice(0, -1), about });
+  storeSoon();
+}
+
+function storeSoon(): void {
+  if (openGuide()?.state.name === 'stale') return;
+  set({ state: { name: 'storing' } });
+  clearTimeout(timer);
+  timer = setTimeout(() => void send(), PAUSE);
+}
+
+function send(): Promise<void> {
+  sending ??= sendLatest().finally(() => {
+    sending = null;
+  });
+  return sending;
+}
+
+async function sendLatest(): Promise<void> {
+  for (;;) {
+    const open = openGuide();
+    if (!open || open.state.name === 'stored' || open.state.name === 'stale') return;
+    const { id, title, guide } = open;
+    try {
+      const stored = await api.changeGuide(id, patchOf(open));
+      const now = openGuide();
+      if (now?.id !== id) return;
+      const same = now.title === title && now.guide === guide;
+      set({ stored, ...(same && { state: { name: 'stored' } }) });
+    } catch (error) {
+      if (openGuide()?.id !== id) return;
+      const current = currentGuide(error);
+      if (current) {
+        if (current.title !== title || !deepEqual(current.guide, guide)) {
+          set({ state: { name: 'stale', current } });
+          return;
+        }
+        // It had arrived; only the answer was lost.
+        set({ stored: current });
+        continue;
+      }
+      set({ state: { name: 'waiting', why: messageOf(error) } });
+      if (!noAnswer(error)) return;
+      await new Promise((resolve) => setTimeout(resolve, RETRY));
+    }
+  }
+}
+
+/** An empty title is none: the one before stays until there is another. */
+const patchOf = ({ stored, title, guide }: Open) => ({
+  revision: stored.revision,
+  ...(title.trim() && { title: title.trim() }),
+  guide,
+});
+
+/** Resolves when the server has all that was written. @throws Error with the reason why it has not */
+export async function guideStored(): Promise<void> {
+  clearTimeout(timer);
+  await send();
+  const state = openGuide()?.state;
+  if (state?.name === 'waiting') throw new Error(state.why);
+  if (state?.name === 'stale') throw new Error('This guide was changed elsewhere.');
+}
+
+/** What was stored elsewhere takes the place of what is written here; undo brings that back. */
+export function takeTheirs(): void {
+  const open = openGuide();
+  if (open?.state.name !== 'stale') return;
+  const { current } = open.state;
+  const { title, guide, before } = open;
+  set({
+    ...{ stored: current, title: current.title, guide: current.guide, state: { name: 'stored' } },
+    ...{ before: [...before, { title, guide }], undone: [] },
+  });
+}
+
+/** What is written here takes the place of what was stored elsewhere. */
+export function storeMine(): void {
+  const open = openGuide();
+  if (open?.state.name !== 'stale') return;
+  const { current } = open.state;
+  const theirs = { title: current.title, guide: current.guide };
+  set({
+    ...{ stored: current, state: { name: 'storing' } },
+    ...{ before: [...open.before, theirs], undone: [] },
+  });
+  void send();
+}
+
+/** The page goes: what is not sent yet is sent while it goes, where it is not too long for that. */
+export function sendWhileLeaving(): void {
+  const open = openGuide();
+  if (!open || sending || open.state.name === 'stored' || open.state.name === 'stale') return;
+  void api.changeGuide(open.id, patchOf(open), true).catch(() => undefined);
+}
+
+/** Whether the server does not have all that is written. */
+export const isUnsent = (): boolean => {
+  const state = openGuide()?.state.name;
+  return state === 'storing' || state === 'waiting';
+};

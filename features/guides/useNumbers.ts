@@ -1,0 +1,26 @@
+import { useMemo } from 'react';
+import type { GuideShot } from '@/core/contracts/guide';
+import { numbersOf, type StepNumbers } from '@/core/guide/numbering';
+import { useGuide } from './guideStore';
+
+const NONE: readonly GuideShot[] = [];
+
+/** The shots of the open guide, by their ids. */
+export function useGuideShots(): ReadonlyMap<string, GuideShot> {
+  const shots = useGuide((s) => s.open?.stored.shots ?? NONE);
+  return useMemo(() => new Map(shots.map((shot) => [shot.id, shot])), [shots]);
+}
+
+/** Which numbers each step of the open guide has. */
+export function useNumbers(): ReadonlyMap<string, StepNumbers> {
+  const items = useGuide((s) => s.open?.guide.items);
+  const shots = useGuideShots();
+  return useMemo(
+    () =>
+      numbersOf(items ?? [], (id) => {
+        const shot = shots.get(id);
+        return shot?.state === 'there' ? shot.discs : undefined;
+      }),
+    [items, shots],
+  );
+}
