@@ -32,8 +32,11 @@ export async function paint(shot: Paintable): Promise<Pixels> {
 
 /** A shot painted as it leaves. */
 export function paintedPixels(shot: Paintable): Promise<Pixels> {
-  // To different places it leaves with different looks, and its caption says different things.
-  const key = `${shot.id} ${shot.revision} ${JSON.stringify(shot.document.finish ?? null)}`;
+  // To different places it leaves with different looks, its caption says different things, and in a
+  // guide its numbers run on.
+  const { finish = null, marks } = shot.document;
+  const first = marks.find((mark) => mark.kind === 'number')?.value;
+  const key = `${shot.id} ${shot.revision} ${first ?? ''} ${JSON.stringify(finish)}`;
   const before = kept.find((entry) => entry.key === key);
   if (before) return before.pixels;
   const pixels = paint(shot);

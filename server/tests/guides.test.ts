@@ -17,10 +17,11 @@ import { addGuide, changeGuide, getGuide, listGuides, removeGuide } from '../gui
 import { keepGuide } from '../guides/keep';
 import { linkGuide } from '../guides/link';
 import { readyGuide } from '../guides/write';
+import { encodeShot } from '../keep/encode';
 import { answerLink } from '../links/answer';
 import { listLooks } from '../looks/looks';
 import { changeShot } from '../shots/change';
-import { getShot } from '../shots/rows';
+import { getPaintable, getShot } from '../shots/rows';
 import { binShot, eraseShot, restoreShot, storeShot } from '../shots/store';
 import { begin, finish, gradient, testFolder } from './setup';
 
@@ -144,6 +145,18 @@ describe('a guide', () => {
     await binShot(second);
     await eraseShot(second);
     expect((await getGuide(guide.id)).shots[1]).toMatchObject({ state: 'gone', discs: [] });
+  });
+
+  test('numbers run on in the picture itself, also when it was just painted for another place', async () => {
+    const { shot: second } = stepOf(await seeds(), 1);
+    const [alone, again, later] = await Promise.all(
+      [undefined, undefined, 2].map(async (first) => {
+        const { bytes } = await encodeShot(await getPaintable(second), { format: 'png', first });
+        return sharp(bytes).raw().toBuffer();
+      }),
+    );
+    expect(again).toEqual(alone);
+    expect(later).not.toEqual(alone);
   });
 
   test('takes up a changed shot, one look and one size for all', async () => {
