@@ -9,7 +9,7 @@ export const rooms = {
   core: [
     ['colour', 'geometry', 'naming', 'numbers', 'random', 'values'],
     ['drawing', 'likeness', 'raster', 'recognition', 'trueUp'],
-    ['desk', 'finish', 'screen', 'search'],
+    ['compare', 'desk', 'finish', 'screen', 'search'],
     ['marks', 'places'],
     ['document'],
     ['contracts', 'paint'],
@@ -28,7 +28,7 @@ export const rooms = {
     ['keep', 'mark'],
     ['take'],
     ['setup'],
-    ['guides'],
+    ['compare', 'guides'],
     ['shelf'],
     ['shell'],
   ],

@@ -134,8 +134,6 @@ test('the main views', async () => {
   await app.click('Allow reading this computer’s screen');
   await app.sees('Bed list');
   await picture('take-computer');
-  await app.click('Shared screen');
-  await picture('take-shared-screen');
 
   await app.go(`/shots/${slip}`);
   await app.stage();
@@ -200,6 +198,11 @@ test('the main views', async () => {
   const [found] = await browser.driver.findElements(By.css('[data-shot]'));
   await found?.click();
   await picture('shelf-search');
+
+  await app.go(`/compare/${slip}`);
+  await app.sees('What differs');
+  await app.atRest();
+  await picture('compare');
 
   await app.go('/guides');
   const cards = () => browser.driver.findElements(By.css('main a[href^="/guides/"]'));

@@ -1,3 +1,4 @@
+import { comparisonSchema, type Compared, type Comparison } from '@/core/contracts/compare';
 import {
   formatsSchema,
   type FactsRule,
@@ -56,6 +57,8 @@ function sizeIn(header: string | null): Size {
 
 /** What is asked of the server about pictures as they leave. */
 export const pictureApi = {
+  compare: (first: string, second: string, of: Compared): Promise<Comparison> =>
+    read(comparisonSchema, `${shotPath(first)}/compare/${second}?of=${of}`),
   picture: async (id: string, wish: PictureWish, signal?: AbortSignal): Promise<MadePicture> => {
     const answer = await ask(`${shotPath(id)}/picture?${pictureQuery(wish)}`, { signal });
     return {

@@ -1,4 +1,13 @@
-import { Archive, BookOpen, Columns2, FolderDown, Printer, TextCursorInput, X } from 'lucide-react';
+import {
+  Archive,
+  BookOpen,
+  Columns2,
+  Diff,
+  FolderDown,
+  Printer,
+  TextCursorInput,
+  X,
+} from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { limits } from '@/core/values/limits';
@@ -154,6 +163,19 @@ export function ChosenShots({ shots, onClear, onGone, onChanged }: Props) {
         onClick={() => void guide()}
       >
         Guide
+      </Button>
+      <Button
+        icon={<Diff {...icon} />}
+        disabled={busy || shots.length !== 2}
+        onClick={() =>
+          navigate(
+            `/compare/${oldestFirst(shots)
+              .map(({ id }) => id)
+              .join(',')}`,
+          )
+        }
+      >
+        Compare
       </Button>
       <Button
         icon={<Columns2 {...icon} />}

@@ -1,4 +1,4 @@
-import { ArchiveRestore, ClipboardCopy, FolderDown, PencilLine, Trash2 } from 'lucide-react';
+import { ArchiveRestore, ClipboardCopy, Diff, FolderDown, PencilLine, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import type { Copy } from '@/core/contracts/folder';
 import type { Programs } from '@/core/contracts/program';
@@ -127,6 +127,13 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
             >
               Keep
             </Button>
+            <IconButton
+              label="Compare with the untouched picture"
+              onClick={() => navigate(`/compare/${shot.id}`)}
+              className="border border-edge bg-card"
+            >
+              <Diff {...icon} />
+            </IconButton>
             <IconButton label="Put in the bin" onClick={bin} className="border border-edge bg-card">
               <Trash2 {...icon} />
             </IconButton>

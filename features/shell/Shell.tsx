@@ -3,6 +3,7 @@
 import './noEval';
 import { Tooltip } from 'radix-ui';
 import { useEffect } from 'react';
+import { CompareView } from '../compare/CompareView';
 import { GuidesView } from '../guides/GuidesView';
 import { GuideView } from '../guides/GuideView';
 import { KeepView } from '../keep/KeepView';
@@ -28,6 +29,8 @@ import { AnswerLine } from './AnswerLine';
 const SHOT = /^\/shots\/([0-9a-f-]{36})(\/keep)?$/i;
 
 const GUIDE = /^\/guides\/([0-9a-f-]{36})$/i;
+
+const COMPARE = /^\/compare\/([0-9a-f-]{36})(?:,([0-9a-f-]{36}))?$/i;
 
 const PRINT = /^\/print\/((?:[0-9a-f-]{36},?)+)$/i;
 
@@ -63,6 +66,8 @@ function View({ path }: { path: string }) {
   if (id) return <MarkView key={id} id={id.toLowerCase()} />;
   const [, printed] = PRINT.exec(path) ?? [];
   if (printed) return <PrintView key={printed} ids={printed.toLowerCase().split(',')} />;
+  const [, one, other] = COMPARE.exec(path) ?? [];
+  if (one) return <CompareView key={path} first={one} second={other ?? one} />;
   const [, guide] = GUIDE.exec(path) ?? [];
   if (guide) return <GuideView key={guide} id={guide.toLowerCase()} />;
   if (path.startsWith('/guides')) return <GuidesView />;

@@ -22,7 +22,7 @@ import type { Paintable } from '../shots/rows';
 import { inEncodingQueue } from '../base/encodingQueue';
 import { holding, run } from '../pool/pool';
 import { formats } from '../formats';
-import { asItLeaves } from './asItLeaves';
+import { asItLeaves, type Without } from './asItLeaves';
 import { optionsOf, type Format, type Source, type Wish } from '../formats/contract';
 import { barePng, plainPng } from '../formats/png';
 import { fromPixels } from '../formats/raw';
@@ -36,6 +36,7 @@ export interface EncodeWish extends SizeWish {
   facts?: FactsRule | undefined;
   look?: string | undefined;
   first?: number | undefined;
+  without?: Without | undefined;
 }
 
 export interface Encoded {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { encodeShape, formatNames, type FormatOptions } from '@/core/contracts/format';
 import { fit } from '../http/body';
+import { withouts } from './asItLeaves';
 import type { EncodeWish } from './encode';
 import { formats } from '../formats';
 
@@ -12,6 +13,7 @@ const querySchema = z.strictObject({
   /** Facts to be written into the file, as folders have rules for: words, and where from. */
   words: flag.default(true),
   origin: flag.default(false),
+  without: z.enum(withouts).optional(),
 });
 const numbers = [
   'quality',

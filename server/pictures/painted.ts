@@ -32,11 +32,11 @@ export async function paint(shot: Paintable): Promise<Pixels> {
 
 /** A shot painted as it leaves. */
 export function paintedPixels(shot: Paintable): Promise<Pixels> {
-  // To different places it leaves with different looks, its caption says different things, and in a
-  // guide its numbers run on.
+  // To different places it leaves with different looks, its caption says different things, in a guide
+  // its numbers run on, and compared it may be without its marks.
   const { finish = null, marks } = shot.document;
   const first = marks.find((mark) => mark.kind === 'number')?.value;
-  const key = `${shot.id} ${shot.revision} ${first ?? ''} ${JSON.stringify(finish)}`;
+  const key = `${shot.id} ${shot.revision} ${marks.length} ${first ?? ''} ${JSON.stringify(finish)}`;
   const before = kept.find((entry) => entry.key === key);
   if (before) return before.pixels;
   const pixels = paint(shot);

@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import { compare, type Comparison } from '@/core/compare/compare';
 import type { Likeness } from '@/core/contracts/likeness';
 import { lowLikeness, worstSpot } from '@/core/likeness/likenessMap';
 import { similarity } from '@/core/likeness/similarity';
@@ -96,6 +97,14 @@ export const tasks = {
     const worst = likeness < 1 ? worstSpot(map, before) : null;
     return { value: { likeness, low: lowLikeness(map, before), worst } };
   },
+  /** What two pictures differ by, laid on each other. */
+  differences: ({
+    first,
+    second,
+  }: {
+    first: ReadablePixels;
+    second: ReadablePixels;
+  }): Promise<Done<Comparison>> => Promise.resolve({ value: compare(first, second) }),
   /** Buttons, fields, menus and the like: those found within a time, ms. */
   parts: ({
     picture,

@@ -284,6 +284,13 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
     ],
     ['Guides', () => app.go('/guides').then(() => app.named('New guide'))],
     [
+      'Compare',
+      async () => {
+        await app.go(`/compare/${shot}`);
+        await app.sees('What differs');
+      },
+    ],
+    [
       'A guide',
       async () => {
         const answer = await fetch(`${appUrl()}/api/guides`, {
