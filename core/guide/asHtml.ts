@@ -13,7 +13,7 @@ export interface Shown {
 const STYLE = `
 :root{color-scheme:light dark;--ground:#f6f4ec;--card:#fffefb;--ink:#1c2b2a;--soft:#4c5a57;--line:#d9d4c3;--link:#0b5d66}
 @media(prefers-color-scheme:dark){:root{--ground:#151b1a;--card:#1d2524;--ink:#e9e6dc;--soft:#b3bab5;--line:#3a4543;--link:#7fc7cf}}
-body{margin:0;background:var(--ground);color:var(--ink);font:17px/1.55 system-ui,sans-serif}
+body{margin:0;overflow-wrap:anywhere;background:var(--ground);color:var(--ink);font:17px/1.55 system-ui,sans-serif}
 main{max-width:960px;margin:auto;padding:32px 24px 64px}
 h1{font-size:32px;line-height:1.2;margin:0 0 16px}h2{font-size:24px;margin:48px 0 12px}h3{font-size:20px;margin:36px 0 10px}
 a{color:var(--link)}nav{border:1px solid var(--line);border-radius:8px;padding:12px 20px;margin:0 0 32px;background:var(--card)}

@@ -203,6 +203,8 @@ function useKeeping(id: string, title: string, places: ReturnType<typeof useChos
     if (stopper.current) return;
     const control = new AbortController();
     stopper.current = control;
+    // What is typed in a field counts when it is left.
+    if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
     setBusy(true);
     dismiss('guide');
     try {

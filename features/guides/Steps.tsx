@@ -1,7 +1,8 @@
 import { DndContext, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { ArrowDown, ArrowUp, Heading, ImagePlus, Trash2 } from 'lucide-react';
-import type { GuideItem } from '@/core/contracts/guide';
+import { memo } from 'react';
+import type { GuideItem, GuideShot, GuideStep } from '@/core/contracts/guide';
 import { spanOf } from '@/core/guide/numbering';
 import { Thumbnail } from '../pictures/Thumbnail';
 import { Button } from '../ui/Button';
@@ -30,6 +31,8 @@ export function Steps({ chosen, onChoose, onRemove, onHeading, onShots }: Props)
     useSensor(PointerSensor, { activationConstraint: { distance: PRESS } }),
   );
   const at = items.findIndex(({ id }) => id === chosen);
+  const shots = useGuideShots();
+  const numbers = useNumbers();
   return (
     <aside
       aria-label="Steps"
@@ -70,14 +73,19 @@ export function Steps({ chosen, onChoose, onRemove, onHeading, onShots }: Props)
         >
           <SortableContext items={items.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
             <Row label="Steps" vertical className="flex flex-col gap-2">
-              {items.map((item) => (
-                <Entry
-                  key={item.id}
-                  item={item}
-                  chosen={item.id === chosen}
-                  onChoose={() => onChoose(item.id)}
-                />
-              ))}
+              {items.map((item) => {
+                const own = numbers.get(item.id);
+                return (
+                  <Entry
+                    key={item.id}
+                    item={item}
+                    chosen={item.id === chosen}
+                    shot={item.kind === 'step' ? shots.get(item.shot) : undefined}
+                    span={own ? spanOf(own) : '–'}
+                    onChoose={onChoose}
+                  />
+                );
+              })}
             </Row>
           </SortableContext>
         </DndContext>
@@ -94,15 +102,16 @@ export function Steps({ chosen, onChoose, onRemove, onHeading, onShots }: Props)
   );
 }
 
-function Entry({
-  item,
-  chosen,
-  onChoose,
-}: {
+interface EntryProps {
   item: GuideItem;
   chosen: boolean;
-  onChoose: () => void;
-}) {
+  shot: GuideShot | undefined;
+  span: string;
+  onChoose: (id: string) => void;
+}
+
+/** Of a thousand parts only those are drawn anew that changed. */
+const Entry = memo(function Entry({ item, chosen, shot, span, onChoose }: EntryProps) {
   const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: item.id });
   const style = {
     transform: transform ? `translate(0, ${Math.round(transform.y)}px)` : undefined,
@@ -117,7 +126,7 @@ function Entry({
         data-item={item.id}
         {...listeners}
         style={style}
-        onClick={onChoose}
+        onClick={() => onChoose(item.id)}
         className={classes(
           'flex w-full items-start gap-2 rounded-[8px] border bg-card p-1.5 text-left',
           chosen ? 'border-petrol shadow-[inset_0_0_0_1px_var(--color-petrol)]' : 'border-line',
@@ -129,22 +138,18 @@ function Entry({
             {item.text || 'Heading'}
           </span>
         ) : (
-          <StepEntry item={item} />
+          <StepEntry item={item} shot={shot} span={span} />
         )}
       </button>
     </Item>
   );
-}
+});
 
-function StepEntry({ item }: { item: Extract<GuideItem, { kind: 'step' }> }) {
-  const shot = useGuideShots().get(item.shot);
-  const numbers = useNumbers().get(item.id);
+function StepEntry({ item, shot, span }: Pick<EntryProps, 'shot' | 'span'> & { item: GuideStep }) {
   const there = !shot || shot.state === 'there';
   return (
     <>
-      <span className="w-7 shrink-0 pt-0.5 font-measure text-[13px]">
-        {numbers ? spanOf(numbers) : '–'}
-      </span>
+      <span className="w-7 shrink-0 pt-0.5 font-measure text-[13px]">{span}</span>
       <span className="h-12 w-16 shrink-0 overflow-hidden rounded-[5px] border border-line bg-desk">
         {there && <Thumbnail shot={{ id: item.shot, revision: shot?.revision ?? 0 }} />}
       </span>

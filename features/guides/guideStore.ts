@@ -2,9 +2,11 @@ import { create } from 'zustand';
 import { deepEqual } from 'fast-equals';
 import { produce } from 'immer';
 import type { Guide, StoredGuide } from '@/core/contracts/guide';
+import { limits } from '@/core/values/limits';
 import { messageOf, noAnswer } from '../api/ask';
 import { api } from '../api/client';
 import { currentGuide } from '../api/guides';
+import { notify } from '../notices/noticeStore';
 
 export type GuideState =
   | { name: 'stored' | 'storing' }
@@ -44,12 +46,21 @@ const MOST_STEPS = 200;
 
 let timer: ReturnType<typeof setTimeout> | undefined;
 let sending: Promise<void> | null = null;
+/** What was sent since the last answer, oldest first. */
+let sent: Open[] = [];
+
+/** The last revision that the server told, by guide. */
+const revisions = new Map<string, number>();
+/** Guides that were left before the server had all of them, on their way. */
+const leaving = new Map<string, Promise<void>>();
 
 /** Opens a guide, or reads it anew; what is not stored yet stays. */
 export async function readGuide(id: string): Promise<void> {
+  await leaving.get(id);
   const stored = await api.guide(id);
   const open = openGuide();
   if (open?.id === id && open.state.name !== 'stored') return;
+  revisions.set(id, stored.revision);
   if (open?.id === id && open.stored.revision === stored.revision) {
     set({ stored });
     return;
@@ -63,11 +74,55 @@ export async function readGuide(id: string): Promise<void> {
   });
 }
 
-/** Lets go of the open guide; what is not stored yet is sent now. */
+/** Lets go of the open guide; what is not stored yet is sent all the same. */
 export function leaveGuide(): void {
   clearTimeout(timer);
-  void send().finally(() => useGuide.setState({ open: null }));
+  const left = openGuide();
+  useGuide.setState({ open: null });
+  if (!left || left.state.name === 'stored') return;
+  const { id } = left;
+  leaving.set(
+    id,
+    sendLeft(left)
+      .catch((error: unknown) => sayLost(left.title, messageOf(error)))
+      .finally(() => leaving.delete(id)),
+  );
 }
+
+async function sendLeft({ id, title, guide }: Open): Promise<void> {
+  await sending;
+  for (;;) {
+    try {
+      const revision = revisions.get(id) ?? 1;
+      revisions.set(id, (await api.changeGuide(id, patchOf(revision, { title, guide }))).revision);
+      return;
+    } catch (error) {
+      const current = currentGuide(error);
+      if (current && isSame(current, { title, guide })) return;
+      if (current) return keepBoth({ title, guide });
+      if (!noAnswer(error)) return sayLost(title, messageOf(error));
+      await new Promise((resolve) => setTimeout(resolve, RETRY));
+    }
+  }
+}
+
+/** Somebody changed it meanwhile, and nobody is there to choose: both versions live. */
+async function keepBoth({ title, guide }: Draft): Promise<void> {
+  const made = await api.addGuide({
+    title: `${title}, this tab`.slice(0, limits.titleLength),
+    shots: [],
+  });
+  await api.changeGuide(made.id, { revision: made.revision, guide });
+  notify({
+    key: 'guide-left',
+    tone: 'bad',
+    title: `“${title}” was changed in another tab`,
+    lines: ['What was written here is a guide of its own now.'],
+  });
+}
+
+const sayLost = (title: string, why: string): void =>
+  notify({ key: 'guide-left', tone: 'bad', title: `“${title}” is not stored`, lines: [why] });
 
 /** Changes what is written. @param what it is about; quick changes about the same are one step */
 export function change(recipe: (draft: Draft) => void, what = ''): void {
@@ -125,24 +180,22 @@ async function sendLatest(): Promise<void> {
   for (;;) {
     const open = openGuide();
     if (!open || open.state.name === 'stored' || open.state.name === 'stale') return;
-    const { id, title, guide } = open;
+    const { id } = open;
+    sent.push(open);
     try {
-      const stored = await api.changeGuide(id, patchOf(open));
-      const now = openGuide();
-      if (now?.id !== id) return;
-      const same = now.title === title && now.guide === guide;
-      set({ stored, ...(same && { state: { name: 'stored' } }) });
+      noteStored(open, await api.changeGuide(id, patchOf(open.stored.revision, open)));
     } catch (error) {
       if (openGuide()?.id !== id) return;
       const current = currentGuide(error);
       if (current) {
-        if (current.title !== title || !deepEqual(current.guide, guide)) {
-          set({ state: { name: 'stale', current } });
-          return;
+        // It may have arrived, and only the answer was lost.
+        const own = sent.find((draft) => draft.id === id && isSame(current, draft));
+        if (own) {
+          noteStored(own, current);
+          continue;
         }
-        // It had arrived; only the answer was lost.
-        set({ stored: current });
-        continue;
+        set({ state: { name: 'stale', current } });
+        return;
       }
       set({ state: { name: 'waiting', why: messageOf(error) } });
       if (!noAnswer(error)) return;
@@ -151,12 +204,24 @@ async function sendLatest(): Promise<void> {
   }
 }
 
+/** The server has what was sent. */
+function noteStored({ id, title, guide }: Open, stored: StoredGuide): void {
+  revisions.set(id, stored.revision);
+  sent = [];
+  const now = openGuide();
+  if (now?.id !== id) return;
+  const same = now.title === title && now.guide === guide;
+  set({ stored, ...(same && { state: { name: 'stored' } }) });
+}
+
 /** An empty title is none: the one before stays until there is another. */
-const patchOf = ({ stored, title, guide }: Open) => ({
-  revision: stored.revision,
+const patchOf = (revision: number, { title, guide }: Draft) => ({
+  revision,
   ...(title.trim() && { title: title.trim() }),
   guide,
 });
+
+const isSame = (a: Draft, b: Draft): boolean => a.title === b.title && deepEqual(a.guide, b.guide);
 
 /** Resolves when the server has all that was written. @throws Error with the reason why it has not */
 export async function guideStored(): Promise<void> {
@@ -173,6 +238,7 @@ export function takeTheirs(): void {
   if (open?.state.name !== 'stale') return;
   const { current } = open.state;
   const { title, guide, before } = open;
+  revisions.set(open.id, current.revision);
   set({
     ...{ stored: current, title: current.title, guide: current.guide, state: { name: 'stored' } },
     ...{ before: [...before, { title, guide }], undone: [] },
@@ -185,6 +251,7 @@ export function storeMine(): void {
   if (open?.state.name !== 'stale') return;
   const { current } = open.state;
   const theirs = { title: current.title, guide: current.guide };
+  revisions.set(open.id, current.revision);
   set({
     ...{ stored: current, state: { name: 'storing' } },
     ...{ before: [...open.before, theirs], undone: [] },
@@ -196,7 +263,7 @@ export function storeMine(): void {
 export function sendWhileLeaving(): void {
   const open = openGuide();
   if (!open || sending || open.state.name === 'stored' || open.state.name === 'stale') return;
-  void api.changeGuide(open.id, patchOf(open), true).catch(() => undefined);
+  void api.changeGuide(open.id, patchOf(open.stored.revision, open), true).catch(() => undefined);
 }
 
 /** Whether the server does not have all that is written. */

@@ -283,6 +283,21 @@ describe('kept', () => {
     expect(words).toMatch(/1 Open +2/);
   });
 
+  test('a word of two thousand letters stays on the page, in every place', async () => {
+    const made = await addGuide({ title: 'x'.repeat(300), shots: [await shot()] });
+    const long = { heading: 'y'.repeat(300), caption: 'z'.repeat(2000) };
+    const items = made.guide.items.map((item) => ({ ...item, ...long }));
+    const guide = guideSchema.parse({ ...made.guide, items });
+    await changeGuide(made.id, { revision: 1, guide });
+    const path = await onDisk(made.id, 'pdf');
+    const { stdout } = await run('pdftotext', ['-bbox', path, '-'], { maxBuffer: 20_000_000 });
+    const rights = [...stdout.matchAll(/xMax="([\d.]+)"/g)].map(([, right]) => Number(right));
+    expect(rights.length).toBeGreaterThan(20);
+    expect(Math.max(...rights)).toBeLessThanOrEqual(595.28 - 50);
+    const letters = [...stdout.matchAll(/>(z+)</g)].map(([, word]) => word?.length ?? 0);
+    expect(letters.reduce((sum, length) => sum + length, 0)).toBe(2000);
+  });
+
   // docx2txt, and Python’s expat.
   test('the document for word processors has words, pictures and alternative texts', async () => {
     const path = await onDisk((await seeds()).id, 'docx');
