@@ -25,7 +25,12 @@ const fresh = (n: number): StoredGuide => ({
   ...{ guide: { version: 1, items: [], look: null, longest: null }, shots: [] },
 });
 
-function answer(path: string, init?: RequestInit): Response {
+interface Asked {
+  method?: string;
+  body: string;
+}
+
+function answer(path: string, init?: Asked): Response {
   if (init?.method === 'POST') {
     const made = { ...fresh(9), title: 'made' };
     there.set(made.id, made);
@@ -35,7 +40,7 @@ function answer(path: string, init?: RequestInit): Response {
   const stored = there.get(id);
   if (!stored) return Response.json({ error: { code: 'x', message: 'gone' } }, { status: 404 });
   if (init?.method !== 'PATCH') return Response.json(stored);
-  const patch = JSON.parse(String(init.body)) as GuidePatch;
+  const patch = JSON.parse(init.body) as GuidePatch;
   patches.push({ id, patch });
   if (patch.revision !== stored.revision) {
     const error = { code: 'stale', message: 'changed' };
@@ -53,7 +58,7 @@ beforeEach(() => {
   mishaps = [];
   useNotices.setState({ notices: [] });
   Object.assign(globalThis, {
-    fetch: (path: string, init?: RequestInit) => {
+    fetch: (path: string, init?: Asked) => {
       const mishap = init?.method === 'PATCH' ? mishaps.shift() : undefined;
       if (mishap === 'request') return Promise.reject(new TypeError('no way'));
       const made = answer(path, init);
