@@ -84,9 +84,15 @@ test('windows have the title and place that xwininfo reports, and their frame ar
 test('windows are told from back to front, and the focused one is known', async () => {
   const id = await display.windowId('Bed list');
   await display.run('xdotool', 'windowactivate', '--sync', String(id));
-  const { windows, focused, pointer } = await look();
-  const order = windows.map((w) => w.title);
-  expect(order.indexOf('Bed list')).toBeGreaterThan(order.indexOf('Garden clock'));
+  const isAbove = async () => {
+    const order = (await look()).windows.map((w) => w.title);
+    return order.indexOf('Bed list') > order.indexOf('Garden clock');
+  };
+  // The window manager raises it a moment after it has the focus.
+  for (let i = 0; i < 100 && !(await isAbove()); i += 1)
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(await isAbove()).toBe(true);
+  const { focused, pointer } = await look();
   expect(focused).toBe(id);
   expect(pointer).toEqual({ x: 1150, y: 650 });
 });
