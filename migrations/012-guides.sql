@@ -16,3 +16,11 @@ alter table links add column shows uuid[] not null default '{}';
 alter table links add constraint links_show_one check ((shot_id is null) <> (guide_id is null));
 create index links_of_guide on links (guide_id, made_at desc);
 create index links_showing on links using gin (shows);
+-- Where guides were kept, and which shots they show there.
+create table guide_files (
+  id uuid primary key,
+  path text not null,
+  shows uuid[] not null,
+  kept_at timestamptz not null default now()
+);
+create index guide_files_showing on guide_files using gin (shows);

@@ -17,6 +17,7 @@ import { AddShots } from './AddShots';
 import { addHeading, addShots, changeHeading, moveItem, removeItem } from './edit';
 import {
   change,
+  forgetGuide,
   isUnsent,
   leaveGuide,
   readGuide,
@@ -31,6 +32,7 @@ import {
 import { KeepGuide } from './KeepGuide';
 import { LookAtIt } from './LookAtIt';
 import { StepCard } from './StepCard';
+import { useGuideItems } from './useNumbers';
 import { Steps } from './Steps';
 
 /** One guide: its steps, the chosen one large, how it is kept. */
@@ -80,7 +82,7 @@ export function GuideView({ id }: { id: string }) {
 
 function OpenGuide({ id }: { id: string }) {
   const title = useGuide((s) => s.open?.title ?? '');
-  const items = useGuide((s) => s.open?.guide.items ?? []);
+  const items = useGuideItems();
   const [wanted, choose] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
   const [looking, setLooking] = useState(false);
@@ -112,6 +114,7 @@ function OpenGuide({ id }: { id: string }) {
   useAction('mark.redo', redo);
   const removeAll = async () => {
     await api.removeGuide(id);
+    forgetGuide();
     navigate('/guides');
   };
   return (

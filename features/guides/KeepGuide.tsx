@@ -1,33 +1,19 @@
 import { BookDown } from 'lucide-react';
-import { useRef, useState } from 'react';
 import type { GuideFormat, GuideShot } from '@/core/contracts/guide';
-import { messageOf } from '../api/ask';
-import { api } from '../api/client';
+import { toggled } from '../keep/chosenPlaces';
 import { PlaceSwitch } from '../keep/PlaceSwitch';
 import { useFolders } from '../keep/useFolders';
 import { useAction } from '../keys/useAction';
 import { modifier } from '../keys/useKey';
 import { LookChoice } from '../looks/LookChoice';
-import { dismiss, notify } from '../notices/noticeStore';
-import { copyText } from '../pictures/clipboard';
-import { saveBlob } from '../pictures/saveBlob';
 import { Button } from '../ui/Button';
 import { chosenLook, classes } from '../ui/classes';
-import { change, guideStored, useGuide } from './guideStore';
+import { change, useGuide } from './guideStore';
+import { labels } from './labels';
 import { useChosenPlaces } from './places';
+import { useKeeping } from './useKeeping';
 import { useGuideShots } from './useNumbers';
 
-const labels: Record<GuideFormat, { label: string; note: string; extension: string }> = {
-  html: { label: 'Page (HTML)', note: 'One file, opens in any browser.', extension: 'html' },
-  pdf: { label: 'PDF', note: 'Pages for printing, with contents and numbers.', extension: 'pdf' },
-  docx: {
-    label: 'Document (DOCX)',
-    note: 'To be written on in a word processor.',
-    extension: 'docx',
-  },
-  markdown: { label: 'Markdown', note: 'Text, with the pictures beside it.', extension: 'zip' },
-  epub: { label: 'Book (EPUB)', note: 'For reading devices.', extension: 'epub' },
-};
 const formats = Object.keys(labels) as GuideFormat[];
 const SIZES = [800, 1200, 1600, 2400];
 const select = 'mt-1 h-8 w-full rounded-[6px] border border-edge bg-card px-2';
@@ -35,10 +21,9 @@ const select = 'mt-1 h-8 w-full rounded-[6px] border border-edge bg-card px-2';
 /** How a guide is kept: as what, where, how large, in which look. */
 export function KeepGuide({ id, onChoose }: { id: string; onChoose: (step: string) => void }) {
   const guide = useGuide((s) => s.open?.guide);
-  const title = useGuide((s) => s.open?.title ?? '');
   const folders = useFolders() ?? [];
   const [places, setPlaces] = useChosenPlaces(folders);
-  const { busy, keep, stop, download } = useKeeping(id, title, places);
+  const { busy, keep, stop, download } = useKeeping(id, places, folders);
   useAction('keep.go', () => void keep());
   const steps = guide?.items.filter(({ kind }) => kind === 'step').length ?? 0;
   const count = places.folders.length + (places.link ? 1 : 0);
@@ -71,13 +56,7 @@ export function KeepGuide({ id, onChoose }: { id: string; onChoose: (step: strin
                 type="button"
                 aria-pressed={on}
                 title={labels[format].note}
-                onClick={() =>
-                  setPlaces({
-                    formats: on
-                      ? places.formats.filter((one) => one !== format)
-                      : [...places.formats, format],
-                  })
-                }
+                onClick={() => setPlaces({ formats: toggled(places.formats, format, !on) })}
                 className={classes('h-8 rounded-full border px-3', chosenLook(on))}
               >
                 {labels[format].label}
@@ -98,13 +77,7 @@ export function KeepGuide({ id, onChoose }: { id: string; onChoose: (step: strin
               note={folder.path}
               problem={folder.problem}
               on={places.folders.includes(folder.id)}
-              onChange={(on) =>
-                setPlaces({
-                  folders: on
-                    ? [...places.folders, folder.id]
-                    : places.folders.filter((one) => one !== folder.id),
-                })
-              }
+              onChange={(on) => setPlaces({ folders: toggled(places.folders, folder.id, on) })}
             />
           ))}
           <PlaceSwitch
@@ -191,73 +164,4 @@ function Descriptions({ onChoose }: { onChoose: (step: string) => void }) {
       </div>
     </>
   );
-}
-
-const MONTH = 30;
-
-/** Keeps a guide where it is wanted, says what became of it, and can be stopped. */
-function useKeeping(id: string, title: string, places: ReturnType<typeof useChosenPlaces>[0]) {
-  const [busy, setBusy] = useState(false);
-  const stopper = useRef<AbortController | null>(null);
-  const attempt = async (work: (signal: AbortSignal) => Promise<void>) => {
-    if (stopper.current) return;
-    const control = new AbortController();
-    stopper.current = control;
-    // What is typed in a field counts when it is left.
-    if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
-    setBusy(true);
-    dismiss('guide');
-    try {
-      await guideStored();
-      await work(control.signal);
-    } catch (error) {
-      notify({
-        key: 'guide',
-        tone: control.signal.aborted ? 'plain' : 'bad',
-        title: control.signal.aborted ? 'Stopped' : 'The guide was not kept',
-        lines: control.signal.aborted ? [] : [messageOf(error)],
-      });
-    } finally {
-      stopper.current = null;
-      setBusy(false);
-    }
-  };
-  const keep = () =>
-    attempt(async (signal) => {
-      if (places.formats.length === 0) return;
-      const lines: string[] = [];
-      let left = 0;
-      for (const folderId of places.folders) {
-        const kept = await api.keepGuide(id, { folderId, formats: places.formats }, signal);
-        lines.push(...kept.files.map(({ path }) => path));
-        left = kept.left;
-      }
-      const link = places.link ? await api.linkGuide(id, { days: MONTH }, signal) : null;
-      const address = link && (link.openAddress ?? link.address);
-      if (address) lines.push(address);
-      if (lines.length === 0) return;
-      if (left > 0) {
-        lines.push(
-          left === 1
-            ? '1 step is left out: its shot is in the Bin or gone.'
-            : `${left} steps are left out: their shots are in the Bin or gone.`,
-        );
-      }
-      notify({
-        key: 'guide',
-        tone: 'good',
-        title: 'The guide is kept',
-        lines,
-        stays: true,
-        ...(address && { action: { label: 'Copy the link', act: () => void copyText(address) } }),
-      });
-    });
-  const download = () =>
-    attempt(async (signal) => {
-      for (const format of places.formats) {
-        const file = await api.guideFile(id, format, signal);
-        saveBlob(file, `${title}.${labels[format].extension}`);
-      }
-    });
-  return { busy, keep, download, stop: () => stopper.current?.abort() };
 }

@@ -4,12 +4,14 @@ import type { GuideShot, GuideStep } from '@/core/contracts/guide';
 import { spanOf, withNumbers } from '@/core/guide/numbering';
 import { readWords } from '@/core/guide/words';
 import { limits } from '@/core/values/limits';
+import { messageOf } from '../api/ask';
 import { api } from '../api/client';
+import { notify } from '../notices/noticeStore';
 import { giveKeysBack } from '../keys/focus';
 import { followLink } from '../thread/navigate';
 import { Button } from '../ui/Button';
-import { changeItem } from './edit';
-import { change, readGuide, useGuide } from './guideStore';
+import { changeItem, removeItem } from './edit';
+import { readGuide, useGuide } from './guideStore';
 import { useGuideShots, useNumbers } from './useNumbers';
 import { Words } from './Words';
 
@@ -110,17 +112,22 @@ function Missing({ shot, step }: { shot: GuideShot; step: GuideStep }) {
           : 'This shot lies in the Bin. The step is left out of what is kept.'}
       </p>
       {shot.state === 'in the bin' && (
-        <Button onClick={() => void restore().catch(() => undefined)}>
+        <Button
+          onClick={() =>
+            void restore().catch((error: unknown) =>
+              notify({
+                key: 'guide',
+                tone: 'bad',
+                title: 'Not restored',
+                lines: [messageOf(error)],
+              }),
+            )
+          }
+        >
           Take it out of the Bin
         </Button>
       )}
-      <Button
-        onClick={() =>
-          change(({ guide }) => {
-            guide.items = guide.items.filter(({ id }) => id !== step.id);
-          })
-        }
-      >
+      <Button onClick={() => removeItem(useGuide.getState().open?.guide.items ?? [], step.id)}>
         Remove the step
       </Button>
     </div>
@@ -165,7 +172,7 @@ function Caption({ step }: { step: GuideStep }) {
         className="mt-3 w-full rounded-[8px] border border-edge bg-card px-3 py-2"
       />
       <p id="caption-help" className="text-[13px] text-soft">
-        Markdown: **bold**, *leaning*, - lists, [words](address). {'{1}'} is the first number in the
+        Markdown: **bold**, *italic*, - lists, [words](address). {'{1}'} is the first number in the
         picture.
       </p>
       {!isPlain && (

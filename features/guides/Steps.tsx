@@ -10,8 +10,7 @@ import { IconButton } from '../ui/IconButton';
 import { Item, Row } from '../ui/Row';
 import { classes } from '../ui/classes';
 import { moveItem } from './edit';
-import { useGuide } from './guideStore';
-import { useGuideShots, useNumbers } from './useNumbers';
+import { useGuideItems, useGuideShots, useNumbers } from './useNumbers';
 
 interface Props {
   chosen: string | null;
@@ -26,7 +25,7 @@ const PRESS = 6;
 
 /** The parts of a guide in their order: by a drag, by Alt and the arrow keys, or by its buttons. */
 export function Steps({ chosen, onChoose, onRemove, onHeading, onShots }: Props) {
-  const items = useGuide((s) => s.open?.guide.items ?? []);
+  const items = useGuideItems();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: PRESS } }),
   );

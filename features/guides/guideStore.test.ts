@@ -4,10 +4,12 @@ import { useNotices } from '../notices/noticeStore';
 import { addHeading, changeHeading } from './edit';
 import {
   change,
+  forgetGuide,
   guideStored,
   leaveGuide,
   readGuide,
   redo,
+  sendWhileLeaving,
   takeTheirs,
   undo,
   useGuide,
@@ -144,6 +146,28 @@ test('changed elsewhere: the other version is taken, and undo brings one’s own
   undo();
   await guideStored();
   expect(there.get(uuid(1))).toMatchObject({ title: 'Mine', revision: 3 });
+});
+
+test('removed here nothing of it is sent any more; removed elsewhere it lives on', async () => {
+  await readGuide(uuid(1));
+  titled('Late');
+  forgetGuide();
+  await new Promise((r) => setTimeout(r, 600));
+  expect(patches).toEqual([]);
+  await readGuide(uuid(2));
+  addHeading(null);
+  there.delete(uuid(2));
+  leaveGuide();
+  await until(() => there.get(uuid(9))?.guide.items.length === 1);
+  expect(useNotices.getState().notices[0]?.title).toBe('“Guide 2” was removed in another tab');
+});
+
+test('what was sent while the page went is known again where it comes back', async () => {
+  await readGuide(uuid(1));
+  titled('Sent by the way');
+  sendWhileLeaving();
+  await guideStored();
+  expect(there.get(uuid(1))).toMatchObject({ title: 'Sent by the way', revision: 2 });
 });
 
 test('changed elsewhere and left: both versions live', async () => {

@@ -3,7 +3,7 @@ import { deepEqual } from 'fast-equals';
 import { produce } from 'immer';
 import type { Guide, StoredGuide } from '@/core/contracts/guide';
 import { limits } from '@/core/values/limits';
-import { messageOf, noAnswer } from '../api/ask';
+import { ApiError, messageOf, noAnswer } from '../api/ask';
 import { api } from '../api/client';
 import { currentGuide } from '../api/guides';
 import { notify } from '../notices/noticeStore';
@@ -89,6 +89,12 @@ export function leaveGuide(): void {
   );
 }
 
+/** The open guide was removed: nothing of it is sent any more. */
+export function forgetGuide(): void {
+  clearTimeout(timer);
+  useGuide.setState({ open: null });
+}
+
 async function sendLeft({ id, title, guide }: Open): Promise<void> {
   await sending;
   for (;;) {
@@ -99,15 +105,17 @@ async function sendLeft({ id, title, guide }: Open): Promise<void> {
     } catch (error) {
       const current = currentGuide(error);
       if (current && isSame(current, { title, guide })) return;
-      if (current) return keepBoth({ title, guide });
+      if (current) return keepAnew({ title, guide }, 'changed');
+      if (error instanceof ApiError && error.status === 404)
+        return keepAnew({ title, guide }, 'removed');
       if (!noAnswer(error)) return sayLost(title, messageOf(error));
       await new Promise((resolve) => setTimeout(resolve, RETRY));
     }
   }
 }
 
-/** Somebody changed it meanwhile, and nobody is there to choose: both versions live. */
-async function keepBoth({ title, guide }: Draft): Promise<void> {
+/** Somebody changed or removed it meanwhile, and nobody is there to choose: this version lives, too. */
+async function keepAnew({ title, guide }: Draft, what: 'changed' | 'removed'): Promise<void> {
   const made = await api.addGuide({
     title: `${title}, this tab`.slice(0, limits.titleLength),
     shots: [],
@@ -116,7 +124,7 @@ async function keepBoth({ title, guide }: Draft): Promise<void> {
   notify({
     key: 'guide-left',
     tone: 'bad',
-    title: `“${title}” was changed in another tab`,
+    title: `“${title}” was ${what} in another tab`,
     lines: ['What was written here is a guide of its own now.'],
   });
 }
@@ -142,25 +150,23 @@ export function change(recipe: (draft: Draft) => void, what = ''): void {
   storeSoon();
 }
 
-export function undo(): void {
+/** Goes to the last version on one side; the one that was there goes to the other side. */
+function step(from: 'before' | 'undone', to: 'before' | 'undone'): void {
   const open = openGuide();
-  const last = open?.before.at(-1);
+  const last = open?.[from].at(-1);
   if (!open || !last) return;
-  const { title, guide, before, undone } = open;
-  const about = { what: '', at: 0 };
-  set({ ...last, before: before.slice(0, -1), undone: [...undone, { title, guide }], about });
+  const { title, guide } = open;
+  set({
+    ...last,
+    [from]: open[from].slice(0, -1),
+    [to]: [...open[to], { title, guide }],
+    about: { what: '', at: 0 },
+  });
   storeSoon();
 }
 
-export function redo(): void {
-  const open = openGuide();
-  const last = open?.undone.at(-1);
-  if (!open || !last) return;
-  const { title, guide, before, undone } = open;
-  const about = { what: '', at: 0 };
-  set({ ...last, before: [...before, { title, guide }], undone: undone.slice(0, -1), about });
-  storeSoon();
-}
+export const undo = (): void => step('before', 'undone');
+export const redo = (): void => step('undone', 'before');
 
 function storeSoon(): void {
   if (openGuide()?.state.name === 'stale') return;
@@ -263,6 +269,7 @@ export function storeMine(): void {
 export function sendWhileLeaving(): void {
   const open = openGuide();
   if (!open || sending || open.state.name === 'stored' || open.state.name === 'stale') return;
+  sent.push(open);
   void api.changeGuide(open.id, patchOf(open.stored.revision, open), true).catch(() => undefined);
 }
 

@@ -9,7 +9,7 @@ const placesSchema = z.object({
   folders: z.array(z.string()),
   link: z.boolean(),
 });
-type Places = z.infer<typeof placesSchema>;
+export type Places = z.infer<typeof placesSchema>;
 
 const KEY = 'rezzik-guide-places';
 

@@ -11,7 +11,7 @@ import { Problem } from '../ui/Problem';
 import { IconButton } from '../ui/IconButton';
 import { addBrowserFolder, canHaveFolders, type BrowserFolder } from './browser/folders';
 import { PlaceSwitch } from './PlaceSwitch';
-import { clipForms, type ClipForm, type Places } from './chosenPlaces';
+import { clipForms, toggled, type ClipForm, type Places } from './chosenPlaces';
 
 interface Props {
   folders: Folder[];
@@ -31,9 +31,6 @@ const problemOf = (folder: Folder): string | null => {
   const little = folder.free !== null && folder.free < limits.littleRoom;
   return little ? `Only ${formatBytes(folder.free ?? 0)} are free there.` : null;
 };
-
-const toggled = (list: string[], id: string, on: boolean): string[] =>
-  on ? [...list, id] : list.filter((one) => one !== id);
 
 const select = 'mt-1 h-8 w-full rounded-[6px] border border-edge bg-card px-2';
 

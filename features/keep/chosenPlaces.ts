@@ -26,6 +26,10 @@ export interface Places {
   message: MailWish;
 }
 
+/** A list with something in it, or without. */
+export const toggled = <T>(list: readonly T[], one: T, on: boolean): T[] =>
+  on ? [...list, one] : list.filter((other) => other !== one);
+
 export const noPlaces: Places = {
   folders: [],
   browser: [],

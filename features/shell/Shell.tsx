@@ -66,7 +66,7 @@ function View({ path }: { path: string }) {
   if (id) return <MarkView key={id} id={id.toLowerCase()} />;
   const [, printed] = PRINT.exec(path) ?? [];
   if (printed) return <PrintView key={printed} ids={printed.toLowerCase().split(',')} />;
-  const [, one, other] = COMPARE.exec(path) ?? [];
+  const [, one, other] = COMPARE.exec(path.toLowerCase()) ?? [];
   if (one) return <CompareView key={path} first={one} second={other ?? one} />;
   const [, guide] = GUIDE.exec(path) ?? [];
   if (guide) return <GuideView key={guide} id={guide.toLowerCase()} />;

@@ -28,16 +28,17 @@ export async function sharingShots(id: string): Promise<string[]> {
 
 /** What else shows a shot, or will. @throws Fault 404 */
 export async function besides(id: string): Promise<Besides> {
-  const [sharing, copies, sendings, links] = await Promise.all([
+  const [sharing, copies, sendings, links, guides] = await Promise.all([
     sharingShots(id),
     listCopies(id),
     listSendings(id),
     listLinks(id),
+    sql()<{ path: string }[]>`select path from guide_files where ${id} = any(shows) order by path`,
   ]);
   const sent = sendings.filter(({ state }) => state === 'sent');
   return {
     sharing: sharing.length,
-    copies: copies.map(({ path }) => path),
+    copies: [...copies, ...guides].map(({ path }) => path),
     sent: sent.map(({ remoteName, name }) => `${remoteName}: ${name}`),
     waiting: sendings.length - sent.length,
     links: links.filter(({ ended }) => !ended).length,

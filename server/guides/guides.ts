@@ -20,6 +20,7 @@ interface Row {
   revision: number;
   guide: unknown;
   changedAt: Date;
+  hasLook: boolean;
 }
 
 /** All guides, the last changed first. */
@@ -40,10 +41,15 @@ export async function listGuides(): Promise<GuideSummary[]> {
 /** A guide with what it knows of its shots. @throws Fault 404 */
 export async function getGuide(id: string): Promise<StoredGuide> {
   const [row] = await sql()<Row[]>`
-    select id, title, revision, guide, changed_at from guides where id = ${id}`;
+    select id, title, revision, guide, changed_at,
+      exists (select 1 from looks l where l.id = (guide->>'look')::uuid) as has_look
+    from guides where id = ${id}`;
   if (!row) throw notFound('guide');
-  const guide = guideSchema.parse(row.guide);
-  return { ...row, guide, changedAt: row.changedAt.toISOString(), shots: await shotsOf(guide) };
+  const { hasLook, changedAt, ...rest } = row;
+  const stored = guideSchema.parse(row.guide);
+  // A look that was removed is none, whoever had it.
+  const guide = hasLook ? stored : { ...stored, look: null };
+  return { ...rest, guide, changedAt: changedAt.toISOString(), shots: await shotsOf(guide) };
 }
 
 /** A new guide of these shots in their order. @throws Fault 404 for one that is not there, 409 */

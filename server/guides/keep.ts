@@ -1,5 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import { unlink } from 'node:fs/promises';
+import { rmdir, unlink } from 'node:fs/promises';
 import type { z } from 'zod';
 import type {
   GuideCopies,
@@ -9,6 +10,7 @@ import type {
 } from '@/core/contracts/guide';
 import { numbered } from '@/core/naming/safeName';
 import { Fault } from '../base/fault';
+import { sql } from '../db/sql';
 import { getFolder } from '../folders/folders';
 import { below, holdFolder, type HeldFolder } from '../folders/held';
 import { keepFault } from '../folders/place';
@@ -28,14 +30,18 @@ export async function keepGuide(
   { folderId, formats }: z.output<typeof guideCopyInputSchema>,
   signal?: AbortSignal,
 ): Promise<GuideCopies> {
-  const [folder, { material, left }] = await Promise.all([
+  const [folder, { material, shows, left }] = await Promise.all([
     getFolder(folderId),
     readyGuide(id, signal),
   ]);
   const files: GuideFile[] = [];
   for (const format of new Set(formats)) {
     const write = (name: string) => writeGuide(format, { ...material, name }, signal);
-    files.push(await keepIn(folder.path, format, material.name, write));
+    const file = await keepIn(folder.path, format, material.name, write);
+    // Whoever drops the rest of a shot for good is told what shows it still.
+    await sql()`insert into guide_files (id, path, shows)
+      values (${randomUUID()}, ${file.path}, ${shows})`;
+    files.push(file);
   }
   return { files, left };
 }
@@ -112,8 +118,11 @@ const place = (held: HeldFolder, { path, bytes }: GuideBytes): Promise<boolean> 
 
 async function takeBack(held: HeldFolder, placed: readonly GuideBytes[]): Promise<void> {
   for (const { path } of placed) {
-    await below(held, path.slice(0, -1), (within) => unlink(within.at(path.at(-1) ?? ''))).catch(
-      () => undefined,
-    );
+    const [name = '', ...folders] = [...path].reverse();
+    const last = below(held, folders.reverse(), (within) => unlink(within.at(name)));
+    await last.catch(() => undefined);
   }
+  // One in which something else lies stays.
+  for (const folder of new Set(placed.flatMap(({ path }) => path.slice(0, -1))))
+    await rmdir(held.at(folder)).catch(() => undefined);
 }

@@ -1,23 +1,12 @@
-import { provenanceSchema } from '@/core/contracts/provenance';
-import { type Disc, type Guide, type GuideShot } from '@/core/contracts/guide';
-import { documentSchema, type ShotDocument } from '@/core/document/document';
+import type { Disc, Guide, GuideShot } from '@/core/contracts/guide';
+import type { ShotDocument } from '@/core/document/document';
+import type { Shot } from '@/core/contracts/shot';
 import { dropRest } from '@/core/document/dropRest';
-import { isNewer } from '@/core/document/upgrade/upgrade';
 import type { Shaper } from '@/core/drawing/shaper';
 import { leavingDescription } from '@/core/keep/leaving';
 import { loopTurn } from '../base/pieces';
-import { sql } from '../db/sql';
 import { serverShaper } from '../paint/shaper';
-
-interface Row {
-  id: string;
-  title: string;
-  titleOwn: boolean;
-  revision: number;
-  document: unknown;
-  provenance: unknown;
-  binned: boolean;
-}
+import { getShots } from '../shots/rows';
 
 /** The numbers of a picture; a caption that cannot be seen in it says nothing. */
 function discsOf(document: ShotDocument, shaper: Shaper): Disc[] {
@@ -34,33 +23,25 @@ const gone = (id: string): GuideShot => ({
   ...{ id, state: 'gone', revision: 0, name: '', description: '', discs: [] },
 });
 
-function toGuideShot({ document: stored, provenance, ...row }: Row, shaper: Shaper): GuideShot {
-  // What a newer Rezzik has marked cannot be painted by this one.
-  if (isNewer(stored)) return gone(row.id);
-  const document = documentSchema.parse(stored);
-  const shot = { ...row, document, provenance: provenanceSchema.parse(provenance) };
-  return {
-    id: row.id,
-    state: row.binned ? 'in the bin' : 'there',
-    revision: row.revision,
-    name: row.titleOwn ? row.title : '',
-    description: leavingDescription(shot) ?? '',
-    discs: discsOf(document, shaper),
-  };
-}
+const toGuideShot = (shot: Shot, shaper: Shaper): GuideShot => ({
+  id: shot.id,
+  state: shot.binnedAt ? 'in the bin' : 'there',
+  revision: shot.revision,
+  name: shot.titleOwn ? shot.title : '',
+  description: leavingDescription(shot) ?? '',
+  discs: discsOf(shot.document, shaper),
+});
 
 /** The shots that a guide names, each once, as they are now. */
 export async function shotsOf({ items }: Guide): Promise<GuideShot[]> {
   const ids = [...new Set(items.flatMap((item) => (item.kind === 'step' ? [item.shot] : [])))];
-  if (ids.length === 0) return [];
-  const rows = await sql()<Row[]>`select id, title, title_own, revision, document, provenance,
-    binned_at is not null as binned from shots where id = any(${ids}::uuid[])`;
-  const found = new Map(rows.map((row) => [row.id, row]));
+  const found = await getShots(ids);
   const shaper = await serverShaper();
   const shots: GuideShot[] = [];
   for (const id of ids) {
-    const row = found.get(id);
-    shots.push(row ? toGuideShot(row, shaper) : gone(id));
+    // What a newer Rezzik has marked cannot be painted by this one.
+    const shot = found.get(id);
+    shots.push(shot ? toGuideShot(shot, shaper) : gone(id));
     await loopTurn();
   }
   return shots;

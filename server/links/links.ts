@@ -91,10 +91,11 @@ export async function insertLink(
 const select = () => sql()`select id, token, views, made_at, ends_at, most_views, ended, title
   from links`;
 
-/** The links of a shot, newest first; ended ones too. @throws Fault 404 */
+/** The links that show a shot, in a guide too, newest first; ended ones too. @throws Fault 404 */
 export async function listLinks(shotId: string): Promise<Link[]> {
   await getShot(shotId);
-  const rows = await sql()<Row[]>`${select()} where shot_id = ${shotId} order by made_at desc, id`;
+  const rows = await sql()<Row[]>`${select()}
+    where shot_id = ${shotId} or ${shotId} = any(shows) order by made_at desc, id`;
   return rows.map(toLink);
 }
 

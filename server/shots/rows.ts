@@ -55,6 +55,16 @@ export async function getShot(id: string): Promise<Shot> {
   return toShot(row);
 }
 
+/**
+ * Those of some shots that are there, without their pixels, by their ids; null for one that a newer
+ * Rezzik has marked.
+ */
+export async function getShots(ids: readonly string[]): Promise<Map<string, Shot | null>> {
+  const rows = await sql()<ShotRow[]>`select ${columns()}
+    from shots s join frames f on f.id = s.frame_id where s.id = any(${[...ids]}::uuid[])`;
+  return new Map(rows.map((row) => [row.id, isNewer(row.document) ? null : toShot(row)]));
+}
+
 interface FrameRow {
   frameId: string;
   /** Null where they are read apart. */

@@ -87,6 +87,10 @@ test('select, Guide, type, keep', async () => {
   await app.keys(name, Key.ENTER);
   await app.until('its steps', async () => (await entries()).length === 3);
   expect((await spans()).map((span) => span?.[0])).toEqual(['1', '2', expect.any(String)]);
+  await app.click('Page (HTML)');
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.sees('Choose what it is kept as.');
+  await app.click('Page (HTML)');
   await app.chord(Key.CONTROL, Key.ENTER);
   await app.sees('The guide is kept');
   const file = readdirSync(root).find((one) => one.startsWith(name));
