@@ -14,7 +14,7 @@ export const rooms = {
     ['document'],
     ['contracts', 'paint'],
     ['keep', 'region'],
-    ['guide'],
+    ['archive', 'guide'],
     ['take'],
   ],
   features: [
@@ -58,7 +58,7 @@ export const rooms = {
     ['keep', 'reading'],
     ['join', 'links', 'mail', 'programs', 'remote'],
     ['display', 'phone'],
-    ['door', 'erase', 'guides', 'places'],
+    ['archive', 'door', 'erase', 'guides', 'places'],
     ['demo', 'take'],
   ],
 };

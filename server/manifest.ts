@@ -33,7 +33,7 @@ const SHORTCUTS = 4;
 
 /** What a browser needs to install Rezzik as an app (W3C, Web Application Manifest). */
 export async function manifest(): Promise<object> {
-  const routines = await listRoutines().catch(() => []);
+  const routines = (await listRoutines().catch(() => [])).filter((r) => !r.unconfirmed);
   return {
     id: '/',
     name: 'Rezzik',

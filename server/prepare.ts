@@ -10,6 +10,8 @@ import { startJobs } from './jobs/run';
 import { openLinks } from './door/listener';
 import { resumePractice } from './remote/ownPractice';
 import { sealOld } from './remote/sealed';
+import { mendArchives } from './archive/fromFile';
+import { watchPlan } from './archive/plan';
 import './remote/sendings';
 import { indexMissing } from './indexing/indexing';
 import { getSettings } from './settings/settings';
@@ -22,6 +24,7 @@ async function prepare(): Promise<void> {
   await mendCopies();
   await sealOld();
   await wantMissing();
+  await mendArchives();
   await storeArriving();
   await forgetFile();
   if (env().demo) await fillDemo();
@@ -35,6 +38,7 @@ async function prepare(): Promise<void> {
   // Of many shots from before there was a search it takes a while; all else works meanwhile.
   void indexMissing().catch((error: unknown) => console.error('Not all is indexed:', error));
   watchBin();
+  watchPlan();
   await openAll();
 }
 

@@ -30,6 +30,8 @@ export const folderPatchSchema = z.strictObject({
   numberBy: z.enum(numberWays).optional(),
   isDefault: z.boolean().optional(),
   make: z.boolean().optional(),
+  /** A person has looked at one that came in with an archive. */
+  confirmed: z.literal(true).optional(),
 });
 
 export const folderSchema = z.object({
@@ -41,6 +43,8 @@ export const folderSchema = z.object({
   numberBy: z.enum(numberWays),
   isDefault: z.boolean(),
   nextNumber: z.int(),
+  /** Came in with an archive: nothing is kept there until a person confirms it. */
+  unconfirmed: z.boolean(),
   /** Bytes that are free there; null where that is not known. */
   free: z.number().nullable(),
   /** Null when all is well, else why nothing can be kept there now. */

@@ -43,6 +43,8 @@ export const remotePatchSchema = z.strictObject({
   readable: allowed.readable.optional(),
   fingerprint: allowed.fingerprint.optional(),
   address: allowed.address.optional(),
+  /** A person has looked at one that came in with an archive. */
+  confirmed: z.literal(true).optional(),
   ...rulesPatch,
 });
 
@@ -58,6 +60,8 @@ export const remoteSchema = z.object({
   ...rulesShape,
   pattern: z.string(),
   practice: z.boolean(),
+  /** Came in with an archive: nothing is sent there until a person confirms it. */
+  unconfirmed: z.boolean(),
   waiting: z.int(),
   /** What cannot be made safe there, in words. */
   caution: z.string().nullable(),

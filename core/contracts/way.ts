@@ -112,6 +112,8 @@ export const routinePatchSchema = z.strictObject({
   key: line(40).nullable().optional(),
   systemKey: line(40).nullable().optional(),
   way: waySchema.optional(),
+  /** A person has looked at one that came in with an archive. */
+  confirmed: z.literal(true).optional(),
 });
 export const routineSchema = z.object({
   id: z.uuid(),
@@ -120,6 +122,8 @@ export const routineSchema = z.object({
   systemKey: z.string().nullable(),
   /** Why its system key does not work now. */
   systemKeyProblem: z.string().optional(),
+  /** Came in with an archive: it takes nothing until a person confirms it. */
+  unconfirmed: z.boolean(),
   way: waySchema,
 });
 export type Routine = z.infer<typeof routineSchema>;

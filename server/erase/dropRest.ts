@@ -26,19 +26,27 @@ export async function sharingShots(id: string): Promise<string[]> {
   return rows.map((row) => row.id);
 }
 
+/** Archives that were written of it, or of all that was here after it was. */
+const archivesWith = (id: string) =>
+  sql()<{ path: string }[]>`select a.path from archives a join shots s on s.id = ${id}
+    where a.direction = 'out' and (${id} = any(a.shows)
+      or (a.shows is null and a.began_at >= s.created_at))
+      and not exists (select 1 from jobs j where j.id = a.id and j.state = 'stopped') order by a.began_at`;
+
 /** What else shows a shot, or will. @throws Fault 404 */
 export async function besides(id: string): Promise<Besides> {
-  const [sharing, copies, sendings, links, guides] = await Promise.all([
+  const [sharing, copies, sendings, links, guides, archives] = await Promise.all([
     sharingShots(id),
     listCopies(id),
     listSendings(id),
     listLinks(id),
     sql()<{ path: string }[]>`select path from guide_files where ${id} = any(shows) order by path`,
+    archivesWith(id),
   ]);
   const sent = sendings.filter(({ state }) => state === 'sent');
   return {
     sharing: sharing.length,
-    copies: [...copies, ...guides].map(({ path }) => path),
+    copies: [...copies, ...guides, ...archives].map(({ path }) => path),
     sent: sent.map(({ remoteName, name }) => `${remoteName}: ${name}`),
     waiting: sendings.length - sent.length,
     links: links.filter(({ ended }) => !ended).length,

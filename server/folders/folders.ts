@@ -10,7 +10,7 @@ import {
 } from '@/core/contracts/folder';
 import { json, sql } from '../db/sql';
 import { fit } from '../http/body';
-import { notFound } from '../base/fault';
+import { Fault, notFound } from '../base/fault';
 import { formats } from '../formats';
 import { optionsOf } from '../formats/contract';
 import { checkPlace } from './checkPlace';
@@ -31,6 +31,7 @@ interface Row {
   numberBy: string;
   isDefault: boolean;
   nextNumber: number;
+  unconfirmed: boolean;
 }
 
 /** Folders with the number that comes next in them or for their pattern. */
@@ -38,8 +39,14 @@ const select = () => sql()`select f.*, case when f.number_by = 'folder' then f.n
   else coalesce((select p.next_number from pattern_numbers p where p.pattern = f.pattern), 1)
   end as next_number from folders f`;
 
+const UNCONFIRMED = new Fault(
+  409,
+  'unconfirmed',
+  'This folder came in with an archive. Nothing is kept there before it is confirmed in Setup › Folders.',
+);
+
 async function toFolder(row: Row): Promise<Folder> {
-  const problem = await placeProblem(row.path);
+  const problem = row.unconfirmed ? UNCONFIRMED : await placeProblem(row.path);
   return folderSchema.parse({
     ...row,
     maxBytes: row.maxBytes === null ? null : Number(row.maxBytes),
@@ -58,6 +65,13 @@ export async function getFolder(id: string): Promise<Folder> {
   const [row] = await sql()<Row[]>`${select()} where f.id = ${id}`;
   if (!row) throw notFound('folder');
   return toFolder(row);
+}
+
+/** A folder that something is kept in now. @throws Fault 404, 409 for one that is not confirmed */
+export async function usableFolder(id: string): Promise<Folder> {
+  const folder = await getFolder(id);
+  if (folder.unconfirmed) throw UNCONFIRMED;
+  return folder;
 }
 
 /** Which folder is the default one is told by all of them, so they are changed one at a time. */
@@ -90,9 +104,11 @@ export async function changeFolder(
   id: string,
   patch: z.output<typeof folderPatchSchema>,
 ): Promise<Folder> {
-  const { make = false, isDefault, path: wanted, ...rest } = patch;
+  const { make = false, isDefault, path: wanted, confirmed = false, ...rest } = patch;
   const before = await getFolder(id);
-  const path = wanted === undefined ? before.path : await checkPlace(wanted, make);
+  // What came in is looked at when it is confirmed, and must lie where copies may be put.
+  const looked = wanted ?? (confirmed ? before.path : undefined);
+  const path = looked === undefined ? before.path : await checkPlace(looked, make);
   // Options belong to a format; with another one they begin anew.
   const other = rest.format !== undefined && rest.format !== before.format;
   const options = rest.options ?? (other ? {} : before.options);
@@ -104,6 +120,7 @@ export async function changeFolder(
       quality = ${next.quality}, options = ${json(next.options)}, size = ${json(next.size)},
       max_bytes = ${next.maxBytes}, facts = ${json(next.facts)}, pattern = ${next.pattern},
       look = ${next.look}, number_by = ${next.numberBy},
+      unconfirmed = ${confirmed ? false : sql()`unconfirmed`},
       is_default = ${isDefault === undefined ? sql()`is_default` : isDefault} where id = ${id}`;
   });
   if (done.count === 0) throw notFound('folder');

@@ -3,14 +3,36 @@ import pLimit from 'p-limit';
 import type postgres from 'postgres';
 import { sql } from '../db/sql';
 import { PIECE, piecesOf, loopTurn } from '../base/pieces';
-import type { Frame } from './intake';
+import { sha256Of, type Frame } from './intake';
 
 /** Bytes of one value in a query: written out as digits, they cost ten times what copying does. */
 const VALUE = 150_000;
 
+/**
+ * The row of a frame: one that holds the same already, what it was opened from too, else a new one.
+ * The row is held until the transaction ends, so that whoever
+ * erases the last shot of it meanwhile waits, or is waited for.
+ * @returns its id
+ */
+export async function keepFrame(
+  tx: postgres.TransactionSql,
+  frame: Frame,
+  id?: string,
+): Promise<string> {
+  const original = frame.original && (await sha256Of(frame.original.bytes));
+  const [same] = await tx<{ id: string }[]>`
+    select id from frames where sha256 = ${frame.sha256}
+      and encode(sha256(original), 'hex') is not distinct from ${original}::text
+      and (width, height) = (${frame.width}, ${frame.height}) limit 1 for key share`;
+  return same?.id ?? insertFrame(tx, frame, id);
+}
+
 /** A new row for a frame. @returns its id */
-export async function insertFrame(tx: postgres.TransactionSql, frame: Frame): Promise<string> {
-  const id = randomUUID();
+export async function insertFrame(
+  tx: postgres.TransactionSql,
+  frame: Frame,
+  id: string = randomUUID(),
+): Promise<string> {
   const { sha256, width, height, opaque, bytes, original } = frame;
   await sendAhead(tx, `${id} bytes`, bytes);
   if (original) await sendAhead(tx, `${id} original`, original.bytes);
@@ -47,16 +69,26 @@ async function sendAhead(
 /** One large frame is read at a time: the other connections are for what is asked meanwhile. */
 const inTurn = pLimit(1);
 
-/** The PNG of a frame, piece by piece; frames never change. @returns null when it is gone meanwhile */
-export const frameBytes = (id: string, length: number): Promise<Buffer | null> =>
-  inTurn(() => read(id, length));
+/**
+ * The PNG of a frame, or what it was opened from, piece by piece; frames never change.
+ * @returns null when it is gone meanwhile
+ */
+export const frameBytes = (
+  id: string,
+  length: number,
+  file: 'bytes' | 'original' = 'bytes',
+): Promise<Buffer | null> => inTurn(() => read(id, length, file));
 
-async function read(id: string, length: number): Promise<Buffer | null> {
+async function read(
+  id: string,
+  length: number,
+  file: 'bytes' | 'original',
+): Promise<Buffer | null> {
   const all = Buffer.alloc(length);
   for (let at = 0; at < length; at += VALUE) {
     await loopTurn();
     const [row] = await sql()<{ piece: Buffer }[]>`
-      select substring(bytes from ${at + 1} for ${VALUE}) as piece from frames where id = ${id}`;
+      select substring(${sql()(file)} from ${at + 1} for ${VALUE}) as piece from frames where id = ${id}`;
     if (!row) return null;
     row.piece.copy(all, at);
   }

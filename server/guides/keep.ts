@@ -11,7 +11,7 @@ import type {
 import { numbered } from '@/core/naming/safeName';
 import { Fault } from '../base/fault';
 import { sql } from '../db/sql';
-import { getFolder } from '../folders/folders';
+import { usableFolder } from '../folders/folders';
 import { below, holdFolder, type HeldFolder } from '../folders/held';
 import { keepFault } from '../folders/place';
 import type { GuideBytes } from '../guideFormats/contract';
@@ -31,7 +31,7 @@ export async function keepGuide(
   signal?: AbortSignal,
 ): Promise<GuideCopies> {
   const [folder, { material, shows, left }] = await Promise.all([
-    getFolder(folderId),
+    usableFolder(folderId),
     readyGuide(id, signal),
   ]);
   const files: GuideFile[] = [];

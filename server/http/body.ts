@@ -36,9 +36,14 @@ function hold(bytes: number): void {
 
 /**
  * A body piece by piece, counted while it arrives.
+ * @param isHeld false where nothing of it is held longer than a moment
  * @throws Fault 413 when it is larger than `most`, 503 when too much is held already, 400 when it ends before its announced length
  */
-export async function* bodyPieces(request: Request, most: number): AsyncGenerator<Uint8Array> {
+export async function* bodyPieces(
+  request: Request,
+  most: number,
+  isHeld = true,
+): AsyncGenerator<Uint8Array> {
   const tooLarge = () =>
     new Fault(413, 'too-large', `That is more than ${Math.floor(most / 1_000_000)} MB.`);
   const cutShort = () =>
@@ -55,7 +60,7 @@ export async function* bodyPieces(request: Request, most: number): AsyncGenerato
       if (!part || part.done) break;
       length += part.value.length;
       if (length > most) throw tooLarge();
-      hold(part.value.length);
+      if (isHeld) hold(part.value.length);
       yield part.value;
     }
   } finally {

@@ -31,6 +31,11 @@ export async function addLeased(
   return { id, kind, tries: 0, lease };
 }
 
+/** Adds a job that waits for whoever does its kind, in the transaction of what it is about. */
+export async function addDue(tx: postgres.TransactionSql, id: string, kind: string): Promise<void> {
+  await tx`insert into jobs (id, kind) values (${id}, ${kind})`;
+}
+
 /** Takes the job that has been due the longest, or the shortest, or null. Two never get the same. */
 export async function claimDue(
   kinds: readonly string[],

@@ -10,7 +10,7 @@ import { nameFactsOf } from '@/core/keep/nameFacts';
 import { hasNumber, pathFrom } from '@/core/naming/pattern';
 import { numbered } from '@/core/naming/safeName';
 import { sql } from '../db/sql';
-import { getFolder } from '../folders/folders';
+import { usableFolder } from '../folders/folders';
 import { below, holdFolder, type HeldFolder } from '../folders/held';
 import { keepFault } from '../folders/place';
 import { sha256Of } from '../frames/intake';
@@ -39,7 +39,7 @@ export async function keepCopy(
   shotId: string,
   input: z.output<typeof copyInputSchema>,
 ): Promise<Copy> {
-  const [shot, folder] = await Promise.all([getPaintable(shotId), getFolder(input.folderId)]);
+  const [shot, folder] = await Promise.all([getPaintable(shotId), usableFolder(input.folderId)]);
   const format = input.format ?? folder.format;
   const encoded = await encodeShot(shot, wishFor(folder, input));
   const held = await holdFolder(folder.path).catch((error: unknown) => {

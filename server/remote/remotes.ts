@@ -86,7 +86,8 @@ export async function changeRemote(
 ): Promise<Remote> {
   const before = await remoteRow(id);
   const other = patch.format !== undefined && patch.format !== before.format;
-  const next = { ...before, ...patch, options: patch.options ?? (other ? {} : before.options) };
+  const { confirmed = false, ...changes } = patch;
+  const next = { ...before, ...changes, options: patch.options ?? (other ? {} : before.options) };
   fit(next.options, optionsOf(formats[next.format]));
   const moved = next.url !== before.url || next.username !== before.username;
   if (moved && before.password !== '' && patch.password === undefined) {
@@ -109,7 +110,7 @@ export async function changeRemote(
     username = ${next.username}, password = ${password}, sealed = true, format = ${next.format},
     quality = ${next.quality}, options = ${json(next.options)}, size = ${json(next.size)},
     max_bytes = ${next.maxBytes}, facts = ${json(next.facts)}, pattern = ${next.pattern},
-    look = ${next.look}, readable = ${next.readable}, fingerprint = ${next.fingerprint}, address = ${next.address}
+    look = ${next.look}, unconfirmed = ${confirmed ? false : before.unconfirmed}, readable = ${next.readable}, fingerprint = ${next.fingerprint}, address = ${next.address}
     where id = ${id}`;
   return getRemote(id);
 }

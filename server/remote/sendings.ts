@@ -75,6 +75,11 @@ export async function listSendings(shotId?: string): Promise<Sending[]> {
  */
 export async function sendTo(shotId: string, remoteId: string): Promise<Sending> {
   const [shot, remote] = await Promise.all([getPaintable(shotId), remoteRow(remoteId)]);
+  if (remote.unconfirmed) {
+    const words =
+      'This remote folder came in with an archive. Nothing is sent there before it is confirmed in Setup › Sending.';
+    throw new Fault(409, 'unconfirmed', words);
+  }
   const format = formats[remote.format];
   const encoded = await encodeShot(shot, {
     ...remote.size,

@@ -16,6 +16,7 @@ interface Row {
   key: string | null;
   systemKey: string | null;
   way: object;
+  unconfirmed: boolean;
 }
 
 const MOST = 100;
@@ -28,14 +29,14 @@ const toRoutine = ({ way, ...row }: Row): Routine => ({
 
 /** All routines in the order a person gave them. */
 export async function listRoutines(): Promise<Routine[]> {
-  const rows = await sql()<Row[]>`select id, name, key, system_key, way
+  const rows = await sql()<Row[]>`select id, name, key, system_key, way, unconfirmed
     from routines order by position, id`;
   return rows.map(toRoutine);
 }
 
 /** @throws Fault 404 */
 export async function getRoutine(id: string): Promise<Routine> {
-  const [row] = await sql()<Row[]>`select id, name, key, system_key, way
+  const [row] = await sql()<Row[]>`select id, name, key, system_key, way, unconfirmed
     from routines where id = ${id}`;
   if (!row) throw notFound('routine');
   return toRoutine(row);
@@ -70,9 +71,11 @@ export async function changeRoutine(
   patch: z.output<typeof routinePatchSchema>,
 ): Promise<Routine> {
   await refuseTakenKey(patch, id);
-  const now = { ...(await getRoutine(id)), ...patch };
+  const { confirmed = false, ...changes } = patch;
+  const now = { ...(await getRoutine(id)), ...changes };
   await sql()`update routines set name = ${now.name}, key = ${now.key},
-    system_key = ${now.systemKey}, way = ${json(now.way)}
+    system_key = ${now.systemKey}, way = ${json(now.way)},
+    unconfirmed = ${confirmed ? false : now.unconfirmed}
     where id = ${id}`;
   return getRoutine(id);
 }

@@ -214,6 +214,21 @@ export async function findShots(asked: Asked): Promise<FoundPage> {
   };
 }
 
+/** All that fit a query and are not in the Bin, as the Shelf would list them. @throws Fault 400 */
+export async function allFound(q: string): Promise<string[]> {
+  const query = readAsked(q);
+  const idsOf = async (where: Fragment): Promise<string[]> => {
+    const rows = await sql()<{ shotId: string }[]>`
+      select x.shot_id from search x join shots s on s.id = x.shot_id
+      where ${inPlace(false)} and ${where} order by x.taken_at, x.shot_id`;
+    return rows.map((row) => row.shotId);
+  };
+  const tags = await tagIds(query);
+  const found = await idsOf(conditions(query, tags));
+  const wider = found.length === 0 ? insideConditions(query, tags) : null;
+  return wider ? idsOf(wider) : found;
+}
+
 /** How many fit a query, exactly up to a thousand. @throws Fault 400 */
 export async function countShots(q: string, bin: boolean): Promise<Count> {
   const query = readAsked(q);

@@ -9,7 +9,7 @@ import { indexShot } from '../indexing/indexing';
 import { personActs } from '../words/quiet';
 import { wantWords } from '../words/wanted';
 import { checkHeld, takeIn } from '../frames/intake';
-import { insertFrame } from '../frames/rows';
+import { keepFrame } from '../frames/rows';
 import { fit } from '../http/body';
 import { Fault, notFound } from '../base/fault';
 import { getShot } from './rows';
@@ -42,7 +42,7 @@ export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored
   const own = given !== undefined && given !== '' && shot.titleMade !== true;
   try {
     await sql().begin(async (tx) => {
-      const frameId = await insertFrame(tx, frame);
+      const frameId = await keepFrame(tx, frame);
       const added =
         await tx`insert into shots (id, frame_id, title, title_own, document, provenance, taken_at)
         values (${id}, ${frameId}, ${title}, ${own}, ${json(document)}, ${json(provenance)}, ${takenAt})

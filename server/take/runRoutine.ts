@@ -97,15 +97,17 @@ async function directChoice(way: Way, still: DisplayStill): Promise<ScreenChoice
   return { kind: 'window', crop, window };
 }
 
+const isConfirmed = ({ unconfirmed }: { unconfirmed: boolean }): boolean => !unconfirmed;
+
 /** What can be asked for on the screen: one key each, the same as on the stilled picture in Rezzik. */
 async function thenOffers(): Promise<Offer[]> {
   const [folders, remotes] = await Promise.all([listFolders(), listRemotes()]);
   const places: Omit<Offer, 'key'>[] = [
-    ...folders.map(({ id, name }) => ({
+    ...folders.filter(isConfirmed).map(({ id, name }) => ({
       label: name,
       step: { do: 'keep' as const, folderId: id },
     })),
-    ...remotes.map(({ id, name }) => ({
+    ...remotes.filter(isConfirmed).map(({ id, name }) => ({
       label: name,
       step: { do: 'send' as const, remoteId: id },
     })),

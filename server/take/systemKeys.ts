@@ -53,7 +53,7 @@ export const watchKeys = (): Promise<void> => inTurn(watchNow);
 const inTurn = pLimit(1);
 
 async function watchNow(): Promise<void> {
-  const wanted = (await listRoutines()).filter((r) => r.systemKey);
+  const wanted = (await listRoutines()).filter((r) => r.systemKey && !r.unconfirmed);
   try {
     await checkAllowed();
     if (await byPortal()) {
