@@ -4,6 +4,7 @@ import { pictureApi } from './picture';
 import { sendingApi } from './sending';
 import { foldersApi } from './folders';
 import { displayApi } from './display';
+import { archivesApi } from './archives';
 import { guidesApi } from './guides';
 import { looksApi } from './looks';
 import { settingsApi } from './settings';
@@ -20,6 +21,7 @@ export const api = {
   ...settingsApi,
   ...looksApi,
   ...guidesApi,
+  ...archivesApi,
 };
 
 export const thumbnailUrl = (shot: { id: string; revision: number }): string =>

@@ -32,7 +32,7 @@ export const foldersApi = {
     read(placesSchema, `/api/folders/places?path=${encodeURIComponent(path)}`),
   addFolder: (input: FolderInput): Promise<Folder> =>
     read(folderSchema, '/api/folders', sent('POST', input)),
-  changeFolder: (id: string, patch: Partial<FolderInput>): Promise<Folder> =>
+  changeFolder: (id: string, patch: Partial<FolderInput> & { confirmed?: true }): Promise<Folder> =>
     read(folderSchema, `/api/folders/${id}`, sent('PATCH', patch)),
   removeFolder: (id: string) => ask(`/api/folders/${id}`, { method: 'DELETE' }),
 };

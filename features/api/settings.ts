@@ -22,8 +22,10 @@ export const settingsApi = {
   routines: async (): Promise<Routine[]> => (await read(routinesSchema, '/api/routines')).routines,
   addRoutine: (input: RoutineInput): Promise<Routine> =>
     read(routineSchema, '/api/routines', sent('POST', input)),
-  changeRoutine: (id: string, patch: Partial<RoutineInput>): Promise<Routine> =>
-    read(routineSchema, `/api/routines/${id}`, sent('PATCH', patch)),
+  changeRoutine: (
+    id: string,
+    patch: Partial<RoutineInput> & { confirmed?: true },
+  ): Promise<Routine> => read(routineSchema, `/api/routines/${id}`, sent('PATCH', patch)),
   removeRoutine: (id: string) => ask(`/api/routines/${id}`, { method: 'DELETE' }),
   orderRoutines: (ids: string[]) => ask('/api/routines', sent('PUT', { ids })),
 };

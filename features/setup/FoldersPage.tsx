@@ -14,6 +14,7 @@ import { formatBytes } from '../ui/format';
 import { BrowserFolders } from './BrowserFolders';
 import { FolderForm } from './FolderForm';
 import { rulesInWords } from './rulesInWords';
+import { Unconfirmed } from './Unconfirmed';
 
 /** The places on the computer Rezzik runs on where copies are kept. */
 export function FoldersPage() {
@@ -90,7 +91,15 @@ export function FoldersPage() {
               {folder.free !== null && folder.free < limits.littleRoom && (
                 <p className="text-brick">Only {formatBytes(folder.free)} are free there.</p>
               )}
-              {folder.problem && <p className="text-brick">{folder.problem}</p>}
+              {folder.unconfirmed ? (
+                <Unconfirmed
+                  name={folder.name}
+                  words="Nothing is kept there before you have looked where it leads."
+                  onConfirm={() => void act(api.changeFolder(folder.id, { confirmed: true }))}
+                />
+              ) : (
+                folder.problem && <p className="text-brick">{folder.problem}</p>
+              )}
             </div>
             {!folder.isDefault && (
               <IconButton

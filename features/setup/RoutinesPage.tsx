@@ -18,10 +18,12 @@ import { IconButton } from '../ui/IconButton';
 import { Key } from '../ui/Key';
 import { Problem } from '../ui/Problem';
 import { RoutineForm } from './RoutineForm';
+import { Unconfirmed } from './Unconfirmed';
 
 /** Making, changing and ordering the named ways of taking. */
 export function RoutinesPage() {
   const routines = useRoutines((s) => s.routines);
+  const unconfirmed = useRoutines((s) => s.unconfirmed);
   const way = useSettings((s) => s.settings.way);
   // Before the last way is known a new routine would begin with the first one.
   const isKnown = useSettings((s) => s.read);
@@ -65,6 +67,35 @@ export function RoutinesPage() {
         </Button>
       </div>
       {problem && <Problem>{problem}</Problem>}
+      {unconfirmed.length > 0 && (
+        <ul aria-label="Not confirmed" className="mb-4 flex flex-col gap-2">
+          {unconfirmed.map((routine) => (
+            <li key={routine.id} className="rounded-[9px] border border-line bg-card px-4 py-2">
+              <div className="flex items-center gap-2">
+                <span className="min-w-0 grow">
+                  <span className="block truncate font-bold">{routine.name}</span>
+                  <span className="block text-[13px] text-soft">
+                    {sourceLabel(routine.way)} · {describeWay(routine.way)}
+                  </span>
+                </span>
+                <IconButton
+                  label={`Remove ${routine.name}`}
+                  onClick={() => void change(() => api.removeRoutine(routine.id))}
+                >
+                  <Trash2 size={16} strokeWidth={1.75} />
+                </IconButton>
+              </div>
+              <Unconfirmed
+                name={routine.name}
+                words="It takes nothing before you have looked what it does."
+                onConfirm={() =>
+                  void change(() => api.changeRoutine(routine.id, { confirmed: true }))
+                }
+              />
+            </li>
+          ))}
+        </ul>
+      )}
       {routines.length === 0 && <p className="text-soft">No routine yet.</p>}
       <ul className="divide-y divide-line rounded-[9px] border border-line bg-card empty:hidden">
         {routines.map((routine, i) => (

@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { followLink } from '../thread/navigate';
 import { Thread } from '../thread/Thread';
 import { classes } from '../ui/classes';
+import { ArchivePage } from './archive/ArchivePage';
 import { DisplayPage } from './DisplayPage';
 import { FoldersPage } from './FoldersPage';
 import { KeysPage } from './KeysPage';
@@ -18,6 +19,7 @@ const pages = [
   { name: 'keys', label: 'Keys', Page: KeysPage },
   { name: 'words', label: 'Words', Page: WordsPage },
   { name: 'computer', label: 'This computer', Page: DisplayPage },
+  { name: 'archive', label: 'Archive', Page: ArchivePage },
 ];
 
 export function SetupView({ page }: { page: string }) {

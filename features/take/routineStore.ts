@@ -8,13 +8,19 @@ import { dropTake, startTake, useTake } from './takeStore';
 
 interface RoutineStore {
   routines: readonly Routine[];
+  /** Those that came in with an archive and take nothing yet. */
+  unconfirmed: readonly Routine[];
 }
 
 /** The named ways of taking, in their order. */
-export const useRoutines = create<RoutineStore>(() => ({ routines: [] }));
+export const useRoutines = create<RoutineStore>(() => ({ routines: [], unconfirmed: [] }));
 
 export async function readRoutines(): Promise<void> {
-  useRoutines.setState({ routines: await api.routines() });
+  const all = await api.routines();
+  useRoutines.setState({
+    routines: all.filter((routine) => !routine.unconfirmed),
+    unconfirmed: all.filter((routine) => routine.unconfirmed),
+  });
 }
 
 /** Takes exactly as the routine was written, whatever is set now; what is in hand stays as it is. */
@@ -26,7 +32,7 @@ export async function chooseOnHeld(wanted: { routine: string; still: string }): 
     useTake.setState({ problem: messageOf(error) });
     return [];
   });
-  const routine = routines.find((r) => r.id === wanted.routine);
+  const routine = routines.find((r) => r.id === wanted.routine && !r.unconfirmed);
   if (!routine) return;
   // Whoever presses the key again means the newer picture.
   if (useTake.getState().phase.name !== 'ready') dropTake();

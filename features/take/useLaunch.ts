@@ -22,7 +22,7 @@ export function useLaunch(): void {
     if (wanted && still) void readSettings().then(() => chooseOnHeld({ routine: wanted, still }));
     else if (wanted) {
       void Promise.all([readSettings(), api.routines()]).then(([, routines]) => {
-        const routine = routines.find((r) => r.id === wanted);
+        const routine = routines.find((r) => r.id === wanted && !r.unconfirmed);
         if (routine) runRoutine(routine);
       });
     }

@@ -93,6 +93,7 @@ export const asFolder = ({ handle, ...folder }: BrowserFolder): Folder => ({
   path: handle.name,
   numberBy: 'folder',
   isDefault: false,
+  unconfirmed: false,
   free: null,
   problem: null,
 });

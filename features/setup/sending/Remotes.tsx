@@ -9,6 +9,7 @@ import { IconButton } from '../../ui/IconButton';
 import { Modal } from '../../ui/Modal';
 import { rulesInWords } from '../rulesInWords';
 import type { Act } from '../../ui/act';
+import { Unconfirmed } from '../Unconfirmed';
 import { RemoteForm } from './RemoteForm';
 
 const icon = { size: 18, strokeWidth: 1.75 };
@@ -43,6 +44,13 @@ export function Remotes({ remotes, act }: { remotes: readonly Remote[]; act: Act
                 {rulesInWords(remote, formats)} ·{' '}
                 <span className="font-measure">{remote.pattern}</span>
               </p>
+              {remote.unconfirmed && (
+                <Unconfirmed
+                  name={remote.name}
+                  words="Nothing is sent there before you have looked where it leads; its password is not in an archive."
+                  onConfirm={() => void act(api.changeRemote(remote.id, { confirmed: true }))}
+                />
+              )}
               {remote.caution && <p className="text-[13px] text-brick">{remote.caution}</p>}
             </div>
             <IconButton label={`Edit ${remote.name}`} onClick={() => setEditing(remote)}>
