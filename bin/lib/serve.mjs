@@ -36,7 +36,7 @@ async function needPort(port, name) {
 }
 
 /** The app writes under this name which processes run it, so that a later start can tell. */
-const runningFile = (data) => join(data, 'running.json');
+export const runningFile = (data) => join(data, 'running.json');
 
 const alive = (pid) => existsSync(`/proc/${pid}`);
 
@@ -158,7 +158,7 @@ export async function serve({ name, demo = false, mode = 'start' }) {
     });
   }
   // Only now: whoever reads who is running may end us at once.
-  writeFileSync(runningFile(data), JSON.stringify({ starter: process.pid, app: app.pid }));
+  writeFileSync(runningFile(data), JSON.stringify({ starter: process.pid, app: app.pid, port }));
   const ended = new Promise((resolve) => app.once('close', resolve));
   void ended.then(stop);
   let withoutDatabase = false;
