@@ -58,7 +58,7 @@ export const rooms = {
     ['keep', 'reading'],
     ['join', 'links', 'mail', 'programs', 'remote'],
     ['display', 'phone'],
-    ['archive', 'door', 'erase', 'guides', 'places'],
+    ['archive', 'door', 'erase', 'guides', 'places', 'room'],
     ['demo', 'take'],
   ],
 };

@@ -56,8 +56,6 @@ test('everything out, and in again', async () => {
     `${out.mb.toFixed(0)} MB more held, ${out.seconds.toFixed(0)} s`,
     'memory ≤ 200 MB',
   );
-  const { heapUsed, external, arrayBuffers } = process.memoryUsage();
-  report('heap', `${heapUsed / 1e6} ${external / 1e6} ${arrayBuffers / 1e6}`);
   report('… against copying the file', `${((out.seconds * 1000) / bare).toFixed(0)}×`);
   // Only the shots of the one frame that is a picture can come in.
   await sql()`delete from shots where title like 'Bed %'`;

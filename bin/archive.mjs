@@ -26,6 +26,14 @@ function readArguments(all) {
   return { file: resolve(rest[0]), isIn, only };
 }
 
+/** Said before anything is started. */
+function check(file, isIn) {
+  if (isIn && !existsSync(file)) throw new Stop(`${file} is not there.`);
+  if (!isIn && existsSync(file)) throw new Stop(`${file} is there already. Choose another name.`);
+  if (!isIn && !existsSync(dirname(file)))
+    throw new Stop(`The folder ${dirname(file)} is not there.`);
+}
+
 const mb = (bytes) => `${(bytes / 1e6).toFixed(1)} MB`;
 
 async function words(answer) {
@@ -34,8 +42,6 @@ async function words(answer) {
 }
 
 async function out(url, file, only) {
-  if (existsSync(file)) throw new Stop(`${file} is there already. Choose another name.`);
-  if (!existsSync(dirname(file))) throw new Stop(`The folder ${dirname(file)} is not there.`);
   const query = new URLSearchParams({ as: file, ...(only && { q: only }) });
   const answer = await fetch(`${url}/api/archive?${query}`);
   if (!answer.ok) throw new Stop(await words(answer));
@@ -66,7 +72,6 @@ async function out(url, file, only) {
 const GOING = ['waiting', 'going on'];
 
 async function bringIn(url, file) {
-  if (!existsSync(file)) throw new Stop(`${file} is not there.`);
   const answer = await fetch(`${url}/api/archive?${new URLSearchParams({ as: file })}`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/zip', 'Content-Length': String(statSync(file).size) },
@@ -93,5 +98,6 @@ async function bringIn(url, file) {
 
 await command(async () => {
   const { file, isIn, only } = readArguments(process.argv.slice(2));
+  check(file, isIn);
   await withRezzik(dataDir(), (url) => (isIn ? bringIn(url, file) : out(url, file, only)));
 });

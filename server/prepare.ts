@@ -1,5 +1,6 @@
 import { migrate } from './db/migrate';
-import { openAll } from './db/sql';
+import { dropBefore } from './db/before';
+import { openAll, sql } from './db/sql';
 import { storeArriving } from './take/arriving';
 import { forgetFile } from './display/clipboardForms';
 import { startWatching } from './take/systemKeys';
@@ -15,12 +16,13 @@ import { watchPlan } from './archive/plan';
 import './remote/sendings';
 import { indexMissing } from './indexing/indexing';
 import { getSettings } from './settings/settings';
+import { watchUnkept } from './room/unkept';
 import { watchBin } from './shots/emptyBin';
 import { wantMissing } from './reading/reading';
 
 /** Brings the database up to date, mends what a crash left, and fills the demo data when asked. */
 async function prepare(): Promise<void> {
-  await migrate();
+  const applied = await migrate();
   await mendCopies();
   await sealOld();
   await wantMissing();
@@ -38,8 +40,11 @@ async function prepare(): Promise<void> {
   // Of many shots from before there was a search it takes a while; all else works meanwhile.
   void indexMissing().catch((error: unknown) => console.error('Not all is indexed:', error));
   watchBin();
+  watchUnkept();
   watchPlan();
   await openAll();
+  // All went well, and nothing was changed by this start: the copies from the one before may go.
+  if (applied.length === 0) await dropBefore(sql());
 }
 
 /** What cannot be prepared must not look as if it ran: it would answer every request with an error. */

@@ -32,6 +32,8 @@ const shape = {
   smallCards: z.boolean(),
   /** Days after which what lies in the bin is deleted for good; null: never by itself. */
   binDays: z.int().min(1).max(3650).nullable(),
+  /** Days after which a shot that nobody kept goes into the Bin; null: never by itself. */
+  unkeptDays: z.int().min(1).max(3650).nullable(),
   /** Links are reached from other machines on this port; null: on this computer only. */
   linkPort: z.int().min(1024).max(65_535).nullable(),
   /** Who messages are from; empty: the mail program that opens them says so. */
@@ -68,6 +70,7 @@ export const firstSettings: Settings = {
   wordsLanguage: 'eng',
   smallCards: false,
   binDays: null,
+  unkeptDays: null,
   linkPort: null,
   mailFrom: '',
   readableFrom: 6,

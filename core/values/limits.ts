@@ -30,6 +30,8 @@ export const limits = {
   savedSearches: 200,
   /** A folder with less room than this is said to be nearly full, bytes. */
   littleRoom: 200 * 1000 * 1000,
+  /** With less than this left for the database it is said that room runs short, bytes. */
+  roomLeft: 5_000_000_000,
   guides: 2_000,
   guideItems: 1_000,
   /** Markdown of one caption: what takes long to read takes it with the square of its length. */

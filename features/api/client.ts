@@ -1,4 +1,5 @@
 import { shotsApi } from './shots';
+import { roomApi } from './room';
 import { searchApi } from './search';
 import { pictureApi } from './picture';
 import { sendingApi } from './sending';
@@ -22,6 +23,7 @@ export const api = {
   ...looksApi,
   ...guidesApi,
   ...archivesApi,
+  ...roomApi,
 };
 
 export const thumbnailUrl = (shot: { id: string; revision: number }): string =>

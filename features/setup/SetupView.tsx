@@ -3,6 +3,7 @@ import { followLink } from '../thread/navigate';
 import { Thread } from '../thread/Thread';
 import { classes } from '../ui/classes';
 import { ArchivePage } from './archive/ArchivePage';
+import { RoomPage } from './room/RoomPage';
 import { DisplayPage } from './DisplayPage';
 import { FoldersPage } from './FoldersPage';
 import { KeysPage } from './KeysPage';
@@ -19,6 +20,7 @@ const pages = [
   { name: 'keys', label: 'Keys', Page: KeysPage },
   { name: 'words', label: 'Words', Page: WordsPage },
   { name: 'computer', label: 'This computer', Page: DisplayPage },
+  { name: 'room', label: 'Room', Page: RoomPage },
   { name: 'archive', label: 'Archive', Page: ArchivePage },
 ];
 

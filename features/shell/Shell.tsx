@@ -23,6 +23,7 @@ import { useTakenElsewhere } from '../take/useTakenElsewhere';
 import { startOffline } from './offline';
 import { usePath } from '../thread/navigate';
 import { GoKeys } from './GoKeys';
+import { warnOfRoom } from './roomWarning';
 import { KeysOverlay } from './KeysOverlay';
 import { AnswerLine } from './AnswerLine';
 
@@ -40,6 +41,7 @@ export function Shell() {
   useEffect(() => startSending(), []);
   useEffect(() => startNaming(), []);
   useEffect(() => startOffline(), []);
+  useEffect(() => warnOfRoom(), []);
   useEffect(() => void readSettings(), []);
   useEffect(() => followSettings(), []);
   useTakenElsewhere();

@@ -1,12 +1,15 @@
 // Made when they are used: the locale of a browser may change while a page is open.
 const counted = (n: number): string => new Intl.NumberFormat().format(n);
 
-/** Bytes in KB and MB of 1000, in the browser's locale. */
+/** Bytes in KB, MB and GB of 1000, in the browser's locale. */
 export function formatBytes(bytes: number): string {
   const digits = (value: number) =>
     new Intl.NumberFormat(undefined, { maximumSignificantDigits: 3 }).format(value);
   if (bytes < 1000) return `${counted(bytes)} bytes`;
-  return bytes < 1_000_000 ? `${digits(bytes / 1000)} KB` : `${digits(bytes / 1_000_000)} MB`;
+  if (bytes < 1_000_000) return `${digits(bytes / 1000)} KB`;
+  return bytes < 1_000_000_000
+    ? `${digits(bytes / 1_000_000)} MB`
+    : `${digits(bytes / 1_000_000_000)} GB`;
 }
 
 export const formatCount = counted;

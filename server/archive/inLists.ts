@@ -295,8 +295,8 @@ async function bringNumbers(incoming: Incoming): Promise<void> {
   }
 }
 
-/** What lets others in, or reads a screen, is decided on each computer by whoever sits there. */
-const DECIDED_HERE = new Set(['displayAllowed', 'partsAsked', 'linkPort']);
+/** What lets others in, reads a screen or lets shots go is decided on each computer by whoever sits there. */
+const DECIDED_HERE = new Set(['displayAllowed', 'partsAsked', 'linkPort', 'binDays', 'unkeptDays']);
 
 const fieldOf = (name: string): z.ZodType | undefined =>
   new Map<string, z.ZodType>(Object.entries(settingsSchema.shape)).get(name);

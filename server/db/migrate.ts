@@ -1,11 +1,15 @@
 import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
+import { copyBefore } from './before';
 import { sql } from './sql';
 
 /** Any number: it only has to be the same for every Rezzik on this database. */
 const LOCK = 4310;
 
-/** Applies the files in migrations/ that this database has not had yet, each in one transaction. */
+/**
+ * Applies the files in migrations/ that this database has not had yet, all in one transaction. What
+ * they change is copied before, and kept until the next start went well (`dropBefore`).
+ */
 export async function migrate(folder = join(process.cwd(), 'migrations')): Promise<string[]> {
   const names = (await readdir(folder)).filter((name) => name.endsWith('.sql')).sort();
   return sql().begin(async (tx) => {
@@ -17,7 +21,9 @@ export async function migrate(folder = join(process.cwd(), 'migrations')): Promi
     );
     const fresh = names.filter((name) => !done.has(name));
     for (const name of fresh) {
-      await tx.unsafe(await readFile(join(folder, name), 'utf8'));
+      const migration = await readFile(join(folder, name), 'utf8');
+      await copyBefore(tx, migration);
+      await tx.unsafe(migration);
       await tx`insert into migrations (name) values (${name})`;
     }
     return fresh;

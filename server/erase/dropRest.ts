@@ -1,5 +1,6 @@
 import type { Besides } from '@/core/contracts/shot';
 import { dropRest } from '@/core/document/dropRest';
+import { dropBefore } from '../db/before';
 import { json, sql } from '../db/sql';
 import { takeIn } from '../frames/intake';
 import { insertFrame } from '../frames/rows';
@@ -63,6 +64,8 @@ export async function dropTheRest(id: string, revision: number, others: boolean)
   const sharing = others ? await sharingShots(id) : [];
   const next = await dropOne(id, revision);
   for (const other of sharing) await dropOne(other, (await getShot(other)).revision);
+  // It may lie in what was kept before a migration.
+  await dropBefore(sql());
   // Rows that are gone still lie in the tables' pages until these are cleared.
   await sql()`vacuum frames`;
   await sql()`vacuum steps`;

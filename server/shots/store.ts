@@ -4,6 +4,7 @@ import { documentFor, type ShotDocument } from '@/core/document/document';
 import { provenanceSchema, sourceLabels, type Provenance } from '@/core/contracts/provenance';
 import type { Stored } from '@/core/contracts/shot';
 import { untouched } from '@/core/document/view';
+import { dropBefore } from '../db/before';
 import { json, sql } from '../db/sql';
 import { indexShot } from '../indexing/indexing';
 import { personActs } from '../words/quiet';
@@ -163,5 +164,7 @@ export async function eraseShot(id: string, before?: Date): Promise<void> {
     await tx`delete from links where ${id} = any(shows)`;
     await tx`delete from frames f where f.id = ${row.frameId}
       and not exists (select 1 from shots s where s.frame_id = f.id)`;
+    // It may lie in what was kept before a migration, too.
+    await dropBefore(tx);
   });
 }

@@ -1,0 +1,65 @@
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { OwnApp } from './lib/ownApp';
+import { busyPng } from '@/tests/lib/pictures';
+
+jest.setTimeout(120_000);
+
+const data = join(process.env.REZZIK_DATA ?? '', 'archived');
+const databaseUrl = process.env.DATABASE_URL ?? '';
+const file = join(data, 'out', 'all.zip');
+
+beforeAll(async () => {
+  mkdirSync(join(data, 'out'), { recursive: true });
+  const app = await OwnApp.start({ data, databaseUrl });
+  await app.addShot(await busyPng(60, 40, 3), 'Bed');
+  await app.addShot(await busyPng(70, 40, 4), 'Seed list');
+  await app.end();
+});
+afterAll(() => rmSync(data, { recursive: true }));
+
+/** Runs the command as a person does, with no Rezzik running. */
+function archive(...given: string[]): { code: number | null; said: string } {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['bin/archive.mjs', ...given], {
+    env: { ...process.env, DATABASE_URL: databaseUrl, REZZIK_DATA: data, DISPLAY: '' },
+    encoding: 'utf8',
+  });
+  return { code: status, said: stdout + stderr };
+}
+
+test('everything out by the command, tested by another maker’s program, and in again', () => {
+  const out = archive(file);
+  expect(out.said).toMatch(/all\.zip, [\d.]+ MB/);
+  expect(out.code).toBe(0);
+  const tested = spawnSync('unzip', ['-t', file], { encoding: 'utf8' });
+  expect(tested.stdout).toContain('No errors detected');
+  expect(readdirSync(join(data, 'out'))).toEqual(['all.zip']);
+  const back = archive('--in', file);
+  expect(back.said).toContain('shots: 0 new, 2 here already, 0 kept beside another one');
+  expect(back.code).toBe(0);
+});
+
+test('what cannot be done is said, and nothing is left of it', () => {
+  expect(archive(file)).toMatchObject({ code: 1 });
+  expect(archive(file).said).toContain('is there already');
+  const only = join(data, 'out', 'one.zip');
+  expect(archive(only, '--only', 'Bed').code).toBe(0);
+  const listed = spawnSync('unzip', ['-Z1', only], { encoding: 'utf8' }).stdout;
+  expect(listed.match(/^shots\//gm)).toHaveLength(1);
+  const odd = join(data, 'out', 'odd.zip');
+  writeFileSync(odd, 'no zip');
+  const refused = archive('--in', odd);
+  expect(refused.said).toContain('This is no zip file');
+  expect(refused.code).toBe(1);
+  for (const wrong of [[], ['--in'], ['a', 'b'], ['--all'], ['--in', file, '--only', 'Bed']]) {
+    expect(archive(...wrong)).toMatchObject({
+      code: 1,
+      said: expect.stringContaining('npm run archive'),
+    });
+  }
+  expect(archive('--in', join(data, 'nowhere.zip')).said).toContain('is not there');
+  // What was uploaded, and refused, does not stay.
+  expect(readdirSync(join(data, 'archives'))).toEqual([]);
+});
