@@ -20,7 +20,7 @@ import { postgresFolders } from './packages.mjs';
 import { end, run, sleep } from './run.mjs';
 import { say, Stop } from './say.mjs';
 
-const USER = 'rezzik';
+export const USER = 'rezzik';
 
 export function freePort() {
   return new Promise((resolve, reject) => {
@@ -78,7 +78,7 @@ function lockHolder(cluster) {
 }
 
 /** Removes a lock file nobody holds; ends a database that outlived the Rezzik that started it. */
-async function clearLock(cluster) {
+export async function clearLock(cluster) {
   const holder = lockHolder(cluster);
   if (!holder) return;
   if (holder.isOurs) {
@@ -104,14 +104,17 @@ async function makeCluster(data, cluster, programs, user) {
     say(`The database folder was not whole. It is kept as ${aside}, and a new one is made.`);
   }
   say('Making the database …');
-  const password = randomBytes(24).toString('hex');
-  mkdirSync(fresh, { mode: 0o700 });
   const passwordFile = join(data, 'database-password');
-  writeFileSync(passwordFile, password, { mode: 0o600 });
-  if (user) {
-    chownSync(fresh, user.uid, user.gid);
-    chownSync(passwordFile, user.uid, user.gid);
-  }
+  writeFileSync(passwordFile, randomBytes(24).toString('hex'), { mode: 0o600 });
+  if (user) chownSync(passwordFile, user.uid, user.gid);
+  await initCluster(fresh, passwordFile, programs, user);
+  renameSync(fresh, cluster);
+}
+
+/** Makes an empty cluster in a folder that is not there yet. */
+export async function initCluster(fresh, passwordFile, programs, user) {
+  mkdirSync(fresh, { mode: 0o700 });
+  if (user) chownSync(fresh, user.uid, user.gid);
   const { wrap, options } = await runner(fresh, user);
   const args = [
     '-D',
@@ -131,18 +134,27 @@ async function makeCluster(data, cluster, programs, user) {
     rmSync(fresh, { recursive: true, force: true });
     throw new Stop(`${made.output}\nThe database could not be made.`);
   }
-  renameSync(fresh, cluster);
+}
+
+/** The major version that a cluster was made by; null where there is none. */
+export function clusterVersion(cluster) {
+  const file = join(cluster, 'PG_VERSION');
+  return existsSync(file) ? readFileSync(file, 'utf8').trim() : null;
 }
 
 function choosePrograms(cluster) {
   const all = postgresFolders();
-  const file = join(cluster, 'PG_VERSION');
-  if (!existsSync(file)) return all[0];
-  const version = readFileSync(file, 'utf8').trim();
+  const version = clusterVersion(cluster);
+  if (version === null) return all[0];
   const match = all.find((programs) => programs.version === version);
   if (!match) {
     throw new Stop(
-      `The database in ${cluster} was made by PostgreSQL ${version}, which is not installed. Install it with:\n\n  apt-get install postgresql-${version}\n`,
+      `The database in ${cluster} was made by PostgreSQL ${version}, which is not installed. Nothing was changed. Install it beside the one that is, and carry the database over:\n\n  apt-get install postgresql-${version} && npm run carry-over\n`,
+    );
+  }
+  if (all[0] !== match) {
+    say(
+      `The database is one of PostgreSQL ${version}; ${all[0].version} is installed, too. It can be carried over by: npm run carry-over`,
     );
   }
   return match;
@@ -163,19 +175,9 @@ export async function startDatabase(data, settings = []) {
   else await makeCluster(data, cluster, programs, user);
   await clearLock(cluster);
   const password = readFileSync(join(data, 'database-password'), 'utf8').trim();
-  const port = await freePort();
   const log = join(data, 'postgres.log');
-  const { wrap, options } = await runner(cluster, user);
-  const all = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', ...settings];
-  const args = ['-D', cluster, '-p', String(port), ...all.flatMap((one) => ['-c', one])];
-  const [program, rest] = wrap(join(programs.bin, 'postgres'), args);
-  const out = openSync(log, 'a');
-  chmodSync(log, 0o600);
-  // Its own process group: Ctrl-C must reach the app first and the database last.
-  const child = spawn(program, rest, { ...options, detached: true, stdio: ['ignore', out, out] });
-  const stop = () => end(child, 'SIGINT', 15_000);
+  const { port, child, stop } = await startCluster({ cluster, programs, user, log, settings });
   try {
-    await answering(programs, port, child, log);
     await makeDatabase(programs, port, password, 'rezzik');
   } catch (error) {
     await stop();
@@ -187,6 +189,27 @@ export async function startDatabase(data, settings = []) {
     return url(name);
   };
   return { url: url('rezzik'), make, stop, child };
+}
+
+/** Starts a cluster on a port of its own, for this computer alone, and waits until it answers. */
+export async function startCluster({ cluster, programs, user, log, settings = [] }) {
+  const port = await freePort();
+  const { wrap, options } = await runner(cluster, user);
+  const all = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', ...settings];
+  const args = ['-D', cluster, '-p', String(port), ...all.flatMap((one) => ['-c', one])];
+  const [program, rest] = wrap(join(programs.bin, 'postgres'), args);
+  const out = openSync(log, 'a');
+  chmodSync(log, 0o600);
+  // Its own process group: Ctrl-C must reach the app first and the database last.
+  const child = spawn(program, rest, { ...options, detached: true, stdio: ['ignore', out, out] });
+  const stop = () => end(child, 'SIGINT', 15_000);
+  try {
+    await answering(programs, port, child, log);
+  } catch (error) {
+    await stop();
+    throw error;
+  }
+  return { port, child, stop };
 }
 
 async function answering(programs, port, child, log) {
@@ -205,7 +228,7 @@ async function answering(programs, port, child, log) {
   throw new Stop(`${tail}\nThe database did not start. Its log is ${log}.`);
 }
 
-async function makeDatabase(programs, port, password, name) {
+export async function makeDatabase(programs, port, password, name) {
   const env = { ...process.env, PGPASSWORD: password };
   const at = ['-h', '127.0.0.1', '-p', String(port), '-U', USER];
   const made = await run(join(programs.bin, 'createdb'), [...at, name], { env });

@@ -1,3 +1,5 @@
+import { limits } from '../values/limits';
+
 /**
  * The names of what lies in an archive (docs/archive.md). An id is a UUID in small letters; nothing
  * else is ever read, so that no name of an entry becomes a name of a file.
@@ -54,9 +56,9 @@ export const mostBytes: Record<EntryKind, number> = {
   // A million entries.
   manifest: 200_000_000,
   list: 100_000_000,
-  shot: 200_000_000,
+  shot: 100_000_000,
   guide: 20_000_000,
-  // As what is taken in otherwise (core/values/limits.ts); PNG of noise is larger than its pixels.
-  frame: 600_000_000,
-  original: 128_000_000,
+  // As whatever is taken in.
+  frame: limits.pictureBytes,
+  original: limits.pictureBytes,
 };

@@ -9,7 +9,7 @@ import { Fault } from '../base/fault';
 import { freeBytes, keepFault } from '../folders/place';
 import { bodyPieces } from '../http/body';
 import { addDue } from '../jobs/queue';
-import { jobsOf, stopJob, workAlone } from '../jobs/run';
+import { begin, jobsOf, stopJob } from '../jobs/run';
 import { bringIn } from './bring';
 import {
   addArchive,
@@ -46,7 +46,7 @@ export async function archiveFrom(request: Request, name: string): Promise<strin
     await dropArchive(id);
     throw error instanceof Fault ? error : keepFault(error, waitingPlace());
   }
-  void workAlone(IN);
+  begin(IN);
   return id;
 }
 

@@ -6,7 +6,7 @@ import { usableFolder } from '../folders/folders';
 import { holdFolder, type HeldFolder } from '../folders/held';
 import { freeBytes, keepFault } from '../folders/place';
 import { addDue } from '../jobs/queue';
-import { jobsOf, workAlone } from '../jobs/run';
+import { begin, jobsOf } from '../jobs/run';
 import { dropPart, placePart, syncFolder } from '../keep/write';
 import { numbered } from '@/core/naming/safeName';
 import { archiveName, wantedBy } from './handOut';
@@ -15,14 +15,24 @@ import { addArchive, endArchive, forgetProgress, OUT, tellProgress } from './row
 import { zipOut, type ZipOut } from './zipOut';
 
 const MOST_ATTEMPTS = 1_000;
+/** Any number of our own: whoever presses twice asks one after the other. */
+const LOCK = 4312;
 /** What is left of a disk at least, bytes: others write, too. */
 const SPARE = 200_000_000;
 
-/** An archive shall be written into a folder. @throws Fault 400, 404, 409 */
+/**
+ * An archive shall be written into a folder; where just that waits already, it is that one.
+ * @throws Fault 400, 404, 409
+ */
 export async function archiveTo(folderId: string, query: string, planned = false): Promise<string> {
   const folder = await usableFolder(folderId);
   const only = await wantedBy(query);
   const id = await sql().begin(async (tx) => {
+    await tx`select pg_advisory_xact_lock(${LOCK})`;
+    const [same] = await tx<{ id: string }[]>`select a.id from archives a
+      join jobs j on j.id = a.id and j.kind = ${OUT} and j.state = 'waiting'
+      where a.folder_id = ${folderId} and a.query = ${only?.query ?? ''} limit 1`;
+    if (same) return same.id;
     const row = await addArchive(tx, {
       direction: 'out',
       path: folder.path,
@@ -34,7 +44,7 @@ export async function archiveTo(folderId: string, query: string, planned = false
     await addDue(tx, row.id, OUT);
     return row.id;
   });
-  void workAlone(OUT);
+  begin(OUT);
   return id;
 }
 

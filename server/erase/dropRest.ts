@@ -27,11 +27,12 @@ export async function sharingShots(id: string): Promise<string[]> {
   return rows.map((row) => row.id);
 }
 
-/** Archives that were written of it, or of all that was here after it was. */
+/** Archives that were written of it, or of all that was here after it was; and the one it came in with. */
 const archivesWith = (id: string) =>
   sql()<{ path: string }[]>`select a.path from archives a join shots s on s.id = ${id}
-    where a.direction = 'out' and (${id} = any(a.shows)
-      or (a.shows is null and a.began_at >= s.created_at))
+    where case a.direction
+      when 'out' then ${id} = any(a.shows) or (a.shows is null and a.began_at >= s.created_at)
+      else s.created_at between a.began_at and coalesce(a.ended_at, now()) end
       and not exists (select 1 from jobs j where j.id = a.id and j.state = 'stopped') order by a.began_at`;
 
 /** What else shows a shot, or will. @throws Fault 404 */

@@ -99,6 +99,11 @@ export async function workAlone(kind: string): Promise<void> {
   }
 }
 
+const said = (error: unknown) => console.error('What waits could not be looked at:', error);
+
+/** The same at once, beside whoever asked for it; where that fails, the next tick looks again. */
+export const begin = (kind: string): void => void workAlone(kind).catch(said);
+
 const kindsWhere = (alone: boolean): string[] =>
   [...works].flatMap(([kind, manner]) => (Boolean(manner.alone) === alone ? [kind] : []));
 
@@ -119,7 +124,6 @@ export async function workDue(): Promise<void> {
 export function startJobs(): void {
   clearInterval(held.timer);
   let busy = false;
-  const said = (error: unknown) => console.error('What waits could not be looked at:', error);
   held.timer = setInterval(() => {
     for (const kind of kindsWhere(true)) workAlone(kind).catch(said);
     if (busy) return;

@@ -86,6 +86,19 @@ test('written into a folder as a job, never over another file, whole or not at a
   expect(archives.map(({ id }) => id)).toEqual([second.id, first.id]);
 });
 
+test('pressed twice it is written once', async () => {
+  const before = readdirSync(place).length;
+  const asked = await Promise.all(
+    [1, 2].map(() =>
+      intoFolder(jsonRequest('/api/archives', 'POST', { folderId, query: 'beds' }), context),
+    ),
+  );
+  const ids = await Promise.all(asked.map(async (answer) => (await read(answer)).id));
+  await Promise.all(ids.map(ended));
+  expect(new Set(ids).size).toBe(1);
+  expect(readdirSync(place).length - before).toBe(1);
+});
+
 test('a folder that is gone is said; nothing is left of what was begun', async () => {
   const gone = testFolder('archives-gone');
   const { id } = await addFolder({ name: 'Gone', path: gone });

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { OwnApp } from './lib/ownApp';
 import { busyPng } from '@/tests/lib/pictures';
@@ -48,11 +48,6 @@ test('what cannot be done is said, and nothing is left of it', () => {
   expect(archive(only, '--only', 'Bed').code).toBe(0);
   const listed = spawnSync('unzip', ['-Z1', only], { encoding: 'utf8' }).stdout;
   expect(listed.match(/^shots\//gm)).toHaveLength(1);
-  const odd = join(data, 'out', 'odd.zip');
-  writeFileSync(odd, 'no zip');
-  const refused = archive('--in', odd);
-  expect(refused.said).toContain('This is no zip file');
-  expect(refused.code).toBe(1);
   for (const wrong of [[], ['--in'], ['a', 'b'], ['--all'], ['--in', file, '--only', 'Bed']]) {
     expect(archive(...wrong)).toMatchObject({
       code: 1,
@@ -60,6 +55,6 @@ test('what cannot be done is said, and nothing is left of it', () => {
     });
   }
   expect(archive('--in', join(data, 'nowhere.zip')).said).toContain('is not there');
-  // What was uploaded, and refused, does not stay.
+  // What was uploaded does not stay.
   expect(readdirSync(join(data, 'archives'))).toEqual([]);
 });

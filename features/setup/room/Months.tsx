@@ -6,6 +6,7 @@ import { fills, kindLabels, monthName } from './labels';
 const WIDTH = 720;
 const HEIGHT = 150;
 const BELOW = 20;
+const WIDEST = 80;
 /** Years are more than can be seen apart; the table has them all. */
 const SHOWN = 36;
 
@@ -17,7 +18,8 @@ export function Months({ months }: { months: Room['months'] }) {
   const most = Math.max(1, ...shown.map(sum));
   const x = scaleBand(
     shown.map(({ month }) => month),
-    [0, WIDTH],
+    // A few months stand at the left, not spread over the width.
+    [0, Math.min(WIDTH, shown.length * WIDEST)],
   ).padding(0.2);
   const y = scaleLinear([0, most], [HEIGHT, 4]);
   const every = Math.ceil(shown.length / 8);
@@ -48,7 +50,7 @@ export function Months({ months }: { months: Room['months'] }) {
           let top = 0;
           return (
             <g key={month.month}>
-              <title>{`${monthName(month.month, 'long')}: ${formatBytes(sum(month))}, ${formatCount(month.shots)} shots`}</title>
+              <title>{`${monthName(month.month, 'long')}: ${formatBytes(sum(month))}, ${formatCount(month.shots)} ${month.shots === 1 ? 'shot' : 'shots'}`}</title>
               {monthKinds.map((kind) => {
                 const from = top;
                 top += month[kind];
