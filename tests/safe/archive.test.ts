@@ -2,6 +2,10 @@ import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import postgres from 'postgres';
+import { z } from 'zod';
+import { archiveSchema } from '@/core/contracts/archive';
 import { OwnApp } from './lib/ownApp';
 import { busyPng } from '@/tests/lib/pictures';
 
@@ -57,4 +61,38 @@ test('what cannot be done is said, and nothing is left of it', () => {
   expect(archive('--in', join(data, 'nowhere.zip')).said).toContain('is not there');
   // What was uploaded does not stay.
   expect(readdirSync(join(data, 'archives'))).toEqual([]);
+});
+
+test('killed in the middle of bringing in, it goes on at the next start, and doubles nothing', async () => {
+  const own = { data: join(data, 'killed'), databaseUrl };
+  const sql = postgres(databaseUrl, { max: 1, onnotice: () => undefined });
+  const count = async () =>
+    (await sql<{ n: number }[]>`select count(*)::int as n from shots`)[0]?.n ?? 0;
+  let app = await OwnApp.start(own);
+  for (let i = 0; i < 40; i += 1) await app.addShot(await busyPng(300, 200, 100 + i), `Bed ${i}`);
+  const all = await count();
+  const zip = await (await fetch(`${app.url}/api/archive`)).arrayBuffer();
+  await sql`truncate shots, frames cascade`;
+  const answer = await fetch(`${app.url}/api/archive`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/zip' },
+    body: zip,
+  });
+  const { id } = z.object({ id: z.uuid() }).parse(await answer.json());
+  while ((await count()) < 5) await pause(5);
+  await app.end('SIGKILL');
+  const some = await count();
+  expect(some).toBeLessThan(all);
+  // Nobody has it any more; else that is known after a minute.
+  await sql`update jobs set leased_until = now() where id = ${id}`;
+  app = await OwnApp.start(own);
+  const state = async () =>
+    archiveSchema.parse(await (await fetch(`${app.url}/api/archives/${id}`)).json());
+  while ((await state()).state !== 'done') await pause(100);
+  const { report } = await state();
+  expect(report?.brought?.shots).toEqual({ added: all - some, here: some, beside: 0 });
+  expect(report?.damaged).toEqual([]);
+  expect(await count()).toBe(all);
+  await app.end();
+  await sql.end();
 });
