@@ -78,6 +78,8 @@ export function RoutinesPage() {
                     {sourceLabel(routine.way)} · {describeWay(routine.way)}
                   </span>
                 </span>
+                {routine.systemKey && <Key>{keyLabel(routine.systemKey)}</Key>}
+                {routine.key && <Key>{keyLabel(routine.key)}</Key>}
                 <IconButton
                   label={`Remove ${routine.name}`}
                   onClick={() => void change(() => api.removeRoutine(routine.id))}
