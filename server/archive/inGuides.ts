@@ -32,7 +32,8 @@ export async function bringGuide(incoming: Incoming, id: string): Promise<void> 
       if (!(await added(id))) throw new Damaged('there are as many guides as there can be');
       return reporting.count('guides', 'added');
     }
-    if (!(await added(besideId(record)))) return reporting.count('guides', 'here');
+    if (!(await added(besideId([id, record.title, record.guide]))))
+      return reporting.count('guides', 'here');
     reporting.count('guides', 'beside');
     reporting.tell(`The guide “${record.title}” is another one here; both are kept.`);
   } catch (error) {

@@ -26,9 +26,12 @@ export interface Incoming {
   ids: Map<string, string>;
 }
 
-/** The identity under which something is put beside another one that has its own. */
-export const besideId = (record: unknown): string =>
-  idOf(createHash('sha256').update(JSON.stringify(record)).digest('hex'));
+/**
+ * The identity under which something is put beside another one that has its own.
+ * @param says what makes it another one
+ */
+export const besideId = (says: unknown): string =>
+  idOf(createHash('sha256').update(JSON.stringify(says)).digest('hex'));
 
 async function list<N extends ListName>(
   { archive, reporting }: Incoming,
@@ -99,7 +102,9 @@ async function bring<R extends { id: string }>(
       await add(tx, record.id, record, false);
       return reporting.count(kind, 'added');
     }
-    const id = besideId(record);
+    // By what it does: one that was renamed in a later archive does not come once more.
+    const id = besideId({ ...record, name: '', key: null, systemKey: null });
+    ids.set(record.id, id);
     if ((await here(tx, { ...record, id })) !== undefined) return reporting.count(kind, 'here');
     await add(tx, id, record, true);
     reporting.count(kind, 'beside');

@@ -49,7 +49,8 @@ async function place(incoming: Incoming, record: ShotRecord): Promise<void> {
     await add(incoming, record, record.id);
     return reporting.count('shots', 'added');
   }
-  const id = besideId(record);
+  // Kept, renamed or binned meanwhile it is still the same that came in before.
+  const id = besideId([record.id, record.frame.sha256, record.document]);
   ids.set(record.id, id);
   const [there] = await sql()`select 1 from shots where id = ${id}`;
   if (there) return reporting.count('shots', 'here');

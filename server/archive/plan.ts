@@ -27,10 +27,10 @@ export async function archiveWhenDue(now = new Date()): Promise<string | null> {
     from archives a join jobs j on j.id = a.id where a.planned
     order by a.began_at desc limit 1`;
   if (last?.going) return null;
+  if (plan.keep !== null) await dropOlder(plan.keep);
   const since = last ? now.getTime() - last.beganAt.getTime() : Infinity;
   // A clock that was set back is no reason to wait for it.
   if (since >= 0 && since < (last?.done ? periods[plan.every] : AFTER_FAILURE)) return null;
-  if (plan.keep !== null) await dropOlder(plan.keep);
   return archiveTo(plan.folderId, '', true);
 }
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createHash } from 'node:crypto';
-import { readFile, unlink } from 'node:fs/promises';
+import { unlink } from 'node:fs/promises';
 import sharp from 'sharp';
 import { z } from 'zod';
 import { untouched } from '@/core/document/view';
@@ -130,7 +130,7 @@ test('no password, token or list of programs is in it', async () => {
 
 test('out and in again into an empty Rezzik, both databases hold the same', async () => {
   const before = await everything();
-  await otherDatabase();
+  home = await otherDatabase();
   const report = await broughtIn(file);
   expect(report.damaged).toEqual([]);
   expect(report.told).toEqual([]);
@@ -189,6 +189,15 @@ test('a shot that was drawn on here since is left; one that was drawn on otherwi
   const again = await broughtIn(file);
   expect(again.brought?.shots).toEqual({ added: 0, here: 4, beside: 0 });
   expect(await shots()).toBe(5);
+  // A later archive of the same, kept and binned meanwhile, brings nothing more.
+  const first = await useDatabase(home);
+  await sql()`update shots set title = 'Another name', binned_at = now(), changed_at = now()
+    where id = ${names.again ?? ''}`;
+  const later = await archived();
+  await useDatabase(first);
+  const { brought } = await broughtIn(later);
+  expect(brought?.shots).toMatchObject({ added: 0, beside: 0 });
+  expect(await shots()).toBe(5);
 });
 
 test('what was deleted for good here comes back, with a tag of the same name that is another one', async () => {
@@ -220,7 +229,6 @@ test('only what a search matches: its shots, their pictures and tags, and nothin
 });
 
 test('cut off in the middle, what came in stays, and it goes on from there', async () => {
-  home = await useDatabase('postgres');
   await otherDatabase();
   const { bringIn } = await import('../archive/bring');
   const control = new AbortController();
@@ -231,6 +239,4 @@ test('cut off in the middle, what came in stays, and it goes on from there', asy
   expect(some).toBeLessThan(4);
   const report = await broughtIn(file);
   expect(report.brought?.shots).toEqual({ added: 4 - some, here: some, beside: 0 });
-  expect(home).not.toBe('');
-  expect((await readFile(file)).length).toBeGreaterThan(1_000);
 });

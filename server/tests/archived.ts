@@ -27,12 +27,13 @@ export async function archived(query = ''): Promise<string> {
 
 export const broughtIn = (path: string): Promise<Report> => bringIn(path, () => undefined, never());
 
-/** Goes on in a database of its own, in which nothing is yet. */
-export async function otherDatabase(): Promise<void> {
+/** Goes on in a database of its own, in which nothing is yet. @returns the name of the one before */
+export async function otherDatabase(): Promise<string> {
   const name = `rezzik_${randomUUID().replaceAll('-', '')}`;
   await sql()`create database ${sql()(name)}`;
-  await useDatabase(name);
+  const before = await useDatabase(name);
   await migrate();
+  return before;
 }
 
 /** @returns the name of the one before */
