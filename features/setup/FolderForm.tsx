@@ -24,8 +24,14 @@ interface Props {
 type Fields = z.input<typeof folderInputSchema>;
 
 /** What can be set of a folder, without what is only known of it. */
-const pickInput = ({ id: _, nextNumber: __, free: ___, problem: ____, ...input }: Folder): Fields =>
-  input;
+const pickInput = ({
+  id: _,
+  nextNumber: __,
+  free: ___,
+  problem: ____,
+  unconfirmed: _____,
+  ...input
+}: Folder): Fields => input;
 
 /** The name as the last part of a path; nothing for no name yet. */
 const followed = (name: string): string => (name.trim() === '' ? '' : safeName(name));

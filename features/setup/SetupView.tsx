@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { followLink } from '../thread/navigate';
 import { Thread } from '../thread/Thread';
 import { classes } from '../ui/classes';
+import { LinkItem, Row } from '../ui/Row';
 import { ArchivePage } from './archive/ArchivePage';
 import { RoomPage } from './room/RoomPage';
 import { DisplayPage } from './DisplayPage';
@@ -36,20 +37,23 @@ export function SetupView({ page }: { page: string }) {
       <Thread place="setup" />
       <div className="flex min-h-0 grow">
         <nav aria-label="Setup" className="w-[200px] shrink-0 border-r border-line bg-paper p-3">
-          {pages.map(({ name, label }) => (
-            <a
-              key={name}
-              href={`/setup/${name}`}
-              onClick={followLink}
-              aria-current={name === current.name ? 'page' : undefined}
-              className={classes(
-                'block rounded-[6px] px-3 py-1.5',
-                name === current.name ? 'bg-petrol text-card' : 'hover:bg-tint',
-              )}
-            >
-              {label}
-            </a>
-          ))}
+          <Row vertical label="Pages of Setup" className="flex flex-col">
+            {pages.map(({ name, label }) => (
+              <LinkItem key={name}>
+                <a
+                  href={`/setup/${name}`}
+                  onClick={followLink}
+                  aria-current={name === current.name ? 'page' : undefined}
+                  className={classes(
+                    'block rounded-[6px] px-3 py-1.5',
+                    name === current.name ? 'bg-petrol text-card' : 'hover:bg-tint',
+                  )}
+                >
+                  {label}
+                </a>
+              </LinkItem>
+            ))}
+          </Row>
         </nav>
         <main className="min-w-0 grow overflow-auto p-6">
           <current.Page />

@@ -145,6 +145,6 @@ describe('where Node.js or npm will not do', () => {
       '-e',
       script,
     ]).catch((error: { code: number; stderr: string }) => error);
-    expect(run.stderr).toContain('This is Node.js 18.19.0; Rezzik needs 20.9 or newer.');
+    expect(run.stderr).toContain('This is Node.js 18.19.0; Rezzik needs 20.15 or newer.');
   });
 });

@@ -16,6 +16,7 @@ const pickInput = ({
   practice: __,
   waiting: ___,
   caution: ____,
+  unconfirmed: _____,
   ...input
 }: Remote): RemoteInput => ({
   ...input,
