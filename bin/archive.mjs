@@ -1,12 +1,13 @@
 // npm run archive -- FILE: everything out into a file; with --in, what is in a file in again.
 
-import { createReadStream, existsSync, statSync } from 'node:fs';
-import { open, rename, unlink } from 'node:fs/promises';
+import { createReadStream, existsSync, rmSync, statSync } from 'node:fs';
+import { open, rename, rm } from 'node:fs/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import { Readable } from 'node:stream';
 import { dataDir } from './lib/paths.mjs';
 import { sleep } from './lib/run.mjs';
 import { command, say, Stop } from './lib/say.mjs';
+import { heedStops, isStopped, onStop } from './lib/stopping.mjs';
 import { withRezzik } from './lib/withRezzik.mjs';
 
 const USAGE = `Everything out:               npm run archive -- FILE
@@ -36,6 +37,11 @@ function check(file, isIn) {
 
 const mb = (bytes) => `${(bytes / 1e6).toFixed(1)} MB`;
 
+const asked = (...request) =>
+  fetch(...request).catch(() => {
+    throw new Stop('Rezzik does not answer any more.');
+  });
+
 async function words(answer) {
   const body = await answer.json().catch(() => null);
   return body?.error?.message ?? `Rezzik answered ${answer.status}.`;
@@ -43,14 +49,16 @@ async function words(answer) {
 
 async function out(url, file, only) {
   const query = new URLSearchParams({ as: file, ...(only && { q: only }) });
-  const answer = await fetch(`${url}/api/archive?${query}`);
+  const answer = await asked(`${url}/api/archive?${query}`);
   if (!answer.ok) throw new Stop(await words(answer));
   const part = join(dirname(file), `.${basename(file)}.part`);
   const to = await open(part, 'w', 0o600);
+  const forget = onStop(() => rmSync(part, { force: true }));
   let bytes = 0;
   try {
     let said = Date.now();
     for await (const piece of answer.body) {
+      if (isStopped()) throw new Error('it was stopped.');
       await to.appendFile(piece);
       bytes += piece.length;
       if (Date.now() - said > 2_000) {
@@ -60,11 +68,14 @@ async function out(url, file, only) {
     }
     await to.sync();
   } catch (error) {
-    await unlink(part);
+    await rm(part, { force: true });
     throw new Stop(`The archive was broken off, and nothing is left of it: ${error.message}`);
   } finally {
     await to.close();
+    forget();
   }
+  // Somebody may have put a file there meanwhile.
+  check(file, false);
   await rename(part, file);
   say(`${file}, ${mb(bytes)}`);
 }
@@ -72,7 +83,7 @@ async function out(url, file, only) {
 const GOING = ['waiting', 'going on'];
 
 async function bringIn(url, file) {
-  const answer = await fetch(`${url}/api/archive?${new URLSearchParams({ as: file })}`, {
+  const answer = await asked(`${url}/api/archive?${new URLSearchParams({ as: file })}`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/zip', 'Content-Length': String(statSync(file).size) },
     body: Readable.toWeb(createReadStream(file)),
@@ -81,12 +92,14 @@ async function bringIn(url, file) {
   if (!answer.ok) throw new Stop(await words(answer));
   let archive = await answer.json();
   let said = '';
-  while (GOING.includes(archive.state)) {
+  while (GOING.includes(archive.state) && !isStopped()) {
     await sleep(500);
-    archive = await (await fetch(`${url}/api/archives/${archive.id}`)).json();
+    archive = await (await asked(`${url}/api/archives/${archive.id}`)).json();
     const now = archive.progress ? `${archive.progress.done} of ${archive.progress.all} …` : said;
     if (now !== said) say((said = now));
   }
+  if (GOING.includes(archive.state))
+    return say('It goes on in Rezzik, or when that is started again.');
   if (archive.state !== 'done') throw new Stop(archive.problem ?? 'It was stopped.');
   const { brought = {}, told, damaged, more } = archive.report;
   for (const [kind, { added, here, beside }] of Object.entries(brought))
@@ -99,5 +112,6 @@ async function bringIn(url, file) {
 await command(async () => {
   const { file, isIn, only } = readArguments(process.argv.slice(2));
   check(file, isIn);
+  heedStops(say);
   await withRezzik(dataDir(), (url) => (isIn ? bringIn(url, file) : out(url, file, only)));
 });

@@ -7,6 +7,7 @@ import { needPackages, postgresFolders, toServe } from './lib/packages.mjs';
 import { dataDir } from './lib/paths.mjs';
 import { command, say, Stop } from './lib/say.mjs';
 import { isServed } from './lib/serve.mjs';
+import { heedStops } from './lib/stopping.mjs';
 
 await command(async () => {
   if (process.env.DATABASE_URL)
@@ -24,6 +25,7 @@ await command(async () => {
       `PostgreSQL ${version} is needed once more to read what it made. Nothing was changed. Install it:\n\n  apt-get install postgresql-${version}\n`,
     );
   if (to === from) return say(`The database is one of PostgreSQL ${version}, the newest here.`);
+  heedStops(say);
   process.umask(0o077);
   const aside = await carryOver(data, from, to);
   say(`Done. The database as it was is kept in ${aside}; delete that once all is well.`);

@@ -14,6 +14,7 @@ import {
 } from './database.mjs';
 import { run } from './run.mjs';
 import { say, Stop } from './say.mjs';
+import { isStopped, onStop } from './stopping.mjs';
 
 const NAME = 'rezzik';
 const at = (port) => ['-h', '127.0.0.1', '-p', String(port), '-U', USER];
@@ -22,6 +23,8 @@ const at = (port) => ['-h', '127.0.0.1', '-p', String(port), '-U', USER];
 function pipeDump(dump, restore, env) {
   const options = { env, stdio: ['ignore', 'pipe', 'pipe'] };
   const from = spawn(dump[0], dump[1], options);
+  // Ctrl-C ends both; what was begun is then taken back as after any failure.
+  const forget = onStop(() => from.kill('SIGTERM'));
   const to = spawn(restore[0], restore[1], { ...options, stdio: [from.stdout, 'ignore', 'pipe'] });
   from.stdout.destroy();
   const ended = (child) =>
@@ -31,7 +34,7 @@ function pipeDump(dump, restore, env) {
       child.on('error', (error) => resolve({ code: 127, said: String(error) }));
       child.on('close', (code) => resolve({ code, said }));
     });
-  return Promise.all([ended(from), ended(to)]);
+  return Promise.all([ended(from), ended(to)]).finally(forget);
 }
 
 /** How many rows each table has, and what the frames are: the same before and after. */
@@ -99,6 +102,7 @@ export async function carryOver(data, from, to) {
       [join(to.bin, 'pg_restore'), [...at(next), '-d', NAME, '--exit-on-error']],
       env,
     );
+    if (isStopped()) throw new Stop('It was stopped.');
     if (dumped.code !== 0 || restored.code !== 0)
       throw new Stop(`${dumped.said}${restored.said}\nIt could not be carried over.`);
     if ((await countsOf(to, old, env)) !== (await countsOf(to, next, env)))

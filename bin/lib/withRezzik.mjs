@@ -8,6 +8,7 @@ import { needModules, needPackages, toServe } from './packages.mjs';
 import { end } from './run.mjs';
 import { say, Stop } from './say.mjs';
 import { answers, isServed, runningFile, startApp } from './serve.mjs';
+import { isStopped, onStop } from './stopping.mjs';
 
 /** Where the Rezzik that works on a data folder answers; null where none does. */
 async function running(data) {
@@ -42,17 +43,16 @@ export async function withRezzik(data, work) {
     env: { REZZIK_DEMO: '0', REZZIK_READING: '0' },
     stdio: ['ignore', 'ignore', 'inherit'],
   });
-  const stop = async () => {
-    await end(app);
-    await database?.stop();
-  };
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
-    process.once(signal, () => void stop().then(() => process.exit(1)));
-  }
+  const forget = onStop(() => void end(app));
   try {
     if (!(await answers(port, app))) throw new Stop('Rezzik did not start.');
     return await work(`http://127.0.0.1:${port}`);
+  } catch (error) {
+    // Whatever was asked of it then has no answer.
+    throw isStopped() ? new Stop('It was stopped.') : error;
   } finally {
-    await stop();
+    forget();
+    await end(app);
+    await database?.stop();
   }
 }

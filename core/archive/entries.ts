@@ -22,7 +22,6 @@ export const LISTS = {
   numbers: 'numbers.json',
   guideFiles: 'guide-files.json',
 } as const;
-export type ListName = keyof typeof LISTS;
 
 export const frameEntry = (id: string): string => `frames/${id}.png`;
 /** The file that was opened, where that was no PNG as Rezzik stores it. */
@@ -58,7 +57,8 @@ export const mostBytes: Record<EntryKind, number> = {
   list: 100_000_000,
   shot: 100_000_000,
   guide: 20_000_000,
-  // As whatever is taken in.
-  frame: limits.pictureBytes,
+  // What was taken in and written anew can be larger than what is taken in: a PNG of noise is a
+  // little larger than its pixels.
+  frame: limits.frameBytes,
   original: limits.pictureBytes,
 };

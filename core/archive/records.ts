@@ -4,6 +4,7 @@ import { formatNames } from '../contracts/format';
 import { guideSchema } from '../contracts/guide';
 import { lookSchema } from '../contracts/look';
 import { provenanceSchema } from '../contracts/provenance';
+import { remoteInputSchema } from '../contracts/remote';
 import { rulesShape } from '../contracts/rules';
 import { orders, queryText } from '../contracts/search';
 import { title } from '../contracts/shot';
@@ -20,7 +21,8 @@ const id = z.uuid().toLowerCase();
 const time = z.iso.datetime();
 const sha256 = z.string().regex(/^[0-9a-f]{64}$/);
 const name = line(limits.nameLength).trim().min(1, 'must not be empty');
-const path = line(limits.pathLength).min(1);
+/** Whole, so that it can never be taken for anything but a place. */
+const path = line(limits.pathLength).startsWith('/');
 
 export const aboutSchema = z.object({
   archive: z.literal('Rezzik'),
@@ -47,9 +49,9 @@ export const folderRecord = z.strictObject({
 export const remoteRecord = z.strictObject({
   id,
   name,
-  url: z.url({ protocol: /^https?$/ }).max(2_000),
+  url: remoteInputSchema.shape.url,
   username: line(200),
-  address: line(2_000),
+  address: remoteInputSchema.shape.address,
   ...rulesShape,
 });
 
@@ -112,7 +114,10 @@ const sentRecord = z.strictObject({
   name: line(limits.pathLength),
   mediaType: line(100),
   bytes: z.int().min(0),
-  address: line(4_000).nullable(),
+  address: z
+    .url({ protocol: /^https?$/ })
+    .max(4_000)
+    .nullable(),
   madeAt: time,
   sentAt: time.nullable(),
 });
@@ -132,7 +137,7 @@ export const shotRecord = z.strictObject({
   /** As its version had it: checked, and brought up to date, by whoever reads it. */
   document: z.json(),
   /** The steps of undo, and how many of them are done. */
-  steps: z.array(z.json()).max(20_000),
+  steps: z.array(z.json()),
   position: z.int().min(0),
   provenance: provenanceSchema,
   takenAt: time,
@@ -153,16 +158,29 @@ export const shotRecord = z.strictObject({
 });
 export type ShotRecord = z.infer<typeof shotRecord>;
 
-/** What each list holds. Settings are read one by one, by whoever stores them. */
-export const listRecords = {
-  settings: z.record(z.string(), z.json()),
-  folders: z.array(folderRecord).max(10_000),
-  remotes: z.array(remoteRecord).max(10_000),
-  routines: z.array(routineRecord).max(1_000),
-  looks: z.array(lookRecord).max(1_000),
-  tags: z.array(tagRecord).max(limits.tags),
-  searches: z.array(searchRecord).max(1_000),
-  numbers: z.array(numberRecord).max(100_000),
-  guideFiles: z.array(guideFileRecord).max(100_000),
-};
-export type Lists = { [K in keyof typeof listRecords]: z.infer<(typeof listRecords)[K]> };
+/** Settings are read one by one, by whoever stores them. */
+export const settingsRecord = z.record(z.string(), z.json());
+
+/**
+ * The records of a list that can be read, and what is wrong with each of the others: one that is
+ * unsound leaves the rest as it is.
+ */
+export function soundRecords<T extends z.ZodType>(
+  schema: T,
+  values: readonly unknown[],
+): { sound: z.output<T>[]; odd: string[] } {
+  const sound: z.output<T>[] = [];
+  const odd: string[] = [];
+  values.forEach((value, i) => {
+    const read = schema.safeParse(value);
+    if (read.success) sound.push(read.data);
+    else odd.push(`number ${i + 1} is left out: ${issueWords(read.error)}`);
+  });
+  return { sound, odd };
+}
+
+/** The first thing that does not fit, and where. */
+export function issueWords({ issues: [issue] }: z.ZodError): string {
+  const place = issue?.path.length ? `${issue.path.slice(0, 6).join('.')}: ` : '';
+  return `${place}${issue?.message ?? 'it does not fit'}`.slice(0, 300);
+}

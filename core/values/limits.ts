@@ -2,6 +2,8 @@
 export const limits = {
   /** Bytes of one uploaded picture, and the room left for the other parts of the form. */
   pictureBytes: 128 * 1000 * 1000,
+  /** Bytes of a frame as it is stored: of the most pixels, with four bytes each and room around. */
+  frameBytes: 560_000_000,
   formBytes: 128 * 1000 * 1000 + 4 * 1000 * 1000,
   jsonBytes: 16 * 1000 * 1000,
   /** Pixels of one frame: width × height. */

@@ -16,6 +16,14 @@ function saidLately(now: number): boolean {
   }
 }
 
+function remember(now: number): void {
+  try {
+    localStorage.setItem(SAID, String(now));
+  } catch {
+    // It is said again after the next load.
+  }
+}
+
 /** Says once a day that room runs short, before a take fails for it. */
 export function warnOfRoom(): () => void {
   const timer = setTimeout(() => void look(), SOON);
@@ -27,7 +35,7 @@ async function look(): Promise<void> {
   // Whoever cannot be asked tells of greater trouble elsewhere.
   const left = await api.roomLeft().catch(() => null);
   if (!left?.low || left.free === null) return;
-  localStorage.setItem(SAID, String(Date.now()));
+  remember(Date.now());
   notify({
     key: 'room',
     tone: 'bad',

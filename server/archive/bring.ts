@@ -1,7 +1,8 @@
 import { entryKind } from '@/core/archive/entries';
 import type { Report } from '@/core/contracts/archive';
 import { bringGuide } from './inGuides';
-import { bringGuideFiles, bringLists, type Incoming } from './inLists';
+import type { Incoming } from './incoming';
+import { bringGuideFiles, bringLists } from './inLists';
 import { bringShot } from './inShots';
 import type { Progress } from './out';
 import { Reporting } from './reporting';

@@ -62,10 +62,15 @@ async function work(id: string, signal: AbortSignal): Promise<void> {
   try {
     const report = await bringIn(file, tellProgress(id), signal);
     await endArchive(id, { report });
+  } catch (error) {
+    // Where it was taken from us, somebody goes on with it; where a person stopped it, it is gone.
+    if (signal.aborted) throw error;
+    await unlink(file).catch(() => undefined);
+    throw error;
   } finally {
     forgetProgress(id);
-    await unlink(file).catch(() => undefined);
   }
+  await unlink(file).catch(() => undefined);
 }
 
 /** Stops what goes on; what was written is taken away, what came in stays. @throws Fault 404, 409 */

@@ -5,7 +5,7 @@ import { guideSchema } from '@/core/contracts/guide';
 import { limits } from '@/core/values/limits';
 import { json, sql } from '../db/sql';
 import { time, withIds } from './asHere';
-import { besideId, type Incoming } from './inLists';
+import { besideId, type Incoming } from './incoming';
 import { Damaged } from './zipIn';
 
 /** Brings in one guide, once its shots are here: it shows those that came in. */

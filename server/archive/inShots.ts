@@ -1,9 +1,8 @@
-import { readFile, stat } from 'node:fs/promises';
-import { dirname } from 'node:path';
+import { lstat, readFile } from 'node:fs/promises';
 import type postgres from 'postgres';
 import { frameEntry, originalEntry, shotEntry } from '@/core/archive/entries';
-import { shotRecord, type ShotRecord } from '@/core/archive/records';
-import { relationOf } from '@/core/archive/relation';
+import { issueWords, shotRecord, type ShotRecord } from '@/core/archive/records';
+import { relationOf, type Relation } from '@/core/archive/relation';
 import { documentFor, type ShotDocument } from '@/core/document/document';
 import { stepSchema } from '@/core/document/steps';
 import { limits } from '@/core/values/limits';
@@ -13,16 +12,16 @@ import { Fault } from '../base/fault';
 import { checkHeld, sha256Of, takeIn, type Frame } from '../frames/intake';
 import { keepFrame } from '../frames/rows';
 import { pictureType } from '../frames/kind';
-import { allowedPath } from '../folders/place';
 import { indexShot } from '../indexing/indexing';
 import { getSteps } from '../shots/change';
 import { getShots } from '../shots/rows';
 import { wantWords } from '../words/wanted';
 import { time } from './asHere';
-import { besideId, type Incoming } from './inLists';
+import { besideId, type Incoming } from './incoming';
 import { Damaged } from './zipIn';
 
 type Tx = postgres.TransactionSql;
+type Copy = ShotRecord['copies'][number];
 
 /** Said behind the name of what is put beside another one. */
 const BESIDE = ' (brought in)';
@@ -43,7 +42,7 @@ export async function bringShot(incoming: Incoming, id: string): Promise<void> {
 
 async function place(incoming: Incoming, record: ShotRecord): Promise<void> {
   const { reporting, ids } = incoming;
-  const relation = await relationHere(record);
+  const relation = await relationHere(incoming, record);
   if (relation === 'same' || relation === 'further') return reporting.count('shots', 'here');
   if (relation === 'absent') {
     await add(incoming, record, record.id);
@@ -58,38 +57,41 @@ async function place(incoming: Incoming, record: ShotRecord): Promise<void> {
   await add(incoming, { ...record, title: title.trim(), copies: [], sent: [] }, id);
   reporting.count('shots', 'beside');
   reporting.tell(`“${record.title}” was changed here and in the archive; both are kept.`);
+}
 
-  async function relationHere({ document: written, frame }: ShotRecord) {
-    const here = (await getShots([record.id])).get(record.id);
-    if (here === undefined) return 'absent';
-    // A newer Rezzik has marked the one that is here: what comes in may be older, or not.
-    if (here === null) return 'other';
-    const [row] = await sql()<{ sha256: string }[]>`select f.sha256 from shots s
-      join frames f on f.id = s.frame_id where s.id = ${record.id}`;
-    const document = documentFor(frame).safeParse(written).data;
-    if (row?.sha256 !== frame.sha256 || !document) return 'other';
-    const steps = await getSteps(record.id).catch(() => ({ steps: [], position: 0 }));
-    const found = relationOf({ ...steps, document: here.document }, document);
-    if (found !== 'other' && here.title !== record.title) {
-      reporting.tell(`“${here.title}” is called “${record.title}” in the archive.`);
-    }
-    return found;
+/** How it stands to the one here; where that is it but for the name, both names are told. */
+async function relationHere(
+  { reporting }: Incoming,
+  { id, title, document: written, frame }: ShotRecord,
+): Promise<Relation | 'absent'> {
+  const here = (await getShots([id])).get(id);
+  if (here === undefined) return 'absent';
+  // A newer Rezzik has marked the one that is here: what comes in may be older, or not.
+  if (here === null) return 'other';
+  const [row] = await sql()<{ sha256: string }[]>`select f.sha256 from shots s
+    join frames f on f.id = s.frame_id where s.id = ${id}`;
+  const document = documentFor(frame).safeParse(written).data;
+  if (row?.sha256 !== frame.sha256 || !document) return 'other';
+  const steps = await getSteps(id).catch(() => ({ steps: [], position: 0 }));
+  const found = relationOf({ ...steps, document: here.document }, document);
+  if (found !== 'other' && here.title !== title) {
+    reporting.tell(`“${here.title}” is called “${title}” in the archive.`);
   }
+  return found;
 }
 
 /** Checked as whatever comes from outside is. @throws Damaged, Fault */
 function readDocument({ document, frame }: ShotRecord): ShotDocument {
   const read = documentFor(frame).safeParse(document);
   if (read.success) return read.data;
-  const [issue] = read.error.issues;
-  throw new Damaged(`its marks: ${issue?.message ?? 'they do not fit'}`);
+  throw new Damaged(`its marks: ${issueWords(read.error)}`);
 }
 
 async function add(incoming: Incoming, record: ShotRecord, id: string): Promise<void> {
   const document = readDocument(record);
   await checkHeld(document.pictures, undefined);
   const steps = soundSteps(incoming, record);
-  const copies = await Promise.all(record.copies.map(knownCopy));
+  const copies = await knownCopies(record);
   const frame = await frameOf(incoming, record);
   await sql().begin(async (tx) => {
     // What a power cut takes back comes in again: the archive is there until its job is done.
@@ -156,7 +158,7 @@ async function frameOf(
       if (error instanceof Damaged) throw new Damaged(`its picture ${entry}: ${error.message}`);
       throw error;
     });
-    const taken = await takeIn(bytes);
+    const taken = await takeIn(bytes, limits.frameBytes);
     if (taken.width !== frame.width || taken.height !== frame.height) {
       throw new Damaged(`its picture ${entry} has another size`);
     }
@@ -184,18 +186,27 @@ async function addWords(tx: Tx, id: string, { words, revision }: ShotRecord): Pr
 }
 
 /**
- * A copy whose file lies here goes on following the name of its shot; of one that lies elsewhere, or
- * under whose name something else lies, nothing is known but that it was kept.
+ * A copy whose file lies here goes on following the name of its shot. Of one that is not there, as
+ * on another computer, it is known that it was kept; where something else lies by now, there is none.
  */
-async function knownCopy(
-  copy: ShotRecord['copies'][number],
-): Promise<ShotRecord['copies'][number]> {
-  const isThat = await (async () => {
-    await allowedPath(dirname(copy.path));
-    const { size } = await stat(copy.path);
-    return size === copy.bytes && (await sha256Of(await readFile(copy.path))) === copy.sha256;
-  })().catch(() => false);
-  return isThat ? copy : { ...copy, named: null };
+async function knownCopies({ copies }: ShotRecord): Promise<ShotRecord['copies']> {
+  const known: ShotRecord['copies'] = [];
+  for (const copy of copies) {
+    const found = await lstat(copy.path).catch(() => null);
+    if (!found) known.push({ ...copy, named: null });
+    else if (found.isFile() && (await isThat(copy, found.size))) known.push(copy);
+  }
+  return known;
+}
+
+async function isThat({ path, bytes, sha256 }: Copy, size: number): Promise<boolean> {
+  if (size !== bytes || size > limits.frameBytes) return false;
+  return readFile(path)
+    .then(sha256Of)
+    .then(
+      (found) => found === sha256,
+      () => false,
+    );
 }
 
 async function addCopies(

@@ -1,18 +1,21 @@
+import { ZodError } from 'zod';
 import {
   ABOUT,
   frameEntry,
   guideEntry,
   LISTS,
+  mostBytes,
   originalEntry,
   shotEntry,
 } from '@/core/archive/entries';
-import { ARCHIVE_VERSION, type About } from '@/core/archive/records';
+import { ARCHIVE_VERSION, issueWords, type About, type ShotRecord } from '@/core/archive/records';
 import type { Report } from '@/core/contracts/archive';
 import { DOCUMENT_VERSION } from '@/core/document/version';
 import { sql } from '../db/sql';
 import { frameBytes } from '../frames/rows';
-import { guideIds, readGuide, readLists, readShot, readTags, shotIds } from './readOut';
-import type { ZipOut } from './zipOut';
+import { guideIds, readGuide, readLists, readShot, readTagsOf, shotIds } from './readOut';
+import { Reporting } from './reporting';
+import { jsonBytes, type ZipOut } from './zipOut';
 
 /** How far it is. */
 export type Progress = (done: number, all: number) => void;
@@ -43,22 +46,51 @@ export async function writeArchive(
     made: began.toISOString(),
     query: only?.query ?? null,
   };
-  await zip.addJson(ABOUT, about);
+  const reporting = new Reporting();
+  const out: Out = { zip, reporting, frames: new Set(), whole: only === null };
+  await zip.add(ABOUT, jsonBytes(about), false);
   const all = only?.ids.length ?? (await countShots(began));
-  if (only) await zip.addJson(LISTS.tags, await readTags(only.ids));
-  else await writeLists(zip);
-  const guides = only ? 0 : await writeGuides(zip, signal);
-  const frames = new Set<string>();
+  if (only) await zip.add(LISTS.tags, jsonBytes(await readTagsOf(only.ids, reporting)), false);
+  else {
+    for await (const [entry, list] of readLists(reporting)) {
+      await zip.add(entry, jsonBytes(list), false);
+    }
+  }
+  const guides = only ? 0 : await writeGuides(out, signal);
   let shots = 0;
   let passed = 0;
   for await (const id of only ? only.ids : allShots(began)) {
     signal.throwIfAborted();
-    if (await writeShot(zip, id, frames, only === null)) shots += 1;
+    if (await unlessOdd(out, shotEntry(id), () => writeShot(out, id))) shots += 1;
     passed += 1;
     progress(passed, Math.max(all, passed));
   }
   await zip.end();
-  return { shots, guides, told: [], damaged: [], more: 0 };
+  return { ...reporting.whole(), shots, guides };
+}
+
+interface Out {
+  zip: ZipOut;
+  reporting: Reporting;
+  /** Those that are in it. */
+  frames: Set<string>;
+  /** With where copies of shots were kept and sent. */
+  whole: boolean;
+}
+
+/** What an archive cannot say is told, and keeps nothing else out of it. */
+async function unlessOdd(
+  { reporting }: Out,
+  entry: string,
+  write: () => Promise<boolean>,
+): Promise<boolean> {
+  try {
+    return await write();
+  } catch (error) {
+    if (!(error instanceof ZodError)) throw error;
+    reporting.damaged(entry, issueWords(error));
+    return false;
+  }
 }
 
 async function countShots(began: Date): Promise<number> {
@@ -78,21 +110,16 @@ async function* allShots(began: Date): AsyncGenerator<string> {
   }
 }
 
-async function writeLists(zip: ZipOut): Promise<void> {
-  const lists = await readLists();
-  for (const [name, entry] of Object.entries(LISTS)) {
-    await zip.addJson(entry, lists[name as keyof typeof LISTS]);
-  }
-}
-
-async function writeGuides(zip: ZipOut, signal: AbortSignal): Promise<number> {
+async function writeGuides(out: Out, signal: AbortSignal): Promise<number> {
   let written = 0;
   for (const id of await guideIds()) {
     signal.throwIfAborted();
-    const guide = await readGuide(id);
-    if (!guide) continue;
-    await zip.addJson(guideEntry(id), guide);
-    written += 1;
+    const isIn = await unlessOdd(out, guideEntry(id), async () => {
+      const guide = await readGuide(id);
+      if (guide) await out.zip.add(guideEntry(id), jsonBytes(guide), false);
+      return guide !== null;
+    });
+    if (isIn) written += 1;
   }
   return written;
 }
@@ -101,12 +128,8 @@ async function writeGuides(zip: ZipOut, signal: AbortSignal): Promise<number> {
  * A shot with its frame, where that is not in it yet. What is read and the frame are of one moment:
  * where the rest of a shot is dropped for good just then, both are read anew.
  */
-async function writeShot(
-  zip: ZipOut,
-  id: string,
-  frames: Set<string>,
-  whole: boolean,
-): Promise<boolean> {
+async function writeShot(out: Out, id: string): Promise<boolean> {
+  const { zip, frames, whole } = out;
   for (let attempt = 1; attempt <= TRIES; attempt += 1) {
     const shot = await readShot(id, whole);
     if (!shot) return false;
@@ -122,8 +145,17 @@ async function writeShot(
       if (original) await zip.add(originalEntry(frame.id), original, true);
       frames.add(frame.id);
     }
-    await zip.addJson(shotEntry(id), record);
+    await zip.add(shotEntry(id), recordBytes(out, record), false);
     return true;
   }
   throw new Error('A shot was changed again and again meanwhile.');
+}
+
+/** Never more than is read again: a history of whole documents can be as large as one likes. */
+function recordBytes({ reporting }: Out, record: ShotRecord): Buffer {
+  const bytes = jsonBytes(record);
+  if (bytes.length <= mostBytes.shot) return bytes;
+  const why = 'its steps of undo are too large for an archive; it is in it without them';
+  reporting.damaged(shotEntry(record.id), why);
+  return jsonBytes({ ...record, steps: [], position: 0 });
 }

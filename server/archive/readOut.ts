@@ -1,14 +1,24 @@
 import type postgres from 'postgres';
+import type { z } from 'zod';
+import { LISTS } from '@/core/archive/entries';
 import {
+  folderRecord,
+  guideFileRecord,
   guideRecord,
-  listRecords,
+  lookRecord,
+  numberRecord,
+  remoteRecord,
+  routineRecord,
+  searchRecord,
+  settingsRecord,
   shotRecord,
+  soundRecords,
+  tagRecord,
   type GuideRecord,
-  type Lists,
   type ShotRecord,
 } from '@/core/archive/records';
-import { firstWay } from '@/core/contracts/way';
 import { sql } from '../db/sql';
+import type { Reporting } from './reporting';
 
 /** To the microsecond, as it is stored: a date of JavaScript's has milliseconds. */
 const iso = (column: string) =>
@@ -21,52 +31,100 @@ const numbersOf = <T extends { maxBytes: string | null }>({ maxBytes, ...row }: 
 
 const rules = () => sql()`format, quality, options, size, max_bytes, facts, pattern, look`;
 
-/**
- * What an archive of everything lists. Passwords, tokens of links and the list of programs are not
- * asked for: what is not read here cannot be in it.
- */
-export async function readLists(): Promise<Lists> {
-  const db = sql();
-  const [settings] = await db<{ value: unknown }[]>`select value from settings`;
-  const folders = await db<{ maxBytes: string | null }[]>`select id, name, path, ${rules()},
-    number_by, is_default, next_number from folders order by created_at, id`;
-  const remotes = await db<{ maxBytes: string | null }[]>`select id, name, url, username, address,
-    ${rules()} from remotes where not practice order by created_at, id`;
-  const routines = await db<{ way: object }[]>`select id, name, key, system_key, way
-    from routines order by position, id`;
-  const looks = await db<{ pictures: unknown }[]>`select id, name, key, finish, pictures
-    from looks order by position, name, id`;
-  return {
-    settings: listRecords.settings.catch({}).parse(settings?.value ?? {}),
-    folders: listRecords.folders.parse(folders.map(numbersOf)),
-    remotes: listRecords.remotes.parse(remotes.map(numbersOf)),
-    routines: listRecords.routines.parse(
-      routines.map((row) => ({ ...row, way: { ...firstWay, ...row.way } })),
-    ),
-    looks: listRecords.looks.parse(
-      looks.map(({ pictures, ...row }) => (pictures ? { ...row, pictures } : row)),
-    ),
-    tags: await readTags(),
-    searches: listRecords.searches.parse(
-      await db`select id, name, query, order_by as "order" from searches order by position, id`,
-    ),
-    numbers: listRecords.numbers.parse(
-      await db`select pattern, next_number from pattern_numbers order by pattern`,
-    ),
-    guideFiles: listRecords.guideFiles.parse(
-      await db`select id, path, shows, ${iso('kept_at')} as kept_at from guide_files
-        order by guide_files.kept_at, id`,
-    ),
-  };
+const tags = (which = sql()``) => sql()`select id, name, colour from tags ${which} order by folded`;
+
+interface List {
+  entry: string;
+  record: z.ZodType;
+  rows: () => PromiseLike<object[]>;
 }
 
-/** All tags, or those that some shots have. */
-export async function readTags(of?: readonly string[]): Promise<Lists['tags']> {
-  const which = of
-    ? sql()`where id in (select tag_id from shot_tags where shot_id = any(${[...of]}::uuid[]))`
-    : sql()``;
-  const rows = await sql()`select id, name, colour from tags ${which} order by folded`;
-  return listRecords.tags.parse(rows);
+/** What is asked for of each list. */
+const lists: readonly List[] = [
+  {
+    entry: LISTS.folders,
+    record: folderRecord,
+    rows: async () =>
+      (
+        await sql()<{ maxBytes: string | null }[]>`select id, name, path, ${rules()}, number_by,
+          is_default, next_number from folders order by created_at, id`
+      ).map(numbersOf),
+  },
+  {
+    entry: LISTS.remotes,
+    record: remoteRecord,
+    rows: async () =>
+      (
+        await sql()<{ maxBytes: string | null }[]>`select id, name, url, username, address,
+          ${rules()} from remotes where not practice order by created_at, id`
+      ).map(numbersOf),
+  },
+  {
+    entry: LISTS.routines,
+    record: routineRecord,
+    rows: () => sql()`select id, name, key, system_key, way from routines order by position, id`,
+  },
+  {
+    entry: LISTS.looks,
+    record: lookRecord,
+    rows: async () =>
+      (
+        await sql()<{ pictures: unknown }[]>`select id, name, key, finish, pictures
+          from looks order by position, name, id`
+      ).map(({ pictures, ...row }) => (pictures ? { ...row, pictures } : row)),
+  },
+  { entry: LISTS.tags, record: tagRecord, rows: () => tags() },
+  {
+    entry: LISTS.searches,
+    record: searchRecord,
+    rows: () =>
+      sql()`select id, name, query, order_by as "order" from searches order by position, id`,
+  },
+  {
+    entry: LISTS.numbers,
+    record: numberRecord,
+    rows: () => sql()`select pattern, next_number from pattern_numbers order by pattern`,
+  },
+  {
+    entry: LISTS.guideFiles,
+    record: guideFileRecord,
+    rows: () => sql()`select id, path, shows, ${iso('kept_at')} as kept_at from guide_files
+      order by guide_files.kept_at, id`,
+  },
+];
+
+/** What is odd among what is stored is told, and keeps nothing else out of the archive. */
+function soundOf(
+  entry: string,
+  schema: z.ZodType,
+  rows: object[],
+  reporting: Reporting,
+): unknown[] {
+  const { sound, odd } = soundRecords(schema, rows);
+  odd.forEach((why) => reporting.damaged(entry, why));
+  return sound;
+}
+
+/**
+ * What an archive of everything lists, by its entries. Passwords, tokens of links and the list of
+ * programs are not asked for: what is not read here cannot be in it.
+ */
+export async function* readLists(reporting: Reporting): AsyncGenerator<[string, unknown]> {
+  const [settings] = await sql()<{ value: unknown }[]>`select value from settings`;
+  yield [LISTS.settings, settingsRecord.catch({}).parse(settings?.value ?? {})];
+  for (const { entry, record, rows } of lists) {
+    yield [entry, soundOf(entry, record, await rows(), reporting)];
+  }
+}
+
+/** The tags that some shots have. */
+export async function readTagsOf(
+  shots: readonly string[],
+  reporting: Reporting,
+): Promise<unknown[]> {
+  const which = sql()`where id in
+    (select tag_id from shot_tags where shot_id = any(${[...shots]}::uuid[]))`;
+  return soundOf(LISTS.tags, tagRecord, await tags(which), reporting);
 }
 
 export async function guideIds(): Promise<string[]> {
@@ -74,7 +132,7 @@ export async function guideIds(): Promise<string[]> {
   return rows.map(({ id }) => id);
 }
 
-/** @returns null when it is gone */
+/** @returns null when it is gone @throws ZodError for what cannot be said in an archive */
 export async function readGuide(id: string): Promise<GuideRecord | null> {
   const [row] = await sql()`select id, title, guide, ${iso('made_at')} as made_at,
     ${iso('changed_at')} as changed_at from guides where id = ${id}`;
@@ -113,6 +171,7 @@ interface Row extends postgres.Row {
 
 /**
  * All that is stored of a shot, of one moment. @returns null when it is gone
+ * @throws ZodError for what cannot be said in an archive
  * @param whole with where copies of it were kept and sent
  */
 export async function readShot(id: string, whole: boolean): Promise<ShotOut | null> {
@@ -140,19 +199,19 @@ export async function readShot(id: string, whole: boolean): Promise<ShotOut | nu
     from shots s join frames f on f.id = s.frame_id left join words w on w.shot_id = s.id
     where s.id = ${id}`;
   if (!row) return null;
-  const { frameId, sha256, width, height, originalType, length, originalLength } = row;
-  const { wordsRevision: revision, lines, boxes, ...rest } = row;
-  const words =
-    revision === null ? null : { revision, lines: lines ?? '', boxes: boxes?.toString('base64') };
-  const named = ['frameId', 'sha256', 'width', 'height', 'originalType', 'length'];
-  const own = Object.fromEntries(
-    Object.entries(rest).filter(([key]) => !named.includes(key) && key !== 'originalLength'),
-  );
-  const frame = { id: frameId, sha256, width, height, original: media(originalType) };
+  const { frameId, sha256, width, height, originalType, length, originalLength, ...more } = row;
+  const { wordsRevision: revision, lines, boxes, ...own } = more;
   const record = shotRecord.parse({
     ...own,
-    frame,
-    words: words && { ...words, boxes: words.boxes ?? '' },
+    frame: { id: frameId, sha256, width, height, original: media(originalType) },
+    words:
+      revision === null
+        ? null
+        : {
+            revision,
+            lines: lines ?? '',
+            boxes: boxes?.toString('base64') ?? '',
+          },
   });
   return { record, length, originalLength: originalLength ?? 0 };
 }

@@ -3,9 +3,9 @@ import type { BroughtKind, Counts, Report } from '@/core/contracts/archive';
 /** As many are told by name; beyond that it is said how many more there are. */
 const MOST = 200;
 
-/** What is told of an archive that comes in. */
+/** What is told of an archive that comes in, or is written. */
 export class Reporting {
-  private readonly report: Report = { brought: {}, told: [], damaged: [], more: 0 };
+  private readonly report: Report = { told: [], damaged: [], more: 0 };
 
   count(kind: BroughtKind, what: keyof Counts): void {
     const counts = (this.report.brought ??= {});

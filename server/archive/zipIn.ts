@@ -4,8 +4,9 @@ import { Entry, openPromise, type ZipFile } from 'yauzl';
 import type { z } from 'zod';
 import { ABOUT, entryKind, MANIFEST, mostBytes } from '@/core/archive/entries';
 import { readManifest } from '@/core/archive/manifest';
-import { aboutSchema, ARCHIVE_VERSION, type About } from '@/core/archive/records';
+import { aboutSchema, ARCHIVE_VERSION, issueWords, type About } from '@/core/archive/records';
 import { loopTurn } from '../base/pieces';
+import { errorCode } from '../base/errorCode';
 import { Fault } from '../base/fault';
 
 /** Entries of a file at most: a shot has two or three. */
@@ -14,6 +15,7 @@ const MOST_ENTRIES = 2_000_000;
 const UNIX = 3;
 const FILE_TYPE = 0o170000;
 const LINK = 0o120000;
+const LOCAL_HEADER = 30;
 
 const refused = (words: string): Fault =>
   new Fault(422, 'no-archive', `${words} Nothing was brought in.`);
@@ -86,6 +88,7 @@ async function opened(path: string): Promise<ZipFile> {
 /** What the reader of zips says, in words. */
 function why(error: unknown): Fault {
   if (error instanceof Fault) return error;
+  if (errorCode(error) === 'ENOENT') return refused('The file is not there any more.');
   const said = error instanceof Error ? error.message : String(error);
   if (/relative path|absolute path|invalid characters/i.test(said)) {
     return refused('This file holds a name that leads out of it, which no archive of Rezzik does.');
@@ -112,7 +115,12 @@ async function listed(zip: ZipFile): Promise<Map<string, Entry>> {
       if (isLink(entry)) throw refused(`“${name}” in this file is a link.`);
       spans.push({
         from: entry.relativeOffsetOfLocalHeader,
-        to: entry.relativeOffsetOfLocalHeader + entry.compressedSize,
+        // Behind its own header (APPNOTE, §4.3.7), which has the name, too.
+        to:
+          entry.relativeOffsetOfLocalHeader +
+          LOCAL_HEADER +
+          entry.fileNameLength +
+          entry.compressedSize,
       });
       entries.set(name, slim(entry));
     }
@@ -235,7 +243,5 @@ function parsed<T extends z.ZodType>(bytes: Buffer, schema: T): z.output<T> {
   }
   const fit = schema.safeParse(value);
   if (fit.success) return fit.data;
-  const [issue] = fit.error.issues;
-  const place = issue?.path.length ? `${issue.path.slice(0, 6).join('.')}: ` : '';
-  throw new Damaged(`${place}${issue?.message ?? 'does not fit'}`.slice(0, 300));
+  throw new Damaged(issueWords(fit.error));
 }

@@ -12,13 +12,14 @@ import { piecesOf } from '../base/pieces';
 const PIECE = 200_000;
 const squeeze = promisify(deflateRaw);
 
+/** Anything that JSON can say, as it stands in an entry. */
+export const jsonBytes = (value: unknown): Buffer => Buffer.from(`${JSON.stringify(value)}\n`);
+
 /** A zip that is written while it is read: nothing of it is held but its directory and its manifest. */
 export interface ZipOut {
   stream: Readable;
   /** Adds an entry and waits until it is on its way. Of what is squeezed already nothing is squeezed again. */
   add(name: string, bytes: Uint8Array, squeezed: boolean): Promise<void>;
-  /** The same of anything that JSON can say. */
-  addJson(name: string, value: unknown): Promise<void>;
   /** Adds the manifest and ends the file. */
   end(): Promise<void>;
   /** Breaks it off: whoever reads is told that it is not whole. */
@@ -89,7 +90,8 @@ export function zipOut(made: Date): ZipOut {
     directory.add(directoryEntry(file, at, length));
     entries += 1;
     await write(localHeader(file, at));
-    for await (const piece of piecesOf(packed, PIECE)) await write(new Uint8Array(piece));
+    for await (const piece of piecesOf(packed, PIECE))
+      await write(Buffer.from(piece.buffer, piece.byteOffset, piece.length));
     return hash.digest('hex');
   }
 
@@ -100,7 +102,6 @@ export function zipOut(made: Date): ZipOut {
   return {
     stream,
     add,
-    addJson: (name, value) => add(name, Buffer.from(`${JSON.stringify(value)}\n`), false),
     async end() {
       await put(MANIFEST, Buffer.concat(lines.parts()), false);
       const begins = length;

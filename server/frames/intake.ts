@@ -48,12 +48,16 @@ const notAPicture = () =>
 
 /**
  * Checks a picture of any readable kind and turns it into a frame.
+ * @param most bytes that it may have
  * @throws Fault 413 over the limits, 415 not a picture or not read, 422 damaged or empty
  */
-export async function takeIn(bytes: Uint8Array): Promise<Frame> {
+export async function takeIn(
+  bytes: Uint8Array,
+  most: number = limits.pictureBytes,
+): Promise<Frame> {
   if (bytes.length === 0) throw new Fault(422, 'empty', 'This file is empty.');
-  if (bytes.length > limits.pictureBytes) {
-    throw new Fault(413, 'too-large', 'A picture may have at most 128 MB.');
+  if (bytes.length > most) {
+    throw new Fault(413, 'too-large', `A picture may have at most ${most / 1_000_000} MB.`);
   }
   const type = pictureType(bytes);
   if (!type) throw notAPicture();

@@ -13,10 +13,11 @@ const unkept = (days: number) => sql()`s.binned_at is null
   and greatest(s.created_at, s.changed_at) < now() - ${days} * interval '1 day'
   and not exists (select 1 from copies c where c.shot_id = s.id)
   and not exists (select 1 from sendings x where x.shot_id = s.id)
-  and not exists (select 1 from links l where l.shot_id = s.id or s.id = any(l.shows))
+  and not exists (select 1 from links l where l.shot_id = s.id)
   and not exists (select 1 from shot_tags t where t.shot_id = s.id)
-  and not exists (select 1 from guides g
-    where g.guide @> jsonb_build_object('items', jsonb_build_array(jsonb_build_object('shot', s.id))))`;
+  and s.id not in (select unnest(shows) from links)
+  and s.id not in (select (item ->> 'shot')::uuid
+    from guides g, jsonb_array_elements(g.guide -> 'items') item where item ? 'shot')`;
 
 /** What the rule would put into the Bin now. */
 export async function previewUnkept(days: number): Promise<Unkept> {

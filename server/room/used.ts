@@ -1,5 +1,6 @@
 import { roomSchema, type Room } from '@/core/contracts/room';
 import { limits } from '@/core/values/limits';
+import { env } from '../base/env';
 import { sql } from '../db/sql';
 import { freeBytes } from '../folders/place';
 
@@ -39,10 +40,13 @@ async function byMonth(): Promise<Room['months']> {
 
 /** Free bytes on the disk that the database lies on, where that is one of this computer. */
 async function freeThere(): Promise<number | null> {
-  const [row] = await sql()<{ place: string | null }[]>`
-    select current_setting('data_directory', true) as place`;
-  return row?.place ? freeBytes(row.place) : null;
+  if (!HERE.has(new URL(env().databaseUrl).hostname)) return null;
+  // Where the database is somebody else's, it may not tell.
+  const [row] = await sql()<{ place: string }[]>`
+    select current_setting('data_directory') as place`.catch(() => []);
+  return row ? freeBytes(row.place) : null;
 }
+const HERE = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
 /** What came in the last thirty days, bytes. */
 async function lately(): Promise<number> {

@@ -4,6 +4,7 @@ import { unlink } from 'node:fs/promises';
 import sharp from 'sharp';
 import { z } from 'zod';
 import { untouched } from '@/core/document/view';
+import { reportSchema } from '@/core/contracts/archive';
 import { firstWay } from '@/core/contracts/way';
 import { json, sql } from '../db/sql';
 import { addFolder } from '../folders/folders';
@@ -15,7 +16,7 @@ import { addLook } from '../looks/looks';
 import { addRoutine } from '../routines/routines';
 import { addSearch } from '../search/saved';
 import { changeSettings } from '../settings/settings';
-import { changeShot } from '../shots/change';
+import { changeShot, getSteps } from '../shots/change';
 import { getShot } from '../shots/rows';
 import { binShot, duplicateShot, eraseShot, renameShot, storeShot } from '../shots/store';
 import { removeTag, setTags } from '../tags/tags';
@@ -239,4 +240,35 @@ test('cut off in the middle, what came in stays, and it goes on from there', asy
   expect(some).toBeLessThan(4);
   const report = await broughtIn(file);
   expect(report.brought?.shots).toEqual({ added: 4 - some, here: some, beside: 0 });
+});
+
+test('what is odd among what is stored is told, and keeps nothing else out of an archive', async () => {
+  await otherDatabase();
+  const picture = await gradientPng(SIZE.width, SIZE.height);
+  const [sound, odd, long] = [
+    (await storeShot({ picture, title: 'Sound' })).id,
+    (await storeShot({ picture, title: 'Odd' })).id,
+    (await storeShot({ picture, title: 'Long' })).id,
+  ];
+  await sql()`update shots set provenance = '{"source": "nowhere"}' where id = ${odd}`;
+  // Two steps of sixty megabytes.
+  await sql()`insert into steps (shot_id, position, step) select ${long}, i,
+    jsonb_build_object('version', 4, 'label', repeat('x', 60000000)) from generate_series(0, 1) i`;
+  await sql()`insert into routines (id, name, way, position)
+    values (gen_random_uuid(), 'Odd', '{"kind": "nothing"}', 1)`;
+  const path = await archived();
+  const [row] = await sql()<
+    { report: unknown }[]
+  >`select report from archives where path = ${path}`;
+  const { shots: written, damaged } = reportSchema.parse(row?.report);
+  expect(written).toBe(2);
+  expect(damaged.map(({ entry }) => entry).sort()).toEqual(
+    ['routines.json', `shots/${long}.json`, `shots/${odd}.json`].sort(),
+  );
+  await otherDatabase();
+  const { brought, damaged: none } = await broughtIn(path);
+  expect(none).toEqual([]);
+  expect(brought?.shots).toEqual({ added: 2, here: 0, beside: 0 });
+  expect((await getShot(sound)).title).toBe('Sound');
+  expect((await getSteps(long)).steps).toEqual([]);
 });

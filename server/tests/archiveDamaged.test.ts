@@ -1,11 +1,13 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
 import { readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { untouched } from '@/core/document/view';
 import type { Report } from '@/core/contracts/archive';
 import { sql } from '../db/sql';
 import { sha256 } from '../frames/intake';
 import { about, archived, broughtIn, somewhere, zipOf, type Entry } from './archived';
-import { begin, finish, gradientPng } from './setup';
+import { begin, finish, gradientPng, testFolder } from './setup';
 
 beforeAll(begin);
 afterAll(async () => {
@@ -221,12 +223,84 @@ describe('what is wrong with one entry is told, and the rest comes in', () => {
   });
 });
 
+const folder = {
+  ...{ id: id(50), name: 'System', path: '/etc', format: 'png', quality: 85, options: {} },
+  ...{ size: {}, maxBytes: null, facts: { words: true, origin: false }, pattern: '{title}' },
+  ...{ look: null, numberBy: 'folder', isDefault: true, nextNumber: 1 },
+};
+const remote = {
+  ...{ id: id(60), name: 'Garden', url: 'https://garden.example/dav/', username: '', address: '' },
+  ...{ format: 'png', quality: 85, options: {}, size: {}, maxBytes: null, look: null },
+  ...{ facts: { words: true, origin: false }, pattern: '{title}' },
+};
+
+test('one unsound record of a list leaves the others; no place or address is anything else', async () => {
+  const script = 'javascript:alert(1)//{name}';
+  const report = await broughtIn(
+    await zipOf([
+      about(),
+      json('folders.json', [
+        { ...folder, id: id(51), path: '--help' },
+        { ...folder, id: id(52) },
+      ]),
+      json('remotes.json', [
+        { ...remote, id: id(61), address: script },
+        { ...remote, id: id(62), url: 'file:///etc/passwd' },
+        remote,
+      ]),
+      json('tags.json', 'no list'),
+      json('settings.json', { smallCards: 'yes', sound: true, odd: 1 }),
+    ]),
+  );
+  expect(report.brought).toEqual({
+    folders: { added: 1, here: 0, beside: 0 },
+    remotes: { added: 1, here: 0, beside: 0 },
+  });
+  expect(report.damaged.map(({ entry, why }) => `${entry} ${why.replace(/:.*/s, '')}`)).toEqual([
+    'folders.json number 1 is left out',
+    'remotes.json number 1 is left out',
+    'remotes.json number 2 is left out',
+    'tags.json Invalid input',
+    'settings.json “smallCards” cannot be read by this Rezzik',
+    'settings.json “odd” cannot be read by this Rezzik',
+  ]);
+  await sql()`delete from folders`;
+});
+
+test('a copy is known where its file lies or is gone, not where something else lies', async () => {
+  const place = testFolder('archived-copies');
+  const bytes = Buffer.from('a copy');
+  const copy = (n: number, name: string, more: object = {}) => ({
+    ...{ id: id(7000 + n), folder: null, path: join(place, name), format: 'png' },
+    ...{
+      bytes: bytes.length,
+      sha256: sha256(bytes),
+      named: 'Shot 70',
+      keptAt: '2026-11-20T10:00:00Z',
+    },
+    ...more,
+  });
+  await writeFile(join(place, 'here.png'), bytes);
+  await writeFile(join(place, 'other.png'), 'not it');
+  execFileSync('mkfifo', [join(place, 'pipe.png')]);
+  const copies = [
+    copy(1, 'here.png'),
+    copy(2, 'gone.png'),
+    copy(3, 'other.png'),
+    copy(4, 'pipe.png', { bytes: 0 }),
+    copy(5, '../..', {}),
+  ];
+  const report = await broughtIn(await zipOf([about(), ...(await shot(70, { copies }))]));
+  expect(report.damaged).toEqual([]);
+  const rows = await sql()<{ path: string; named: string | null }[]>`
+    select path, named from copies where shot_id = ${id(70)} order by path`;
+  expect(rows.map((row) => ({ ...row }))).toEqual([
+    { path: join(place, 'gone.png'), named: null },
+    { path: join(place, 'here.png'), named: 'Shot 70' },
+  ]);
+});
+
 test('a folder outside the roots comes in, and cannot be confirmed', async () => {
-  const folder = {
-    ...{ id: id(50), name: 'System', path: '/etc', format: 'png', quality: 85, options: {} },
-    ...{ size: {}, maxBytes: null, facts: { words: true, origin: false }, pattern: '{title}' },
-    ...{ look: null, numberBy: 'folder', isDefault: true, nextNumber: 1 },
-  };
   await broughtIn(await zipOf([about(), json('folders.json', [folder])]));
   const { changeFolder, getFolder } = await import('../folders/folders');
   expect((await getFolder(id(50))).problem).toMatch(/came in with an archive/);

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createReadStream, existsSync, readdirSync, statSync } from 'node:fs';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -14,13 +14,12 @@ import { env } from '../base/env';
 import { sql } from '../db/sql';
 import { besides, dropTheRest } from '../erase/dropRest';
 import { addFolder } from '../folders/folders';
-import { storeShot } from '../shots/store';
+import { binShot, eraseShot, storeShot } from '../shots/store';
 import { untouched } from '@/core/document/view';
-import { archived, zipOf, about } from './archived';
+import { archived } from './archived';
 import { cover, run } from './seeds';
 import { at, begin, finish, gradientPng, jsonRequest, request, testFolder } from './setup';
 
-jest.setTimeout(20_000);
 let folderId = '';
 let place = '';
 let shot = '';
@@ -156,21 +155,33 @@ test('an upload is brought in, or refused in words; its file does not stay', asy
   expect(readdirSync(join(env().dataDir, 'archives'))).toEqual([]);
 });
 
-test('what goes on is stopped; what has ended cannot be', async () => {
-  const many = await Promise.all(
-    Array.from({ length: 30 }, async (_, i) => ({
-      name: `frames/${String(i).padStart(8, '0')}-0000-4000-8000-000000000000.png`,
-      bytes: await gradientPng(50, 50),
-    })),
-  );
-  const file = await readFile(await zipOf([about(), ...many]));
+test('what goes on is stopped between two shots; what came in stays; what has ended cannot be', async () => {
+  const ids: string[] = [];
+  for (let i = 0; i < 5; i += 1) {
+    ids.push((await storeShot({ picture: await gradientPng(31 + i, 20), title: `Row ${i}` })).id);
+  }
+  const file = await readFile(await archived('row'));
+  for (const id of ids) {
+    await binShot(id);
+    await eraseShot(id);
+  }
+  const here = async (): Promise<number> =>
+    (await sql()`select 1 from shots where id = any(${ids}::uuid[])`).length;
   const { id } = await read(await upload(new Uint8Array(file)));
-  const stopped = await stop(request(`/api/archives/${id}`), at({ id }));
-  const after = await ended(id);
-  // It is quick: whichever came first, nothing hangs.
-  expect([stopped.status, after.state]).toEqual(
-    stopped.status === 204 ? [204, 'stopped'] : [409, 'done'],
-  );
+  const stopped = await sql().begin(async (tx) => {
+    // Whoever stores a shot waits for this to end.
+    await tx`lock table shots in exclusive mode`;
+    const before = await here();
+    const answer = await stop(request(`/api/archives/${id}`), at({ id }));
+    return { status: answer.status, before };
+  });
+  expect(stopped.status).toBe(204);
+  expect(await ended(id)).toMatchObject({ state: 'stopped', problem: null });
+  // Those under way come to their end: two at a time.
+  await pause(300);
+  expect(await here()).toBeLessThanOrEqual(stopped.before + 2);
+  expect(await here()).toBeLessThan(ids.length);
+  expect(readdirSync(join(env().dataDir, 'archives'))).toEqual([]);
   const again = await stop(request(`/api/archives/${id}`), at({ id }));
   expect(again.status).toBe(409);
 });

@@ -1,9 +1,11 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { GET as room } from '@/app/api/room/route';
 import { GET as unkept } from '@/app/api/room/unkept/route';
 import { roomSchema, unkeptSchema } from '@/core/contracts/room';
-import { sql } from '../db/sql';
+import { env } from '../base/env';
+import { closeSql, sql } from '../db/sql';
 import { addFolder } from '../folders/folders';
 import { addGuide } from '../guides/guides';
 import { keepCopy } from '../keep/copies';
@@ -117,4 +119,17 @@ test('the rule shows what it would do, spares what was kept, and does nothing at
   for (const odd of ['0', '-3', 'many', '9999', '2.5']) {
     expect((await preview(odd)).status).toBe(400);
   }
+});
+
+test('where the database does not tell its place, what is free is not known, and nothing fails', async () => {
+  const own = new URL(env().databaseUrl);
+  const [role, secret] = [`rezzik_${randomUUID().replaceAll('-', '')}`, 'a-secret'];
+  await sql().unsafe(`create role ${role} login password '${secret}'`);
+  await sql().unsafe(`grant pg_read_all_data to ${role}`);
+  await closeSql();
+  process.env.DATABASE_URL = Object.assign(new URL(own), { username: role, password: secret }).href;
+  expect((await used()).free).toBeNull();
+  await closeSql();
+  process.env.DATABASE_URL = own.href;
+  await sql().unsafe(`drop role ${role}`);
 });

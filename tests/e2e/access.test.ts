@@ -171,6 +171,20 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
       },
     ],
     [
+      'Setup, archive',
+      async () => {
+        await app.go('/setup/archive');
+        await app.sees('Everything out');
+      },
+    ],
+    [
+      'Setup, room',
+      async () => {
+        await app.go('/setup/room');
+        await app.sees('By month');
+      },
+    ],
+    [
       'Shelf, searching',
       async () => {
         await app.go('/shelf?q=with:text+tag:+-nowhere');

@@ -72,11 +72,11 @@ function Details({ archive: { report } }: { archive: Archive }) {
         {report.damaged.length > 0 ? 'Not all of it was sound' : 'What was found on the way'}
       </summary>
       <ul className="mt-1 ml-4 list-disc text-[13px]">
-        {report.told.map((words) => (
-          <li key={words}>{words}</li>
+        {report.told.map((words, i) => (
+          <li key={i}>{words}</li>
         ))}
-        {report.damaged.map(({ entry, why }) => (
-          <li key={`${entry} ${why}`} className="text-brick">
+        {report.damaged.map(({ entry, why }, i) => (
+          <li key={i} className="text-brick">
             <span className="font-measure break-all">{entry}</span>: {why}
           </li>
         ))}

@@ -34,7 +34,7 @@ export function whatOf({ direction, query }: Archive): string {
 
 /** What became of it. */
 export function outcomeOf(archive: Archive): string {
-  const { state, progress, problem, bytes, report, endedAt } = archive;
+  const { direction, state, progress, problem, bytes, report, endedAt } = archive;
   switch (state) {
     case 'waiting':
       return 'Waits for its turn.';
@@ -45,7 +45,7 @@ export function outcomeOf(archive: Archive): string {
     default:
       if (!endedAt) return far(progress);
       if (!report) return 'Broken off: what was read of it until then may lie somewhere.';
-      return report.brought ? broughtIn(report) : writtenOut(report, bytes);
+      return direction === 'in' ? broughtIn(report) : writtenOut(report, bytes);
   }
 }
 
@@ -60,11 +60,9 @@ const writtenOut = ({ shots, guides }: Report, bytes: number | null): string =>
     .filter(Boolean)
     .join(' · ');
 
-function broughtIn({ brought }: Report): string {
+function broughtIn({ brought = {} }: Report): string {
   const of = (what: 'added' | 'here' | 'beside') =>
-    counted(
-      Object.fromEntries(Object.entries(brought ?? {}).map(([kind, one]) => [kind, one[what]])),
-    );
+    counted(Object.fromEntries(Object.entries(brought).map(([kind, one]) => [kind, one[what]])));
   const parts = [
     ['New', of('added')],
     ['Kept beside another one', of('beside')],
