@@ -41,5 +41,8 @@ export const provenanceSchema = z.strictObject({
   /** What the taken part of a window is, as its program describes it: button “Save”. */
   part: line(limits.nameLength).optional(),
   fileName: line(limits.nameLength).optional(),
+  /** Of a long page: when the last of its pictures was seen, and how many there were. */
+  until: z.iso.datetime({ offset: true }).optional(),
+  frames: z.int().min(1).optional(),
 });
 export type Provenance = z.infer<typeof provenanceSchema>;

@@ -8,8 +8,8 @@ import { line } from '../values/text';
 export const takenFrom = ['desk', 'display', 'screen', 'camera'] as const;
 export type TakenFrom = (typeof takenFrom)[number];
 
-/** In the order of their number keys; Long page, Series and Look back will follow. */
-export const kindNames = ['full', 'window', 'region', 'shape', 'part', 'repeat'] as const;
+/** In the order of their number keys; Series and Look back will follow. */
+export const kindNames = ['full', 'window', 'region', 'shape', 'part', 'repeat', 'long'] as const;
 export type Kind = (typeof kindNames)[number];
 
 export const kindLabels: Record<Kind, string> = {
@@ -19,6 +19,7 @@ export const kindLabels: Record<Kind, string> = {
   shape: 'Free shape',
   part: 'Part',
   repeat: 'Repeat region',
+  long: 'Long page',
 };
 
 export const shapeNames = ['loop', 'polygon', 'oval'] as const;

@@ -1,6 +1,8 @@
 /** What stands in the practice desk's windows. All of it is made up. */
 
-export const plants: readonly (readonly [string, string, string, string])[] = [
+type Plant = readonly [accession: string, name: string, bed: string, checked: string];
+
+const firstPlants: readonly Plant[] = [
   ['FH-2031', 'Marsh marigold', 'Pond edge', '12 Nov'],
   ['FH-2044', 'Hart’s-tongue fern', 'North bank', '14 Nov'],
   ['FH-2057', 'Field maple', 'Gate avenue', '02 Nov'],
@@ -20,6 +22,35 @@ export const plants: readonly (readonly [string, string, string, string])[] = [
   ['FH-2193', 'Wild service tree', 'Gate avenue', '08 Nov'],
   ['FH-2204', 'Bugle', 'North bank', '15 Nov'],
 ];
+
+const names = [
+  ...['Alpine strawberry', 'Autumn crocus', 'Bell heather', 'Bird’s-foot trefoil', 'Black alder'],
+  ...['Bog myrtle', 'Broad-leaved lime', 'Burnet rose', 'Butcher’s broom', 'Chamomile'],
+  ...['Common polypody', 'Cornelian cherry', 'Crab apple', 'Creeping thyme', 'Devil’s-bit'],
+  ...['Dwarf elder', 'Early purple orchid', 'Fennel', 'Fritillary', 'Germander speedwell'],
+  ...['Globeflower', 'Great burnet', 'Hazel', 'Hemp agrimony', 'Holly fern', 'Hop hornbeam'],
+  ...['Iris of the marsh', 'Jacob’s ladder', 'Juniper', 'Kingcup', 'Lady’s mantle', 'Larkspur'],
+  ...['Lesser celandine', 'Lily of the valley', 'Meadowsweet', 'Monkshood', 'Mountain avens'],
+  ...['Ox-eye daisy', 'Pasque flower', 'Primrose', 'Quaking grass', 'Ragged robin'],
+  ...['Sea kale', 'Snakeroot', 'Solomon’s seal', 'Teasel', 'Viper’s bugloss', 'Wood anemone'],
+  'Yarrow',
+];
+const places = ['North bank', 'Long border', 'Pond edge', 'Gate avenue', 'Shingle bed', 'Nursery'];
+
+/** The register goes on well below what its window shows: something to scroll. */
+const morePlants = Array.from({ length: 196 }, (_, i): Plant => {
+  const name = names[(i * 11) % names.length] ?? '';
+  const day = String(1 + ((i * 7) % 24)).padStart(2, '0');
+  return [
+    `FH-${2211 + i * 9 - (i % 4)}`,
+    name,
+    places[(i * 5 + Math.floor(i / 7)) % places.length] ?? '',
+    i % 13 === 5 ? '—' : `${day} Nov`,
+  ];
+});
+
+/** The plant register: 214 accessions by number. */
+export const plants: readonly Plant[] = [...firstPlants, ...morePlants];
 
 /** Menu entries, and what they turn into while Alt is held. */
 export const menus = {

@@ -60,6 +60,7 @@ const register: Content = (layout, desk, size) => {
   layout.clipped(list, () =>
     plants.forEach((plant, i) => {
       const top = rows.top + i * ROW - desk.scroll;
+      if (top + ROW <= list.y || top >= list.y + list.height) return;
       const row: Rect = { x: 4, y: top, width: size.width - 8, height: ROW };
       if (i === 3) layout.box(row, '#E6EFE2');
       layout.box({ x: 4, y: top + ROW - 1, width: row.width, height: 1 }, '#E4E7E0');
@@ -67,7 +68,7 @@ const register: Content = (layout, desk, size) => {
       plant.forEach((cell, c) => layout.words(cell, columns[c] ?? 0, top + 4));
     }),
   );
-  const foot = desk.said.register ?? `${plants.length} of 214 accessions · sorted by number`;
+  const foot = desk.said.register ?? `${plants.length} accessions · sorted by number`;
   layout.words(foot, 14, size.height - 32, { colour: '#5A655F' });
 };
 

@@ -9,6 +9,7 @@ const words: Record<Kind, string> = {
   shape: 'Free shape',
   part: 'Part',
   repeat: 'Region',
+  long: 'Long page',
 };
 
 /**

@@ -9,6 +9,7 @@ const others = {
   'take.shape': { group: 'Take', label: 'Free shape', first: '4' },
   'take.part': { group: 'Take', label: 'Part', first: '5' },
   'take.repeat': { group: 'Take', label: 'Repeat region', first: '6' },
+  'take.long': { group: 'Take', label: 'Long page', first: '7' },
   'take.again': { group: 'Anywhere', label: 'Throw away and take again', first: 'shift+t' },
   'still.colour': { group: 'On the stilled picture', label: 'Pick colour', first: 'i' },
   'still.measure': { group: 'On the stilled picture', label: 'Measure', first: 'm' },

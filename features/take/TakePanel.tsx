@@ -117,7 +117,7 @@ function KindChoice({ facts }: { facts: KindFacts }) {
   const kind = useKind();
   const can = useAbilities();
   const current = kind.current === name;
-  const cannot = name === 'window' ? can.windows : true;
+  const cannot = name === 'window' ? can.windows : name === 'long' ? can.long : true;
   const key = useKeyOf(action);
   useAction(action, () => kind.choose(name), { enabled: ready && cannot === true });
   const words =

@@ -11,6 +11,7 @@ import { Chip } from './Chip';
 import { Chooser } from './choose/Chooser';
 import { Countdown } from './Countdown';
 import { LastTaken } from './LastTaken';
+import { LongView } from './long/LongView';
 import { PhoneChip } from './phone/PhoneChip';
 import { Routines } from './Routines';
 import { changeWay, readSettings, useSettings } from '../settings/settingsStore';
@@ -88,6 +89,8 @@ export function TakeView() {
         >
           {phase.name === 'leaving' ? null : phase.name === 'choosing' ? (
             <Chooser choosing={phase} />
+          ) : phase.name === 'watching' ? (
+            <LongView way={phase.way} />
           ) : (
             <>
               <Live />

@@ -3,6 +3,7 @@ import {
   LassoSelect,
   Monitor,
   Repeat,
+  ScrollText,
   SquareDashedMousePointer,
   SquareMousePointer,
   type LucideIcon,
@@ -61,6 +62,13 @@ const facts: readonly Facts[] = [
     take: 'Take it again',
     icon: Repeat,
     action: 'take.repeat',
+  },
+  {
+    name: 'long',
+    note: 'Scroll, and it grows',
+    take: 'Take a long page',
+    icon: ScrollText,
+    action: 'take.long',
   },
 ];
 

@@ -12,6 +12,7 @@ import { encodeFrame } from '../pictures/pictures';
 import { prepareThumb } from '../pictures/thumbs';
 import type { Choice } from './choice';
 import { finishTake } from './finish';
+import { dropLong, takeLong, watchLong } from './long/watch';
 import { sources } from './sources/list';
 import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { onPicture, type OwnPicture, type Stilled, type StillWindow } from './sources/contract';
@@ -31,6 +32,8 @@ type Phase =
   | { name: 'counting'; until: number; seconds: number; way: Way }
   | { name: 'stilling' }
   | Choosing
+  /** Something is scrolled, and joined. */
+  | { name: 'watching'; way: Way }
   /** Taken, and Mark is about to open: nothing is worth drawing here any more. */
   | { name: 'leaving' };
 
@@ -110,6 +113,7 @@ export function cancelTake(): void {
 export function dropTake(): void {
   attempt += 1;
   clearTimeout(countdown);
+  dropLong();
   const { phase } = useTake.getState();
   if (phase.name === 'choosing') {
     phase.stilled.letGo?.();
@@ -126,6 +130,7 @@ function neededDisplay(way: Way): string {
 }
 
 async function still(mine: number, way: Way, held?: string): Promise<void> {
+  if (way.kind === 'long') return watch(mine, way);
   useTake.setState({ phase: { name: 'stilling' } });
   try {
     const stilled = await sources[way.source].still(neededDisplay(way), held);
@@ -149,6 +154,50 @@ async function still(mine: number, way: Way, held?: string): Promise<void> {
     if (mine !== attempt) return;
     useTake.setState({ phase: { name: 'ready' }, problem: whyNotStill(error), running: null });
   }
+}
+
+/** Something is scrolled, until it is taken or left. */
+async function watch(mine: number, way: Way): Promise<void> {
+  try {
+    const { long } = sources[way.source].can;
+    if (long !== true) throw new Error(long);
+    useTake.setState({ phase: { name: 'watching', way } });
+    await watchLong(way);
+  } catch (error) {
+    if (mine !== attempt) return;
+    dropLong();
+    useTake.setState({ phase: { name: 'ready' }, problem: whyNotStill(error), running: null });
+  }
+}
+
+/** What was watched becomes a shot; each piece one, where there are gaps. */
+export async function takeWatched(): Promise<void> {
+  const { phase } = useTake.getState();
+  if (phase.name !== 'watching') return;
+  const { way } = phase;
+  try {
+    const [first, ...more] = await takeLong();
+    if (!first) return;
+    attempt += 1;
+    const taken = (stilled: Stilled): Choosing => ({
+      ...{ name: 'choosing', way, kind: 'long', stilled },
+      png: encodeFrame(stilled.picture),
+    });
+    // What was asked for is done with the first; the others are safe beside it.
+    for (const piece of more) finishPiece(taken(piece), []);
+    const begun = taken(first);
+    const choice = { crop: wholeOf(first) };
+    if (way.ask) useTake.setState({ phase: { ...begun, chosen: choice } });
+    else await confirmTake(begun, choice);
+  } catch (error) {
+    useTake.setState({ problem: messageOf(error) });
+  }
+}
+
+const wholeOf = ({ picture: { width, height } }: Stilled): Rect => ({ x: 0, y: 0, width, height });
+
+function finishPiece({ stilled, png, way }: Choosing, then: readonly ThenStep[]): void {
+  finishTake({ stilled, png, choice: { crop: wholeOf(stilled) }, then, way, again: startTake });
 }
 
 /** Browsers say a lack of memory in their own ways: a RangeError, or an exception of the canvas. */

@@ -42,6 +42,7 @@ const NOT_FREE = 'Nothing could be chosen while another program held the mouse a
 export async function runOnDisplay(routine: Routine, patience = PATIENCE): Promise<void> {
   try {
     const { way } = routine;
+    if (way.kind === 'long') throw new Error('A long page is taken in Rezzik’s page.');
     if (way.delay > 0) await wait(way.delay * 1000);
     const still = await stillScreen(await allowedScreen());
     try {

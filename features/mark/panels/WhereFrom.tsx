@@ -1,6 +1,10 @@
-import { sourceLabels } from '@/core/contracts/provenance';
+import { sourceLabels, type Provenance } from '@/core/contracts/provenance';
 import { formatMoment } from '../../ui/format';
 import { useDocument } from '../session/document';
+
+/** Of a long page: how many pictures it was joined of. */
+const joinedOf = ({ frames }: Provenance): string | undefined =>
+  frames && frames > 1 ? `of ${frames} pictures` : undefined;
 
 export function WhereFrom() {
   const provenance = useDocument((s) => s.provenance);
@@ -12,6 +16,8 @@ export function WhereFrom() {
     ['Part', provenance.part],
     ['File', provenance.fileName],
     ['Taken', formatMoment(provenance.takenAt)],
+    ['Until', provenance.until && formatMoment(provenance.until)],
+    ['Joined', joinedOf(provenance)],
     ['Size', `${view.width} × ${view.height} px`],
   ];
   return (

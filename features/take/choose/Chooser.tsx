@@ -44,6 +44,7 @@ function useParts({ picture, described }: Stilled): readonly Part[] | null {
 const hints: Record<Kind, string> = {
   full: '',
   repeat: '',
+  long: '',
   window: 'Point at a window, press Tab, or type its name.',
   region: 'Drag over the part you want, or press an arrow key.',
   shape: '',
@@ -99,6 +100,9 @@ interface KindsProps {
   read: (reading: Reading) => void;
 }
 
+/** What is scrolled is no still picture. */
+const isOnStill = ({ name }: { name: Kind }): boolean => name !== 'long';
+
 /** The kind can still be changed, and a colour or distance read, on the picture that is still. */
 function Kinds({ kind, reading, read }: KindsProps) {
   const turn = (to: Kind) => {
@@ -107,7 +111,7 @@ function Kinds({ kind, reading, read }: KindsProps) {
   };
   return (
     <Row label="What to take" className="ml-auto flex flex-wrap gap-1.5">
-      {kinds.map(({ name, label, action }) => (
+      {kinds.filter(isOnStill).map(({ name, label, action }) => (
         <Chip
           key={name}
           label={label}

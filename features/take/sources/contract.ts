@@ -70,6 +70,8 @@ export type PointerAbility =
 export interface Abilities {
   windows: true | string;
   pointer: PointerAbility;
+  /** It can be followed while it is scrolled. */
+  long: true | string;
 }
 
 /** A place frames come from, as far as it is not looked at. What it can do decides what Take offers. */
@@ -89,6 +91,8 @@ export interface Unseen {
    * @throws with words for the person
    */
   still: (display: string, held?: string) => Promise<Stilled>;
+  /** Scrolls what can be scrolled by so many pixels; absent where only a hand can. */
+  scroll?: (by: number) => void;
 }
 
 /** A source, with its icon and what Take shows of it while nothing is taken. */

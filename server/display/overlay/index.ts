@@ -207,7 +207,7 @@ class Choosing {
       }
     } else {
       const kind = kindNames[Number(name) - 1];
-      if (kind && kind !== 'repeat') await this.use(kind);
+      if (kind && kind !== 'repeat' && kind !== 'long') await this.use(kind);
     }
     if (!this.chosen && !this.stopped.signal.aborted) this.mode?.show(this.cover);
   }

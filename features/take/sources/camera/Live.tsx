@@ -24,7 +24,7 @@ export function Live() {
         )}
       </div>
       {stream ? (
-        <LiveVideo stream={stream} label="Camera, live" />
+        <LiveVideo stream={stream} label="Camera, live" size={null} />
       ) : (
         <div className="grid min-h-0 grow place-content-center justify-items-center gap-4 text-center">
           <p role="status" className="max-w-md font-bold">

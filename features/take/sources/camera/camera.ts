@@ -96,6 +96,7 @@ export const cameraSource: Unseen = {
   label: 'Camera',
   can: {
     windows: 'A camera sees no windows. Region, Free shape and Part choose a part of its picture.',
+    long: 'A camera has nothing to scroll.',
     pointer: { not: 'A camera picture has no pointer; one can be put on in Mark.' },
   },
   displays: () => [],

@@ -7,6 +7,7 @@ import { loadShaper } from '@/workers/loadShaper';
 import { useSize } from '../../../ui/useSize';
 import { Problem } from '../../../ui/Problem';
 import { deskPart, deskSource, useDesk } from './desk';
+import { WatchedOutline } from '../../long/Watched';
 import { DisplayMap } from '../DisplayMap';
 import { changeWay, useSettings } from '../../../settings/settingsStore';
 
@@ -101,32 +102,33 @@ function LiveDesk({ shaper }: { shaper: Shaper }) {
   };
   return (
     <div ref={frame} className="grid min-h-0 grow place-items-center overflow-hidden">
-      <canvas
-        ref={canvas}
-        role="application"
-        aria-label="Practice desk, live"
-        tabIndex={0}
-        // An open menu has the keys, as on a real desktop.
-        data-takes-keys={desk.menu !== null || undefined}
-        style={{
-          width: part.width * scale,
-          height: part.height * scale,
-          cursor: cursors[deskPointer(desk)?.shape ?? 'arrow'],
-        }}
-        className="rounded-[6px] shadow-picture"
-        onPointerMove={(event) => send({ type: 'move', at: place(event) })}
-        onPointerDown={(event) => {
-          event.currentTarget.focus();
-          event.currentTarget.setPointerCapture(event.pointerId);
-          send({ type: 'press', at: place(event) });
-        }}
-        onPointerUp={() => send({ type: 'release' })}
-        onPointerLeave={() => send({ type: 'leave' })}
-        onWheel={(event) => send({ type: 'wheel', by: event.deltaY })}
-        onKeyDown={(event) => key(event, true)}
-        onKeyUp={(event) => key(event, false)}
-        onBlur={() => send({ type: 'blur' })}
-      />
+      <div className="relative" style={{ width: part.width * scale, height: part.height * scale }}>
+        <canvas
+          ref={canvas}
+          role="application"
+          aria-label="Practice desk, live"
+          tabIndex={0}
+          // An open menu has the keys, as on a real desktop.
+          data-takes-keys={desk.menu !== null || undefined}
+          style={{
+            cursor: cursors[deskPointer(desk)?.shape ?? 'arrow'],
+          }}
+          className="block size-full rounded-[6px] shadow-picture"
+          onPointerMove={(event) => send({ type: 'move', at: place(event) })}
+          onPointerDown={(event) => {
+            event.currentTarget.focus();
+            event.currentTarget.setPointerCapture(event.pointerId);
+            send({ type: 'press', at: place(event) });
+          }}
+          onPointerUp={() => send({ type: 'release' })}
+          onPointerLeave={() => send({ type: 'leave' })}
+          onWheel={(event) => send({ type: 'wheel', by: event.deltaY })}
+          onKeyDown={(event) => key(event, true)}
+          onKeyUp={(event) => key(event, false)}
+          onBlur={() => send({ type: 'blur' })}
+        />
+        <WatchedOutline width={part.width} height={part.height} />
+      </div>
     </div>
   );
 }

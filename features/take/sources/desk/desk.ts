@@ -127,10 +127,11 @@ async function still(display: string): Promise<Stilled> {
 export const deskSource: Unseen = {
   name: 'desk',
   label: 'Practice desk',
-  can: { windows: true, pointer: 'piece' },
+  can: { windows: true, pointer: 'piece', long: true },
   displays: () => [
     ...deskDisplays.map(({ name, bounds }) => ({ id: name, label: `${name} display`, bounds })),
     { id: 'all', label: 'Both displays', bounds: deskBounds },
   ],
   still,
+  scroll: (by) => useDesk.getState().send({ type: 'wheel', by }),
 };

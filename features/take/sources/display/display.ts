@@ -118,11 +118,12 @@ async function still(display: string, before?: string): Promise<Stilled> {
 const namesOf = (monitors: readonly Monitor[]): string =>
   monitors.length > 1 ? 'All displays' : (monitors[0]?.name ?? 'Screen');
 
-const withLists: Abilities = { windows: true, pointer: 'piece' };
+const withLists: Abilities = { windows: true, pointer: 'piece', long: true };
 const withoutLists: Abilities = {
   // Found in the picture.
   windows: true,
   pointer: { not: 'This desktop decides by itself whether the pointer is in the picture.' },
+  long: 'This desktop gives one picture at a time, each after being asked.',
 };
 
 export const displaySource: Unseen = {

@@ -27,7 +27,7 @@ export function Live() {
         )}
       </div>
       {stream ? (
-        <LiveVideo stream={stream} label="Shared screen, live" />
+        <LiveVideo stream={stream} label="Shared screen, live" size={size} />
       ) : (
         <div className="grid min-h-0 grow place-content-center justify-items-center gap-4 text-center">
           <p role="status" className="max-w-md font-bold">

@@ -151,7 +151,8 @@ export const screenSource: Unseen = {
   name: 'screen',
   label: 'Shared screen',
   get can() {
-    return { windows: true as const, pointer: { asked: pointerHad(), ask: askPointer } };
+    const pointer = { asked: pointerHad(), ask: askPointer };
+    return { windows: true as const, pointer, long: true as const };
   },
   changes: (heard) => useScreen.subscribe(heard),
   displays: () => [],

@@ -1,0 +1,126 @@
+import type { Frame } from './frame';
+
+/** The width of the strips whose rows are known again, pixels; narrow pictures have narrower ones. */
+const STRIP = { wide: 64, narrow: 32 };
+const NARROW = 640;
+/** So many rows one below the other are one key. */
+const ROWS = 3;
+/** A shift is one with so many votes, and so many times those of the next. */
+const LEAST_VOTES = 20;
+const CLEAR = 3;
+
+const TWICE = -2;
+const NOWHERE = -1;
+
+/** What a frame is known again by: a key for each strip and row, 0 where nothing is drawn. */
+export interface RowKeys {
+  keys: Int32Array;
+  rows: number;
+  /** Where each key stands that stands once. */
+  once: Places;
+}
+
+/** Rows by key: open addressing with linear probing, since a frame has some thirty thousand keys. */
+class Places {
+  readonly #mask: number;
+  readonly #keys: Int32Array;
+  readonly #rows: Int32Array;
+
+  constructor(most: number) {
+    const size = 2 ** Math.ceil(Math.log2(Math.max(most, 1) * 2));
+    this.#mask = size - 1;
+    this.#keys = new Int32Array(size);
+    this.#rows = new Int32Array(size);
+  }
+
+  #slot(key: number): number {
+    let slot = Math.imul(key, 0x9e3779b1) & this.#mask;
+    while (this.#keys[slot] !== 0 && this.#keys[slot] !== key) slot = (slot + 1) & this.#mask;
+    return slot;
+  }
+
+  add(key: number, row: number): void {
+    const slot = this.#slot(key);
+    this.#rows[slot] = this.#keys[slot] === 0 ? row : TWICE;
+    this.#keys[slot] = key;
+  }
+
+  /** The row of a key, `NOWHERE` or `TWICE`. */
+  of(key: number): number {
+    const slot = this.#slot(key);
+    return this.#keys[slot] === 0 ? NOWHERE : (this.#rows[slot] as number);
+  }
+}
+
+const mixed = (hash: number, word: number): number => Math.imul(hash ^ word, 0x01000193) | 0;
+
+/** The keys of a frame. */
+export function rowKeys({ words, width, height }: Frame): RowKeys {
+  const side = width < NARROW ? STRIP.narrow : STRIP.wide;
+  const strips = Math.max(1, Math.floor(width / side));
+  const keys = new Int32Array(strips * height);
+  const rows = new Int32Array(height);
+  for (let strip = 0; strip < strips; strip += 1) {
+    const from = strip * side;
+    const to = strip === strips - 1 ? width : from + side;
+    for (let y = 0; y < height; y += 1) rows[y] = hashOf(words, y * width + from, y * width + to);
+    for (let y = 0; y + ROWS <= height; y += 1) {
+      let key = mixed(0x811c9dc5, strip);
+      let drawn = 0;
+      for (let i = 0; i < ROWS; i += 1) {
+        const row = rows[y + i] as number;
+        drawn |= row;
+        key = mixed(key, row);
+      }
+      // Zero is no key.
+      if (drawn !== 0) keys[strip * height + y] = key || 1;
+    }
+  }
+  const once = new Places(keys.length);
+  for (let at = 0; at < keys.length; at += 1) {
+    const key = keys[at] as number;
+    if (key !== 0) once.add(key, at % height);
+  }
+  return { keys, rows: height, once };
+}
+
+/** A hash of some pixels (FNV-1a by words); 0 where all are of one colour. */
+function hashOf(words: Int32Array, from: number, to: number): number {
+  const first = words[from] as number;
+  let hash = 0x811c9dc5;
+  let same = true;
+  for (let at = from; at < to; at += 1) {
+    const word = words[at] as number;
+    if (word !== first) same = false;
+    hash = Math.imul(hash ^ word ^ (word >>> 15), 0x01000193);
+  }
+  return same ? 0 : hash || 1;
+}
+
+/**
+ * How far what is drawn moved up from one frame to the next of the same size, pixels; less than 0
+ * where it moved down. What each frame has once votes for where it went; what stayed in its place
+ * has no vote.
+ * @returns null where too little was seen again, or it fits more than one shift
+ */
+export function votedShift(before: RowKeys, now: RowKeys): number | null {
+  const { rows } = now;
+  const votes = new Int32Array(2 * rows + 1);
+  for (let at = 0; at < now.keys.length; at += 1) {
+    const key = now.keys[at] as number;
+    if (key === 0 || before.keys[at] === key) continue;
+    const row = at % rows;
+    const was = before.once.of(key);
+    if (was < 0 || now.once.of(key) !== row) continue;
+    const shift = was - row + rows;
+    votes[shift] = (votes[shift] as number) + 1;
+  }
+  let [best, second] = [0, 0];
+  for (let shift = 0; shift < votes.length; shift += 1) {
+    const count = votes[shift] as number;
+    if (count > (votes[best] as number)) [best, second] = [shift, votes[best] as number];
+    else if (shift !== best && count > second) second = count;
+  }
+  const count = votes[best] as number;
+  return count >= LEAST_VOTES && count >= CLEAR * second ? best - rows : null;
+}

@@ -1,0 +1,41 @@
+import type { Frame } from './frame';
+
+/** Pixels of a row that are judged together. */
+export const RUN = 16;
+
+/** What a run did from one frame to the next, as the sum of what is true of it. */
+export const STAYED = 1;
+export const MOVED = 2;
+/** Where it was before is out of sight. */
+export const UNKNOWN = 4;
+
+export const runsOf = (width: number): number => Math.ceil(width / RUN);
+
+/**
+ * What each run of `now` did, if it is what `before` was, moved up by `shift` pixels.
+ * @returns one for each run, row by row
+ */
+export function runsBetween(before: Frame, now: Frame, shift: number): Uint8Array {
+  const { width, height } = now;
+  const runs = runsOf(width);
+  const did = new Uint8Array(runs * height);
+  for (let y = 0; y < height; y += 1) {
+    const from = y + shift;
+    const isKnown = from >= 0 && from < height;
+    for (let run = 0; run < runs; run += 1) {
+      const x = run * RUN;
+      const length = Math.min(RUN, width - x);
+      const at = y * width + x;
+      let what = isAlike(now.words, at, before.words, at, length) ? STAYED : 0;
+      if (!isKnown) what |= UNKNOWN;
+      else if (isAlike(now.words, at, before.words, from * width + x, length)) what |= MOVED;
+      did[y * runs + run] = what;
+    }
+  }
+  return did;
+}
+
+function isAlike(a: Int32Array, at: number, b: Int32Array, to: number, length: number): boolean {
+  for (let i = 0; i < length; i += 1) if (a[at + i] !== b[to + i]) return false;
+  return true;
+}

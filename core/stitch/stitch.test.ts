@@ -1,0 +1,350 @@
+import { describe, expect, test } from '@jest/globals';
+import { randomFrom } from '../random/random';
+import { frameOf, transposed, type Frame } from './frame';
+import { Joiner, type Added } from './joiner';
+import { LongPage, scrolledPart } from './longPage';
+
+const WHITE = -1;
+const ink = (colour: number): number => 0xff000000 | colour;
+
+function blank(width: number, height: number, word = WHITE): Frame {
+  return { words: new Int32Array(width * height).fill(word), width, height };
+}
+
+interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+function fill(frame: Frame, { x, y, width, height }: Box, word: number): void {
+  for (let v = Math.max(0, y); v < Math.min(y + height, frame.height); v += 1)
+    frame.words.fill(word, v * frame.width + x, v * frame.width + x + width);
+}
+
+/** Something like a line of words, another one for each seed. */
+function writing(frame: Frame, { x, y, width, height }: Box, seed: number): void {
+  const next = randomFrom(seed);
+  for (let at = x; at < x + width - 4; at += 4 + Math.floor(next() * 9))
+    fill(
+      frame,
+      { x: at, y: y + 2, width: 3, height: 3 + Math.floor(next() * (height - 8)) },
+      ink(next() * 0x7f7f7f),
+    );
+}
+
+const LINE = 20;
+
+/** A long page of lines of words. */
+function longPage(width: number, height: number, seed = 5): Frame {
+  const page = blank(width, height);
+  for (let y = 0; y + LINE <= height; y += LINE)
+    writing(page, { x: 24, y, width: width - 60, height: LINE }, seed + y);
+  return page;
+}
+
+function put(into: Frame, from: Frame, at: { x: number; y: number }, part: Box): void {
+  for (let v = 0; v < part.height; v += 1) {
+    const row = (part.y + v) * from.width + part.x;
+    into.words.set(from.words.subarray(row, row + part.width), (at.y + v) * into.width + at.x);
+  }
+}
+
+const WIDTH = 480;
+const HEIGHT = 400;
+
+/** What is seen of a page at a place of it. */
+function seen(page: Frame, y: number, height = HEIGHT): Frame {
+  const frame = blank(page.width, height);
+  put(frame, page, { x: 0, y: 0 }, { x: 0, y, width: page.width, height });
+  return frame;
+}
+
+const joiner = (waits = false) => new Joiner({ width: WIDTH, height: HEIGHT }, { waits });
+
+/** Adds frames one after the other. */
+const addAll = (to: Joiner, frames: readonly Frame[]): Added[] => frames.map((f) => to.add(f));
+
+const one = (to: Joiner): Frame => {
+  const [only, ...more] = to.joined();
+  if (!only || more.length > 0) throw new Error(`There are ${more.length + 1} pieces.`);
+  return only;
+};
+
+/** How many pixels differ; pictures of other sizes differ in all. */
+function different(a: Frame, b: Frame): number {
+  if (a.width !== b.width || a.height !== b.height) return -1;
+  return a.words.reduce((count, word, at) => count + (word === b.words[at] ? 0 : 1), 0);
+}
+
+const steps = (to: number, by: number): number[] =>
+  Array.from({ length: Math.floor(to / by) + 1 }, (_, i) => i * by);
+
+describe('a page that is scrolled', () => {
+  const page = longPage(WIDTH, 1600);
+
+  test.each([7, 53, 120, 200, 270])('down by %d pixels is joined to the pixel', (by) => {
+    const to = joiner();
+    const offsets = steps(1600 - HEIGHT, by);
+    const added = addAll(
+      to,
+      offsets.map((y) => seen(page, y)),
+    );
+    expect(added).toEqual(['first', ...offsets.slice(1).map(() => 'joined')]);
+    expect(different(one(to), seen(page, 0, HEIGHT + Math.max(...offsets)))).toBe(0);
+  });
+
+  test('up, and down again further than it began', () => {
+    const to = joiner();
+    addAll(
+      to,
+      [600, 500, 380, 480, 620, 800].map((y) => seen(page, y)),
+    );
+    expect(different(one(to), seen(page, 380, 820))).toBe(0);
+  });
+
+  test('a frame seen twice says nothing new', () => {
+    const to = joiner();
+    expect(addAll(to, [seen(page, 0), seen(page, 0), seen(page, 90), seen(page, 90)])).toEqual([
+      ...['first', 'same', 'joined', 'same'],
+    ]);
+    expect(to.shift).toBe(90);
+  });
+
+  test('what holds more than a picture may is left out, and said', () => {
+    const most = { side: 700, pixels: 1e9 };
+    const to = new Joiner({ width: WIDTH, height: HEIGHT }, { waits: false, most });
+    expect(addAll(to, [seen(page, 0), seen(page, 200), seen(page, 350)])).toEqual([
+      ...['first', 'joined', 'full'],
+    ]);
+    expect(one(to).height).toBe(600);
+  });
+
+  test('a frame of another size is refused', () => {
+    expect(() => joiner().add(blank(WIDTH, 10))).toThrow(RangeError);
+  });
+});
+
+describe('what stays put', () => {
+  const HEAD = 50;
+  const FOOT = 34;
+  const inside = { top: HEAD, height: HEIGHT - HEAD - FOOT };
+  const page = longPage(WIDTH, 1400, 77);
+
+  /** A window with a head and a foot, its page scrolled. */
+  function framed(y: number): Frame {
+    const frame = blank(WIDTH, HEIGHT, ink(0xe9efe7));
+    put(frame, page, { x: 0, y: HEAD }, { x: 0, y, width: WIDTH, height: inside.height });
+    writing(frame, { x: 20, y: 16, width: 300, height: LINE }, 9000);
+    writing(frame, { x: 20, y: HEIGHT - 26, width: 200, height: LINE }, 9001);
+    return frame;
+  }
+
+  test.each([20, 90, 160])('a head and a foot are there once, scrolled by %d', (by) => {
+    const to = joiner();
+    const offsets = steps(1400 - inside.height, by);
+    expect(addAll(to, offsets.map(framed)).slice(1)).toEqual(offsets.slice(1).map(() => 'joined'));
+    const last = Math.max(...offsets);
+    const truth = blank(WIDTH, HEIGHT + last);
+    put(truth, framed(0), { x: 0, y: 0 }, { x: 0, y: 0, width: WIDTH, height: HEAD });
+    put(truth, page, { x: 0, y: HEAD }, { x: 0, y: 0, width: WIDTH, height: inside.height + last });
+    const foot = { x: 0, y: HEIGHT - FOOT, width: WIDTH, height: FOOT };
+    put(truth, framed(last), { x: 0, y: HEIGHT - FOOT + last }, foot);
+    expect(different(one(to), truth)).toBe(0);
+  });
+
+  test('a bar at the side is there once, its ground goes on', () => {
+    const BAR = 112;
+    const ground = ink(0xdce9e2);
+    const framedAt = (y: number): Frame => {
+      const frame = blank(WIDTH, HEIGHT, ground);
+      const width = WIDTH - BAR;
+      put(frame, page, { x: BAR, y: 0 }, { x: 0, y, width, height: HEIGHT });
+      for (let i = 0; i < 8; i += 1)
+        writing(frame, { x: 10, y: 10 + i * 40, width: 90, height: LINE }, 700 + i);
+      return frame;
+    };
+    const to = joiner();
+    addAll(to, steps(900, 150).map(framedAt));
+    const truth = blank(WIDTH, HEIGHT + 900, ground);
+    put(truth, framedAt(0), { x: 0, y: 0 }, { x: 0, y: 0, width: BAR, height: HEIGHT });
+    put(truth, page, { x: BAR, y: 0 }, { x: 0, y: 0, width: WIDTH - BAR, height: HEIGHT + 900 });
+    expect(different(one(to), truth)).toBe(0);
+  });
+
+  test('what lies over the page is there once, where it was last seen', () => {
+    const button = { x: WIDTH - 100, y: HEIGHT - 60, width: 80, height: 40 };
+    const withButton = (y: number): Frame => {
+      const frame = seen(page, y);
+      fill(frame, button, ink(0x5e8c79));
+      writing(frame, { x: button.x + 10, y: button.y + 10, width: 60, height: LINE }, 4);
+      return frame;
+    };
+    const to = joiner();
+    addAll(to, steps(900, 100).map(withButton));
+    const truth = seen(page, 0, HEIGHT + 900);
+    put(truth, withButton(900), { ...button, y: button.y + 900 }, button);
+    expect(different(one(to), truth)).toBe(0);
+  });
+
+  test('a caret that blinks and a picture that moves hinder nothing', () => {
+    const restless = (y: number, i: number): Frame => {
+      const frame = seen(page, y);
+      fill(frame, { x: 30, y: 600 - y, width: 2, height: 16 }, i % 2 ? WHITE : ink(0));
+      fill(frame, { x: 200, y: 700 - y, width: 120, height: 90 }, ink(i * 0x102030));
+      return frame;
+    };
+    const to = joiner();
+    expect(addAll(to, steps(900, 100).map(restless)).slice(1)).toEqual(
+      Array.from({ length: 9 }, () => 'joined'),
+    );
+    const joined = one(to);
+    fill(joined, { x: 30, y: 600, width: 2, height: 16 }, WHITE);
+    const truth = seen(page, 0, HEIGHT + 900);
+    for (const picture of [joined, truth])
+      for (const box of [
+        { x: 30, y: 600, width: 2, height: 16 },
+        { x: 200, y: 700, width: 120, height: 90 },
+      ])
+        fill(picture, box, WHITE);
+    expect(different(joined, truth)).toBe(0);
+  });
+
+  test('something that moves on a page nobody scrolls is nothing new', () => {
+    const to = joiner();
+    const frames = [0, 1, 2].map((i) => {
+      const frame = seen(page, 0);
+      fill(frame, { x: 100, y: 100, width: 120, height: 60 }, ink(i * 0x102030));
+      return frame;
+    });
+    expect(addAll(to, frames)).toEqual(['first', 'same', 'same']);
+  });
+});
+
+describe('what cannot be known', () => {
+  const page = longPage(WIDTH, 2400, 31);
+
+  test('scrolled too far is a piece of its own; scrolling back makes it one', () => {
+    const to = joiner(true);
+    const far = seen(page, 900);
+    expect(addAll(to, [seen(page, 0), seen(page, 150), far, far])).toEqual([
+      ...['first', 'joined', 'unclear', 'apart'],
+    ]);
+    expect(to.pieces).toEqual([
+      { frames: 2, width: WIDTH, height: HEIGHT + 150 },
+      { frames: 1, width: WIDTH, height: HEIGHT },
+    ]);
+    const [upper, lower] = to.joined();
+    expect(upper && different(upper, seen(page, 0, HEIGHT + 150))).toBe(0);
+    expect(lower && different(lower, far)).toBe(0);
+    addAll(
+      to,
+      [700, 500, 350].map((y) => seen(page, y)),
+    );
+    expect(different(one(to), seen(page, 0, HEIGHT + 900))).toBe(0);
+  });
+
+  test('back at once to what was had, the gap is none', () => {
+    const to = joiner(true);
+    expect(
+      addAll(
+        to,
+        [0, 150, 900, 200].map((y) => seen(page, y)),
+      ),
+    ).toEqual([...['first', 'joined', 'unclear', 'joined']]);
+    expect(one(to).height).toBe(HEIGHT + 200);
+  });
+
+  test('rows that are all alike are never laid on each other by chance', () => {
+    const alike = blank(WIDTH, 1600);
+    for (let y = 0; y < 1600; y += LINE) writing(alike, { x: 24, y, width: 400, height: LINE }, 12);
+    const to = joiner();
+    const added = addAll(
+      to,
+      [0, 47, 94].map((y) => seen(alike, y)),
+    );
+    expect(added).not.toContain('joined');
+  });
+
+  test('a blank stretch as high as what is seen is said, not guessed', () => {
+    const holed = longPage(WIDTH, 2400, 8);
+    fill(holed, { x: 0, y: 500, width: WIDTH, height: 900 }, WHITE);
+    const to = joiner();
+    const added = addAll(
+      to,
+      [0, 200, 400, 600, 800, 1000, 1200].map((y) => seen(holed, y)),
+    );
+    expect(added.slice(0, 3)).toEqual(['first', 'joined', 'joined']);
+    expect(to.pieces.length).toBeGreaterThan(1);
+  });
+});
+
+const pixels = ({ words, width, height }: Frame) => ({
+  data: new Uint8ClampedArray(words.buffer as ArrayBuffer),
+  width,
+  height,
+});
+
+const differentFrom = (long: LongPage, truth: Frame): number[] =>
+  long.joined().map((picture) => different(frameOf(picture, 'down'), truth));
+
+describe('which way', () => {
+  const page = longPage(WIDTH, 1600);
+  const wide = transposed(page);
+  const across = (x: number): Frame => {
+    const frame = blank(HEIGHT, WIDTH);
+    put(frame, wide, { x: 0, y: 0 }, { x, y: 0, width: HEIGHT, height: WIDTH });
+    return frame;
+  };
+
+  test('comes out by itself: across', () => {
+    const long = new LongPage({ width: HEIGHT, height: WIDTH }, { waits: false });
+    const added = steps(600, 100).map((x) => long.add(pixels(across(x))));
+    expect(added).toEqual(['first', ...Array.from({ length: 6 }, () => 'joined')]);
+    expect(long.progress).toEqual({
+      axis: 'across',
+      shift: 100,
+      // The first two pixels are blank.
+      part: { x: 2, y: 0, width: HEIGHT - 2, height: WIDTH },
+      pieces: [{ frames: 7, size: { width: HEIGHT + 600, height: WIDTH } }],
+    });
+    const truth = blank(HEIGHT + 600, WIDTH);
+    put(truth, wide, { x: 0, y: 0 }, { x: 0, y: 0, width: HEIGHT + 600, height: WIDTH });
+    expect(differentFrom(long, truth)).toEqual([0]);
+  });
+
+  test('comes out by itself: down', () => {
+    const long = new LongPage({ width: WIDTH, height: HEIGHT }, { waits: false });
+    for (const y of [0, 80, 160]) long.add(pixels(seen(page, y)));
+    expect(long.progress).toMatchObject({ axis: 'down', shift: 80 });
+    expect(differentFrom(long, seen(page, 0, HEIGHT + 160))).toEqual([0]);
+    const [small] = long.reduced(4, 10_000).map((picture) => frameOf(picture, 'down'));
+    const everyFourth = blank(WIDTH / 4, (HEIGHT + 160) / 4);
+    everyFourth.words.forEach((_, at) => {
+      const x = at % everyFourth.width;
+      everyFourth.words[at] = page.words[((at - x) / everyFourth.width) * 4 * WIDTH + x * 4] ?? 0;
+    });
+    expect(small && different(small, everyFourth)).toBe(0);
+    const [end] = long.reduced(1, 450).map((picture) => frameOf(picture, 'down'));
+    expect(end && different(end, seen(page, 110, 450))).toBe(0);
+  });
+
+  test('a window that is scrolled is found on a whole screen, to the pixel', () => {
+    const screen = (y: number): Frame => {
+      const frame = blank(900, 700, ink(0xe3ddd0));
+      writing(frame, { x: 40, y: 20, width: 800, height: LINE }, 1);
+      fill(frame, { x: 99, y: 99, width: WIDTH + 2, height: HEIGHT + 2 }, ink(0x2b4a3f));
+      put(frame, page, { x: 100, y: 100 }, { x: 0, y, width: WIDTH, height: HEIGHT });
+      return frame;
+    };
+    const found = scrolledPart(pixels(screen(0)), pixels(screen(97)));
+    expect(found).toMatchObject({ axis: 'down', shift: 97 });
+    const { x, y, width, height } = found?.part ?? { x: 0, y: 0, width: 0, height: 0 };
+    // What is blank at its sides belongs to either.
+    expect(Math.abs(y - 100)).toBeLessThan(4);
+    expect(Math.abs(y + height - 100 - HEIGHT)).toBeLessThan(4);
+    expect(x <= 124 && x + width >= 100 + WIDTH - 36).toBe(true);
+    expect(scrolledPart(pixels(screen(0)), pixels(screen(0)))).toBeNull();
+  });
+});

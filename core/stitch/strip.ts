@@ -1,0 +1,105 @@
+import { RUN, runsOf } from './runs';
+
+/** Rows that are held together. */
+const ROWS = 512;
+
+/** What to do with a run: paint it where nothing is, */
+export const IF_BARE = 0;
+/** or where what is there was seen but once, and nearer to an edge, */
+export const IF_BETTER = 1;
+/** or where nothing is, and what is there was seen twice now. */
+export const CONFIRM = 2;
+export type Doing = typeof IF_BARE | typeof IF_BETTER | typeof CONFIRM;
+
+const TWICE = 255;
+/** The best that is told apart. */
+export const BEST = 200;
+
+interface Tile {
+  words: Int32Array;
+  /** For each run of a row: 0 where nothing is, `TWICE`, or how well it was seen the one time. */
+  seen: Uint8Array;
+}
+
+/** A picture that grows up and down, held in tiles: only what was painted takes memory. */
+export class Strip {
+  readonly #tiles = new Map<number, Tile>();
+  readonly #runs: number;
+
+  constructor(readonly width: number) {
+    this.#runs = runsOf(width);
+  }
+
+  #tile(number: number): Tile {
+    let tile = this.#tiles.get(number);
+    if (!tile) {
+      tile = {
+        words: new Int32Array(ROWS * this.width),
+        seen: new Uint8Array(ROWS * this.#runs),
+      };
+      this.#tiles.set(number, tile);
+    }
+    return tile;
+  }
+
+  /**
+   * Paints one row.
+   * @param y any whole number
+   * @param words pixels, of which the row begins at `from`
+   * @param doings what to do with its runs, of which the first is at `first`
+   * @param well how well it is seen, 1 to `BEST`: the further from an edge of what is scrolled, the
+   *   less is there that lies over it or is cut
+   */
+  paint(
+    y: number,
+    { words, from }: { words: Int32Array; from: number },
+    { doings, first }: { doings: Uint8Array; first: number },
+    well: number,
+  ): void {
+    const number = Math.floor(y / ROWS);
+    const tile = this.#tile(number);
+    const row = y - number * ROWS;
+    for (let run = 0; run < this.#runs; run += 1) {
+      const mark = row * this.#runs + run;
+      const doing = doings[first + run];
+      const seen = tile.seen[mark] as number;
+      if (seen > 0) {
+        if (doing === CONFIRM) tile.seen[mark] = TWICE;
+        if (doing !== IF_BETTER || seen >= well) continue;
+      }
+      tile.seen[mark] = well;
+      this.#copy(words, from, tile.words, row * this.width, run);
+    }
+  }
+
+  #copy(words: Int32Array, from: number, into: Int32Array, to: number, run: number): void {
+    const end = Math.min((run + 1) * RUN, this.width);
+    for (let x = run * RUN; x < end; x += 1) into[to + x] = words[from + x] as number;
+  }
+
+  /** Takes over what another strip has, `by` further down, where nothing is here. */
+  takeIn(other: Strip, by: number): void {
+    for (const [number, { words, seen }] of other.#tiles) {
+      for (let row = 0; row < ROWS; row += 1) {
+        const y = number * ROWS + row + by;
+        const tile = this.#tile(Math.floor(y / ROWS));
+        const own = y - Math.floor(y / ROWS) * ROWS;
+        for (let run = 0; run < this.#runs; run += 1) {
+          const theirs = seen[row * this.#runs + run] as number;
+          const mark = own * this.#runs + run;
+          if (theirs === 0 || tile.seen[mark]) continue;
+          tile.seen[mark] = theirs;
+          this.#copy(words, row * this.width, tile.words, own * this.width, run);
+        }
+      }
+    }
+  }
+
+  /** The pixels of a row; transparent where nothing was painted. */
+  row(y: number): Int32Array {
+    const number = Math.floor(y / ROWS);
+    const tile = this.#tiles.get(number);
+    const at = (y - number * ROWS) * this.width;
+    return tile ? tile.words.subarray(at, at + this.width) : new Int32Array(this.width);
+  }
+}

@@ -1,0 +1,43 @@
+import { create } from 'zustand';
+import type { Rect } from '@/core/geometry/rect';
+import type { Progress } from '@/core/stitch/longPage';
+import type { StillWindow } from '../sources/contract';
+
+/** What is watched: a window, or a part of the picture. */
+export interface Watched {
+  place: Rect;
+  window: StillWindow | null;
+}
+
+/** How a long page stands. */
+export interface LongState {
+  /** Null until it is found what is scrolled. */
+  watched: Watched | null;
+  progress: Progress | null;
+  /** The pieces, small. */
+  film: readonly ImageBitmap[];
+  /** It is being scrolled by itself. */
+  scrolling: boolean;
+  /** What to know now, in words. */
+  said: string;
+  /** What is amiss. */
+  problem: string | null;
+}
+
+const atFirst: LongState = {
+  ...{ watched: null, progress: null, film: [], scrolling: false, problem: null },
+  said: 'Scroll slowly: what moves is found by itself.',
+};
+
+export const useLong = create<LongState>(() => atFirst);
+
+/** Nothing is watched any more. */
+export function forgetLong(): void {
+  const { film } = useLong.getState();
+  useLong.setState(atFirst, true);
+  film.forEach((picture) => picture.close());
+}
+
+/** The whole of it: all pieces, and how many pictures they are made of. */
+export const framesIn = ({ pieces }: Progress): number =>
+  pieces.reduce((sum, { frames }) => sum + frames, 0);

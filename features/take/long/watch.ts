@@ -1,0 +1,224 @@
+import type { Way } from '@/core/contracts/way';
+import { centre, contains, type Rect } from '@/core/geometry/rect';
+import type { Size } from '@/core/geometry/size';
+import { visiblePart, windowPlace } from '@/core/region/windowChoice';
+import type { Added } from '@/core/stitch/joiner';
+import type { Progress } from '@/core/stitch/longPage';
+import { addFrame, beginStitch, filmOf, findScrolled, finishStitch } from '../../pictures/stitch';
+import { onPicture, type Stilled } from '../sources/contract';
+import { sources } from '../sources/list';
+import { forgetLong, useLong, type Watched } from './state';
+
+/** What a long page is of, as far as it was seen. */
+interface Watch {
+  way: Way;
+  /** It is over: what is still on its way is dropped. */
+  stopped: boolean;
+  /** The first picture, until it is known what is watched: the page begins with it. */
+  first: Stilled | null;
+  /** When the first and the last were seen. */
+  from: string;
+  until: string;
+  title: string;
+  provenance: Stilled['provenance'] | null;
+  /** Of every frame. */
+  size: Size | null;
+  /** So many looks in a row showed nothing new while it scrolled by itself. */
+  idle: number;
+}
+
+let watch: Watch | null = null;
+
+/** Between two looks, ms: by hand, and by itself. */
+const EVERY = 100;
+const SOON = 30;
+/** The room the film has, in its own pixels, and how narrow it may become. */
+const FILM = { width: 416, height: 1040 };
+const NARROWEST = 240;
+
+const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Watches until it is over. @throws with words where there is nothing to see any more */
+export async function watchLong(way: Way): Promise<void> {
+  dropLong();
+  const mine: Watch = {
+    ...{ way, stopped: false, first: null, from: '', until: '' },
+    ...{ title: '', provenance: null, size: null, idle: 0 },
+  };
+  watch = mine;
+  await beginStitch();
+  while (!mine.stopped) {
+    const stilled = await sources[way.source].still(way.display);
+    mine.from ||= stilled.provenance.takenAt;
+    if (!mine.stopped) await look(mine, stilled);
+    if (mine.first !== stilled) letGo(stilled);
+    await pause(useLong.getState().scrolling ? SOON : EVERY);
+  }
+}
+
+function letGo(stilled: Stilled): void {
+  stilled.letGo?.();
+  stilled.picture.close();
+}
+
+async function look(mine: Watch, stilled: Stilled): Promise<void> {
+  const { watched } = useLong.getState();
+  if (watched) return follow(mine, stilled, watched);
+  mine.first ??= stilled;
+  const part = await findScrolled(await createImageBitmap(stilled.picture));
+  if (part && !mine.stopped) await begin(mine, stilled, part);
+  else scrollOn(mine, 'same', null);
+}
+
+/** It is known what is scrolled: the window that holds it, or it alone. */
+async function begin(mine: Watch, stilled: Stilled, part: Rect): Promise<void> {
+  const middle = centre(part);
+  const window = stilled.windows?.findLast((w) => contains(w.frameBounds ?? w.bounds, middle));
+  const place = window ? windowPlace(window, WHOLE) : part;
+  const watched = { place, window: window ?? null };
+  mine.title = window?.title ?? stilled.title;
+  mine.provenance = {
+    ...stilled.provenance,
+    ...(window && { windowTitle: window.title, program: window.program || undefined }),
+  };
+  useLong.setState({ watched });
+  const { first } = mine;
+  if (first) {
+    await follow(mine, first, watched);
+    mine.first = null;
+    letGo(first);
+  }
+  await follow(mine, stilled, watched);
+}
+
+const WHOLE = { border: true, margin: 0 };
+
+/** Where what is watched lies now, in pixels of a picture, and that picture. */
+async function seenOf(stilled: Stilled, { place, window }: Watched) {
+  if (!window) return { picture: stilled.picture, place, isOwn: false };
+  const now = stilled.windows?.find((w) => w.id === window.id);
+  if (!now) throw new Amiss('The window is gone. Enter takes what was had of it.');
+  const own = await stilled.ofWindow?.(window.id).catch(() => null);
+  const there = windowPlace(now, WHOLE);
+  return own
+    ? { picture: own.picture, place: onPicture(there, own.origin), isOwn: true }
+    : { picture: stilled.picture, place: there, isOwn: false };
+}
+
+/** Something that keeps it from being watched, in words; it may pass. */
+class Amiss extends Error {}
+
+/** Lays what is seen now where it belongs. */
+async function follow(mine: Watch, stilled: Stilled, watched: Watched): Promise<void> {
+  try {
+    const { picture, place, isOwn } = await seenOf(stilled, watched);
+    const part = visiblePart(place, picture);
+    const copy = part && sameSize(mine, part) ? await createImageBitmap(picture) : null;
+    if (isOwn) picture.close();
+    if (!part || !copy)
+      throw new Amiss('It has another size now, or is out of sight. Enter takes what was had.');
+    const { added, progress } = await addFrame(copy, part);
+    if (mine.stopped) return;
+    mine.until = stilled.provenance.takenAt;
+    const before = useLong.getState().progress?.pieces.length ?? 1;
+    const said = wordsFor(added, progress, before);
+    useLong.setState({ progress, problem: null, ...(said && { said }) });
+    if (added !== 'same' && added !== 'unclear') await showFilm(mine);
+    scrollOn(mine, added, progress);
+  } catch (error) {
+    if (!(error instanceof Amiss)) throw error;
+    useLong.setState({ problem: error.message, scrolling: false });
+  }
+}
+
+/** The first frame says how large all are. */
+function sameSize(mine: Watch, { width, height }: Size): boolean {
+  mine.size ??= { width, height };
+  return mine.size.width === width && mine.size.height === height;
+}
+
+/** What is said of a frame; nothing where it changes nothing. */
+function wordsFor(added: Added, { pieces }: Progress, before: number): string | null {
+  if (added === 'full') return 'More does not fit into one picture. Enter takes what is had.';
+  if (added === 'unclear') return 'That was too far. Scroll back a little.';
+  if (pieces.length > 1) return 'A gap: scroll back a little. Enter takes each piece as a shot.';
+  if (before > 1) return 'The gap is closed. Scroll on.';
+  return added === 'same' ? null : 'Scroll on. Enter when all is there.';
+}
+
+async function showFilm(mine: Watch): Promise<void> {
+  const film = await filmOf(FILM, NARROWEST);
+  if (mine.stopped) return film.forEach((picture) => picture.close());
+  const old = useLong.getState().film;
+  useLong.setState({ film });
+  old.forEach((picture) => picture.close());
+}
+
+/** Whether it can be scrolled from here. */
+export const scrollsByItself = (way: Way): boolean => sources[way.source].scroll !== undefined;
+
+/** The first step shows what moves, pixels; the others so much of what is scrolled. */
+const FIRST_STEP = 60;
+const STEP = 0.45;
+/** After so many looks at which nothing is new it is asked once more, and after so many it ends. */
+const ASKED_AGAIN = 3;
+const END = 7;
+
+/** Lets it scroll, or stops that. */
+export function toggleScrolling(): void {
+  if (!watch || !scrollsByItself(watch.way)) return;
+  const scrolling = !useLong.getState().scrolling;
+  watch.idle = 0;
+  useLong.setState({ scrolling });
+  if (scrolling) scrollBy(watch, useLong.getState().progress);
+}
+
+function scrollBy({ way }: Watch, progress: Progress | null): void {
+  const { part, axis } = progress ?? {};
+  const length = axis === 'across' ? part?.width : part?.height;
+  // Of a part that nobody knows yet, little.
+  const by = length && progress?.shift ? Math.floor(length * STEP) : FIRST_STEP;
+  sources[way.source].scroll?.(by);
+}
+
+function scrollOn(mine: Watch, added: Added, progress: Progress | null): void {
+  if (!useLong.getState().scrolling) return;
+  mine.idle = added === 'same' ? mine.idle + 1 : 0;
+  const isEnd = mine.idle >= END;
+  if (isEnd || added === 'full' || added === 'apart') {
+    useLong.setState({ scrolling: false });
+    const said = progress ? 'The end is reached. Enter takes it.' : 'Nothing moves here.';
+    if (isEnd) useLong.setState({ said });
+    return;
+  }
+  const isNew = added === 'first' || added === 'joined';
+  if (isNew || mine.idle === ASKED_AGAIN) scrollBy(mine, progress);
+}
+
+/** Nothing is watched any more, and nothing left behind. */
+export function dropLong(): void {
+  if (!watch) return;
+  watch.stopped = true;
+  if (watch.first) letGo(watch.first);
+  watch = null;
+  forgetLong();
+}
+
+/** What is had, each piece like a stilled picture. @throws with words where that is nothing */
+export async function takeLong(): Promise<Stilled[]> {
+  const mine = watch;
+  const { progress } = useLong.getState();
+  if (!mine?.provenance || !progress)
+    throw new Error('Nothing was scrolled yet. Scroll first, then press Enter.');
+  mine.stopped = true;
+  const pictures = await finishStitch();
+  const { provenance, title, from, until } = mine;
+  dropLong();
+  return pictures.map((picture, i) => ({
+    picture,
+    title: pictures.length > 1 ? `${title}, piece ${i + 1}` : title,
+    origin: { x: 0, y: 0 },
+    ...{ windows: null, focused: null, pointer: null },
+    provenance: { ...provenance, takenAt: from, until, frames: progress.pieces[i]?.frames },
+  }));
+}

@@ -1,0 +1,178 @@
+import { beforeEach, describe, expect, test } from '@jest/globals';
+import sharp from 'sharp';
+import { By, Key } from 'selenium-webdriver';
+import { plants } from '@/core/desk/content';
+import { createDesk, deskDisplays } from '@/core/desk/model';
+import { mostScroll } from '@/core/desk/windows';
+import { getPixels, getShot, listShots, setWay, type Pixels } from './lib/app';
+import { app, browser, inOneBrowser } from './lib/suite';
+
+inOneBrowser();
+
+const register = createDesk(2026, 0).windows.find((w) => w.name === 'register')?.bounds ?? {
+  ...{ x: 0, y: 0, width: 0, height: 0 },
+};
+const [left] = deskDisplays;
+/** What of the register no other window covers, and is not its title or its foot. */
+const OPEN = { left: 4, top: 34, width: 580, height: 420 };
+
+const part = (
+  { data, width, height }: Pixels,
+  place: { left: number; top: number; width: number; height: number },
+): Promise<Buffer> =>
+  sharp(data, { raw: { width, height, channels: 4 } })
+    .extract(place)
+    .raw()
+    .toBuffer();
+
+const said = async (): Promise<string> =>
+  (await browser.driver.findElements(By.css('output[aria-label="Long page"]')))[0]?.getText() ?? '';
+const says = (words: string): Promise<void> =>
+  app.until(`it says “${words}”`, async () => (await said()).includes(words));
+const had = async (): Promise<string> =>
+  browser.driver.findElement(By.css('[aria-label="What is had"]')).getText();
+
+const pictures = async (): Promise<number> => Number(/(\d+) pictures/.exec(await had())?.[1] ?? 0);
+
+/** Turns the wheel over the register as a hand does. */
+async function wheel(by: number): Promise<void> {
+  const desk = await (await app.desk()).getRect();
+  await browser.driver.sendDevToolsCommand('Input.dispatchMouseEvent', {
+    ...{ type: 'mouseWheel', deltaX: 0, deltaY: by },
+    ...{ x: Math.round(desk.x + desk.width * 0.2), y: Math.round(desk.y + desk.height * 0.3) },
+  });
+}
+
+/** … and waits until what came into sight is laid where it belongs. */
+async function wheelOn(by: number): Promise<void> {
+  const before = await pictures();
+  await wheel(by);
+  await app.until('it is laid', async () => (await pictures()) > before);
+}
+
+async function begin(): Promise<void> {
+  await setWay({ source: 'desk', display: 'Left', kind: 'full', then: [{ do: 'mark' }] });
+  await app.go('/take');
+  await app.desk();
+  await app.keys('7', Key.ENTER);
+  await says('Scroll slowly');
+}
+
+beforeEach(begin);
+
+/** The whole left display, taken at once. */
+async function takeScreen(): Promise<Pixels> {
+  await app.go('/take');
+  await app.desk();
+  await app.keys('1', Key.ENTER);
+  const id = await app.marked();
+  await app.stored();
+  return getPixels(id, 'frame');
+}
+
+/** The open part of the register as it lies on the display. */
+const onScreen = (screen: Pixels): Promise<Buffer> =>
+  part(screen, {
+    ...OPEN,
+    left: register.x - left.bounds.x + OPEN.left,
+    top: register.y - left.bounds.y + OPEN.top,
+  });
+
+test('by keys alone: it scrolls by itself to the end, and the whole register is one picture', async () => {
+  await app.keys(Key.SPACE);
+  await says('The end is reached');
+  expect(await had()).toContain(`${register.width} × ${register.height + mostScroll} px`);
+  await app.keys(Key.ENTER);
+  const id = await app.marked();
+  await app.stored();
+  const frame = await getPixels(id, 'frame');
+  expect([frame.width, frame.height]).toEqual([register.width, register.height + mostScroll]);
+  const { channels } = await sharp(frame.data, { raw: { ...frame, channels: 4 } }).stats();
+  expect(channels[3]?.min).toBe(255);
+  const shot = await getShot(id);
+  expect(shot.title).toBe('Long page 1, Plant register');
+  expect(shot.provenance).toMatchObject({ source: 'desk', windowTitle: 'Plant register' });
+  expect(shot.provenance.frames).toBeGreaterThan(30);
+  expect(Date.parse(shot.provenance.until ?? '')).toBeGreaterThan(
+    Date.parse(shot.provenance.takenAt),
+  );
+  await app.sees(`of ${shot.provenance.frames} pictures`);
+
+  // A desk that nobody has scrolled shows how the page begins.
+  expect((await part(frame, OPEN)).equals(await onScreen(await takeScreen()))).toBe(true);
+}, 120_000);
+
+describe('by hand', () => {
+  test('down and up again; what is had is as long as what was seen', async () => {
+    for (const by of [60, 120, 150, -90]) await wheelOn(by);
+    expect(await had()).toContain(`${register.width} × ${register.height + 330} px`);
+    await app.click('Take this page');
+    const id = await app.marked();
+    await app.stored();
+    const frame = await getPixels(id, 'frame');
+    expect([frame.width, frame.height]).toEqual([register.width, register.height + 330]);
+  });
+
+  test('too far leaves a gap, which is said; scrolling back closes it', async () => {
+    await wheel(100);
+    await says('Scroll on');
+    await wheel(1000);
+    await says('A gap');
+    expect(
+      await browser.driver.findElements(By.xpath('//section//p[contains(., "A gap")]')),
+    ).toHaveLength(1);
+    // Upwards until both meet.
+    for (let turns = 0; turns < 6; turns += 1) await wheelOn(-150);
+    await says('The gap is closed');
+    expect(await had()).toContain(`${register.width} × ${register.height + 1100} px`);
+  });
+
+  test('taken with a gap, each piece is a shot', async () => {
+    await wheel(100);
+    await says('Scroll on');
+    await wheel(1000);
+    await says('A gap');
+    const before = (await listShots()).total;
+    await app.keys(Key.ENTER);
+    const id = await app.marked();
+    await app.stored();
+    await app.until('both are there', async () => (await listShots()).total === before + 2);
+    const titles = (await listShots()).shots.map(({ title }) => title);
+    for (const piece of ['piece 1', 'piece 2'])
+      expect(titles.filter((title) => title.endsWith(`Plant register, ${piece}`))).toHaveLength(1);
+    expect((await getPixels(id, 'frame')).height).toBe(register.height + 100);
+  });
+});
+
+test('Esc leaves nothing behind, before and after something was scrolled', async () => {
+  const before = (await listShots()).total;
+  await app.keys(Key.ESCAPE);
+  await app.sees('Take a long page');
+  await app.keys(Key.ENTER);
+  await says('Scroll slowly');
+  await wheel(100);
+  await says('Scroll on');
+  await app.keys(Key.ESCAPE);
+  await app.sees('Take a long page');
+  expect(await app.has('[data-testid="watched"]')).toBe(false);
+  expect((await listShots()).total).toBe(before);
+});
+
+test('Enter before anything was scrolled says what to do, and watches on', async () => {
+  await app.keys(Key.ENTER);
+  await app.sees('Nothing was scrolled yet. Scroll first, then press Enter.');
+  await wheel(100);
+  await says('Scroll on');
+});
+
+test('a source that cannot be scrolled says why', async () => {
+  await app.keys(Key.ESCAPE);
+  await app.click('Camera');
+  await app.keys(Key.ENTER);
+  await app.sees('A camera has nothing to scroll.');
+});
+
+test('the register is long enough to be scrolled', () => {
+  expect(plants).toHaveLength(214);
+  expect(new Set(plants.map(([accession]) => accession)).size).toBe(214);
+});

@@ -1,0 +1,97 @@
+import { expose, transfer } from 'comlink';
+import type { Rect } from '@/core/geometry/rect';
+import type { Size } from '@/core/geometry/size';
+import type { RgbaPixels } from '@/core/raster/pixels';
+import type { Added } from '@/core/stitch/joiner';
+import { LongPage, scrolledPart, type Progress } from '@/core/stitch/longPage';
+
+/** What became of a frame, and how far the whole is. */
+export interface Laid {
+  added: Added;
+  progress: Progress;
+}
+
+let page: LongPage | null = null;
+/** Pictures in which it is looked for what is scrolled: the first, and the last that differs. */
+let looked: RgbaPixels[] = [];
+
+function pixelsOf(frame: ImageBitmap, { x, y, width, height }: Rect): RgbaPixels {
+  const canvas = new OffscreenCanvas(width, height);
+  const surface = canvas.getContext('2d', { willReadFrequently: true });
+  if (!surface) throw new Error('This browser gives no canvas of that size.');
+  surface.drawImage(frame, -x, -y);
+  frame.close();
+  return { data: surface.getImageData(0, 0, width, height).data, width, height };
+}
+
+const bitmapOf = ({ data, width, height }: RgbaPixels): Promise<ImageBitmap> =>
+  createImageBitmap(new ImageData(data, width, height), { premultiplyAlpha: 'none' });
+
+const scaledBitmap = ({ data, width, height }: RgbaPixels, by: number): Promise<ImageBitmap> =>
+  createImageBitmap(new ImageData(data, width, height), {
+    resizeWidth: Math.max(1, Math.round(width * by)),
+    resizeHeight: Math.max(1, Math.round(height * by)),
+    resizeQuality: 'high',
+  });
+
+/** The film is painted from so many times its own pixels. */
+const FINER = 2;
+
+const worker = {
+  begin(): void {
+    page = null;
+    looked = [];
+  },
+
+  /** The part of the picture that is scrolled, once that is seen. */
+  find(frame: ImageBitmap): Rect | null {
+    const now = pixelsOf(frame, { x: 0, y: 0, width: frame.width, height: frame.height });
+    const before = looked.filter((one) => one.width === now.width && one.height === now.height);
+    for (const one of before.reverse()) {
+      const found = scrolledPart(one, now);
+      if (!found) continue;
+      looked = [];
+      return found.part;
+    }
+    looked = [before.at(-1) ?? now, now];
+    return null;
+  },
+
+  /** Lays a frame where it belongs; the first says how large they are. */
+  add(frame: ImageBitmap, part: Rect): Laid {
+    const pixels = pixelsOf(frame, part);
+    page ??= new LongPage(pixels, { waits: true });
+    return { added: page.add(pixels), progress: page.progress };
+  },
+
+  /**
+   * The pieces, small: whole where they fit, else the ends that grow.
+   * @param room for all of them, one below the other
+   * @param least so wide each is at least
+   */
+  async film(room: Size, least: number): Promise<ImageBitmap[]> {
+    const { axis, pieces = [] } = page?.progress ?? {};
+    const sizes = pieces.map(({ size }) => size);
+    const width = Math.max(1, ...sizes.map((size) => size.width));
+    const height = sizes.reduce((sum, size) => sum + size.height, 1);
+    const fits = Math.min(1, room.width / width, room.height / height);
+    const scale = axis === 'across' ? fits : Math.max(fits, Math.min(1, least / width));
+    const by = Math.max(1, Math.floor(1 / scale / FINER));
+    const most = axis === 'across' ? width : Math.floor(room.height / scale / pieces.length);
+    const small = page?.reduced(by, most) ?? [];
+    const made = await Promise.all(small.map((pixels) => scaledBitmap(pixels, by * scale)));
+    return transfer(made, made);
+  },
+
+  /** All that is had, one picture for each piece; after that nothing is. */
+  async finish(): Promise<ImageBitmap[]> {
+    const pieces = page?.joined() ?? [];
+    page = null;
+    const made = await Promise.all(pieces.map(bitmapOf));
+    return transfer(made, made);
+  },
+};
+
+export type StitchWorker = typeof worker;
+
+expose(worker);
