@@ -56,7 +56,7 @@ export const rooms = {
     ['shots'],
     ['pictures', 'search'],
     ['keep', 'reading'],
-    ['join', 'links', 'mail', 'programs', 'remote'],
+    ['join', 'stitch', 'links', 'mail', 'programs', 'remote'],
     ['display', 'phone'],
     ['archive', 'door', 'erase', 'guides', 'places', 'room'],
     ['demo', 'take'],

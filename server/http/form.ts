@@ -16,6 +16,8 @@ export interface Form {
   /** A field's words; undefined when it is not there or empty. */
   words: (field: string) => string | undefined;
   files: (field: string) => readonly FormFile[];
+  /** The field of each file, as they came. */
+  fileFields: readonly string[];
 }
 
 const MOST_FILES = 1_000;
@@ -60,6 +62,7 @@ export async function readForm(request: Request): Promise<Form> {
   return {
     words: (field) => fields.get(field) || undefined,
     files: (field) => files.filter((file) => file.field === field),
+    fileFields: files.map(({ field }) => field),
   };
 }
 

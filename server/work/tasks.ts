@@ -26,6 +26,10 @@ interface Done<T> {
 /** What is told of a comparison. */
 export type Likenesses = Pick<Likeness, 'likeness' | 'low' | 'worst'>;
 
+/** Pictures joined, and of how many of them; or the one that does not join those before it. */
+export type Stitched =
+  { png: Uint8Array<ArrayBuffer>; frames: number } | { odd: number; why: 'apart' | 'full' };
+
 /** Memory that all threads see: painted pixels go from one task to the next without being copied. */
 function shared(data: Uint8ClampedArray): Uint8ClampedArray {
   const all = new Uint8ClampedArray(new SharedArrayBuffer(data.length));
@@ -116,6 +120,26 @@ export const tasks = {
     const end = performance.now() + within;
     const isLate = () => performance.now() > end;
     return Promise.resolve({ value: findParts(picture, isLate) });
+  },
+  /**
+   * Joins pictures of something that was scrolled, of one size; the first that does not join those
+   * before it ends it.
+   */
+  stitch: async ({ frames }: { frames: readonly Uint8Array[] }): Promise<Done<Stitched>> => {
+    const { LongPage } = await import('@/core/stitch/longPage');
+    let page: InstanceType<typeof LongPage> | null = null;
+    for (const [at, frame] of frames.entries()) {
+      const pixels = await decoded(sharp(frame, { limitInputPixels: false }));
+      page ??= new LongPage(pixels, { waits: false });
+      const added = page.add(pixels);
+      if (added === 'apart' || added === 'full') return { value: { odd: at, why: added } };
+    }
+    const [joined] = page?.joined() ?? [];
+    if (!page || !joined) throw new Error('There is nothing to join.');
+    const image = fromPixels({ ...joined, opaque: false });
+    const png = new Uint8Array(await image.png({ compressionLevel: 3 }).toBuffer());
+    const count = page.progress.pieces[0]?.frames ?? 1;
+    return { value: { png, frames: count }, handOver: [png.buffer] };
   },
   /** The smallest words of a picture. */
   smallestWords: (picture: ReadablePixels): Promise<Done<TextRun | null>> =>
