@@ -1,9 +1,15 @@
 import { expose, transfer } from 'comlink';
 import type { Rect } from '@/core/geometry/rect';
 import type { Size } from '@/core/geometry/size';
-import type { RgbaPixels } from '@/core/raster/pixels';
+import { wordsOf, type RgbaPixels } from '@/core/raster/pixels';
 import type { Added } from '@/core/stitch/joiner';
 import { LongPage, scrolledPart, type Progress } from '@/core/stitch/longPage';
+
+/** What is scrolled, once that is seen; and whether much of the picture moved. */
+export interface Looked {
+  part: Rect | null;
+  moved: boolean;
+}
 
 /** What became of a frame, and how far the whole is. */
 export interface Laid {
@@ -22,6 +28,16 @@ function pixelsOf(frame: ImageBitmap, { x, y, width, height }: Rect): RgbaPixels
   surface.drawImage(frame, -x, -y);
   frame.close();
   return { data: surface.getImageData(0, 0, width, height).data, width, height };
+}
+
+/** So much of a picture is another one when something on it was scrolled. */
+const MUCH = 0.02;
+
+function differsMuch(a: RgbaPixels, b: RgbaPixels): boolean {
+  const [first, second] = [wordsOf(a), wordsOf(b)];
+  let count = 0;
+  for (let at = 0; at < first.length; at += 1) if (first[at] !== second[at]) count += 1;
+  return count > MUCH * first.length;
 }
 
 const bitmapOf = ({ data, width, height }: RgbaPixels): Promise<ImageBitmap> =>
@@ -44,17 +60,19 @@ const worker = {
   },
 
   /** The part of the picture that is scrolled, once that is seen. */
-  find(frame: ImageBitmap): Rect | null {
+  find(frame: ImageBitmap): Looked {
     const now = pixelsOf(frame, { x: 0, y: 0, width: frame.width, height: frame.height });
-    const before = looked.filter((one) => one.width === now.width && one.height === now.height);
-    for (const one of before.reverse()) {
+    const fits = (one: RgbaPixels) => one.width === now.width && one.height === now.height;
+    const newestFirst = looked.filter(fits).reverse();
+    for (const one of newestFirst) {
       const found = scrolledPart(one, now);
       if (!found) continue;
       looked = [];
-      return found.part;
+      return { part: found.part, moved: true };
     }
-    looked = [before.at(-1) ?? now, now];
-    return null;
+    const [last] = newestFirst;
+    looked = [newestFirst.at(-1) ?? now, now];
+    return { part: null, moved: last !== undefined && differsMuch(last, now) };
   },
 
   /** Lays a frame where it belongs; the first says how large they are. */

@@ -1,10 +1,11 @@
 import type { Rect } from '../geometry/rect';
 import type { Size } from '../geometry/size';
 import type { ReadablePixels, RgbaPixels } from '../raster/pixels';
+import { withMargins } from './area';
 import { frameOf, transposed, type Axis, type Frame } from './frame';
 import { Joiner, type Added, type JoinerSettings } from './joiner';
 import { Motion, type Part } from './motion';
-import { rowKeys, votedShift } from './rowVotes';
+import { rowKeys, votedShifts } from './rowVotes';
 
 const axes: readonly Axis[] = ['down', 'across'];
 
@@ -97,8 +98,12 @@ const placeOf = ({ top, bottom, left, right }: Part, axis: Axis): Rect =>
     ? { x: left, y: top, width: right - left, height: bottom - top }
     : { x: top, y: left, width: bottom - top, height: right - left };
 
+/** So many shifts are tried where it is looked for what is scrolled. */
+const TRIED = 4;
+
 /**
- * The part of a picture that was scrolled from one to the next, and how far.
+ * The part of a picture that was scrolled from one to the next, and how far. Elsewhere on it other
+ * things may move, such as a smaller picture of the same screen: what most is borne out by counts.
  * @param before RGBA, row-major, as is `now`, which has the same size
  * @returns null where nothing was, or it cannot be told
  */
@@ -108,10 +113,14 @@ export function scrolledPart(
 ): { part: Rect; axis: Axis; shift: number } | null {
   for (const axis of axes) {
     const [first, second] = [frameOf(before, axis), frameOf(now, axis)];
-    const shift = votedShift(rowKeys(first), rowKeys(second));
-    if (shift === null) continue;
-    const motion = new Motion(first.width, first.height);
-    if (motion.look(first, second, shift)) return { part: placeOf(motion.part, axis), axis, shift };
+    const voted = votedShifts(rowKeys(first), rowKeys(second), TRIED);
+    const found = voted
+      .map(({ shift }) => ({ shift, motion: new Motion(first.width, first.height) }))
+      .filter(({ shift, motion }) => motion.look(first, second, shift) !== null)
+      .sort((a, b) => b.motion.borneOut - a.motion.borneOut)[0];
+    if (!found) continue;
+    const { shift, motion } = found;
+    return { part: withMargins(now, placeOf(motion.seen, axis)), axis, shift };
   }
   return null;
 }

@@ -25,9 +25,10 @@ export class Motion {
   readonly #runs: number;
   /** 1 for each run that has stayed in its place so far. */
   readonly #always: Uint8Array;
-  /** How often something was seen in each column of runs to move, and to stay. */
+  /** How often something was seen in each column of runs to move, to stay, and to do neither. */
   readonly #moved: Uint32Array;
   readonly #stayed: Uint32Array;
+  readonly #restless: Uint32Array;
   /** The first and last row in which something was seen to stay there. */
   readonly #stayedFrom: Int32Array;
   readonly #stayedTo: Int32Array;
@@ -35,6 +36,8 @@ export class Motion {
   /** Between which rows something moved. */
   #rows = { from: Infinity, to: 0 };
   #part: Part;
+  /** The columns of which it was seen that they move. */
+  #seen = { left: 0, right: 0 };
 
   constructor(
     readonly width: number,
@@ -44,14 +47,25 @@ export class Motion {
     this.#always = new Uint8Array(this.#runs * height).fill(1);
     this.#moved = new Uint32Array(this.#runs);
     this.#stayed = new Uint32Array(this.#runs);
+    this.#restless = new Uint32Array(this.#runs);
     this.#stayedFrom = new Int32Array(this.#runs).fill(height);
     this.#stayedTo = new Int32Array(this.#runs).fill(-1);
     this.#part = { top: 0, bottom: height, left: 0, right: width };
   }
 
-  /** What is scrolled, as far as it is known. */
+  /** What is scrolled, as far as it is known; columns of which nothing is known count as scrolled. */
   get part(): Part {
     return this.#part;
+  }
+
+  /** How many runs of pixels have been seen to move. */
+  get borneOut(): number {
+    return this.#moved.reduce((sum, count) => sum + count, 0);
+  }
+
+  /** The part of it that was seen to move. */
+  get seen(): Part {
+    return { ...this.#part, ...this.#seen };
   }
 
   /**
@@ -61,19 +75,28 @@ export class Motion {
    */
   look(before: Frame, now: Frame, shift: number): Uint8Array | null {
     const did = runsBetween(before, now, shift);
-    const [moved, neither] = this.#count(did);
+    const place = this.#isKnown ? this.#runsOfPart : movedPlace(did, this.#runs);
+    const [moved, neither] = this.#count(did, place);
     if (moved < LEAST_MOVED || neither > moved) return null;
-    this.#learn(now, did);
+    this.#learn(now, did, place);
     this.#over = lyingOver(now, did, this.#over);
     return this.#doings(did, this.#over);
   }
 
-  /** How many runs moved, and how many did neither, in the part that is scrolled. */
-  #count(did: Uint8Array): [moved: number, neither: number] {
+  get #isKnown(): boolean {
+    return this.#seen.right > 0;
+  }
+
+  get #runsOfPart(): Place {
     const { top, bottom, left, right } = this.#part;
+    return { top, bottom, from: Math.ceil(left / RUN), to: Math.ceil(right / RUN) };
+  }
+
+  /** How many runs moved, and how many did neither, in a place. */
+  #count(did: Uint8Array, { top, bottom, from, to }: Place): [moved: number, neither: number] {
     let [moved, neither] = [0, 0];
     for (let y = top; y < bottom; y += 1) {
-      for (let run = Math.ceil(left / RUN); run * RUN < right; run += 1) {
+      for (let run = from; run < to; run += 1) {
         const what = did[y * this.#runs + run];
         if (what === MOVED) moved += 1;
         else if (what === 0) neither += 1;
@@ -82,35 +105,36 @@ export class Motion {
     return [moved, neither];
   }
 
-  #learn(now: Frame, did: Uint8Array): void {
+  #learn(now: Frame, did: Uint8Array, place: Place): void {
     const runs = this.#runs;
-    let [first, last] = [did.length, 0];
-    for (let at = 0; at < did.length; at += 1) {
-      const what = did[at] as number;
-      if (!(what & STAYED)) this.#always[at] = 0;
-      if (what !== MOVED) continue;
-      if (first > at) first = at;
-      last = at;
-    }
+    for (let at = 0; at < did.length; at += 1)
+      if (!((did[at] as number) & STAYED)) this.#always[at] = 0;
+    const [first, last] = movedRows(did, runs, place);
+    this.#rows = { from: Math.min(this.#rows.from, first), to: Math.max(this.#rows.to, last) };
     // Where nothing moves, above and below, nothing is said of the columns.
-    for (let at = first - (first % runs); at <= last; at += 1) {
+    for (let at = first * runs; at < (last + 1) * runs; at += 1) {
       const run = at % runs;
-      if (did[at] === MOVED) this.#moved[run] = (this.#moved[run] as number) + 1;
-      if (did[at] !== STAYED) continue;
-      const y = (at - run) / runs;
+      const what = did[at];
+      if (what === MOVED) this.#moved[run] = (this.#moved[run] as number) + 1;
+      if (what === 0) this.#restless[run] = (this.#restless[run] as number) + 1;
+      if (what !== STAYED) continue;
       this.#stayed[run] = (this.#stayed[run] as number) + 1;
+      const y = (at - run) / runs;
       if (y < (this.#stayedFrom[run] as number)) this.#stayedFrom[run] = y;
       if (y > (this.#stayedTo[run] as number)) this.#stayedTo[run] = y;
     }
-    this.#rows = {
-      from: Math.min(this.#rows.from, Math.floor(first / runs)),
-      to: Math.max(this.#rows.to, Math.floor(last / runs)),
-    };
     this.#part = this.#partNow(now);
   }
 
   #partNow(now: Frame): Part {
-    const [from, to] = widest(this.#moved, this.#bars());
+    const bars = this.#bars();
+    // Something else that moves, such as a picture of this very screen, is not scrolled with it.
+    this.#restless.forEach((count, run) => {
+      if (count > (this.#moved[run] as number)) bars[run] = (bars[run] as number) + count;
+    });
+    const [first, end] = widest(this.#moved, bars);
+    this.#seen = { left: first * RUN, right: Math.min(end * RUN, this.width) };
+    const [from, to] = withUnknown([first, end], bars);
     const stays = (y: number): boolean => {
       const row = this.#always.subarray(y * this.#runs + from, y * this.#runs + to);
       return !row.includes(0);
@@ -159,6 +183,37 @@ export class Motion {
   }
 }
 
+/** Some rows, and some columns of runs; the last are not in it. */
+interface Place {
+  top: number;
+  bottom: number;
+  from: number;
+  to: number;
+}
+
+/** The columns of which more moved than did neither, and the rows in which something moved there. */
+function movedPlace(did: Uint8Array, runs: number): Place {
+  const [moved, neither] = [new Uint32Array(runs), new Uint32Array(runs)];
+  for (let at = 0; at < did.length; at += 1) {
+    const counts = did[at] === MOVED ? moved : did[at] === 0 ? neither : null;
+    if (counts) counts[at % runs] = (counts[at % runs] as number) + 1;
+  }
+  const [from, to] = widest(moved, neither);
+  const all = { top: 0, bottom: did.length / runs, from, to };
+  const [first, last] = movedRows(did, runs, all);
+  return { ...all, top: first, bottom: last + 1 };
+}
+
+/** The first and the last row of a place in which something moved. */
+function movedRows(did: Uint8Array, runs: number, place: Place): [first: number, last: number] {
+  const moves = (y: number) =>
+    did.subarray(y * runs + place.from, y * runs + place.to).includes(MOVED);
+  let { top, bottom } = place;
+  while (top < bottom - 1 && !moves(top)) top += 1;
+  while (bottom > top + 1 && !moves(bottom - 1)) bottom -= 1;
+  return [top, bottom - 1];
+}
+
 /** All of one colour. */
 function isBlank({ words, width }: Frame, { top, bottom, left, right }: Part): boolean {
   const first = words[top * width + left];
@@ -174,10 +229,18 @@ function widest(moved: Uint32Array, stayed: Uint32Array): [from: number, to: num
   for (let run = 0; run < moved.length; run += 1) {
     sum += (moved[run] as number) - (stayed[run] as number);
     if (sum > best) [from, to, best] = [begin, run + 1, sum];
-    if (sum < 0) [begin, sum] = [run + 1, 0];
+    if (sum <= 0) [begin, sum] = [run + 1, 0];
   }
-  // Columns of which nothing is known belong to what is beside them and moves.
-  const isFree = (run: number) => run >= 0 && run < moved.length && stayed[run] === 0;
+  return [from, to];
+}
+
+/** Columns of which nothing is known belong to what is beside them and moves. */
+function withUnknown(
+  [first, end]: [from: number, to: number],
+  bars: Uint32Array,
+): [from: number, to: number] {
+  const isFree = (run: number) => run >= 0 && run < bars.length && bars[run] === 0;
+  let [from, to] = [first, end];
   while (isFree(from - 1)) from -= 1;
   while (isFree(to)) to += 1;
   return [from, to];

@@ -97,13 +97,19 @@ function hashOf(words: Int32Array, from: number, to: number): number {
   return same ? 0 : hash || 1;
 }
 
+/** A shift, and how many keys voted for it. */
+interface Voted {
+  shift: number;
+  votes: number;
+}
+
 /**
- * How far what is drawn moved up from one frame to the next of the same size, pixels; less than 0
- * where it moved down. What each frame has once votes for where it went; what stayed in its place
- * has no vote.
- * @returns null where too little was seen again, or it fits more than one shift
+ * How far what is drawn may have moved up from one frame to the next of the same size, pixels; less
+ * than 0 where it moved down. What each frame has once votes for where it went; what stayed in its
+ * place has no vote.
+ * @returns those with the most votes, at most so many
  */
-export function votedShift(before: RowKeys, now: RowKeys): number | null {
+export function votedShifts(before: RowKeys, now: RowKeys, most: number): Voted[] {
   const { rows } = now;
   const votes = new Int32Array(2 * rows + 1);
   for (let at = 0; at < now.keys.length; at += 1) {
@@ -115,12 +121,15 @@ export function votedShift(before: RowKeys, now: RowKeys): number | null {
     const shift = was - row + rows;
     votes[shift] = (votes[shift] as number) + 1;
   }
-  let [best, second] = [0, 0];
-  for (let shift = 0; shift < votes.length; shift += 1) {
-    const count = votes[shift] as number;
-    if (count > (votes[best] as number)) [best, second] = [shift, votes[best] as number];
-    else if (shift !== best && count > second) second = count;
-  }
-  const count = votes[best] as number;
-  return count >= LEAST_VOTES && count >= CLEAR * second ? best - rows : null;
+  const voted: Voted[] = [];
+  votes.forEach((count, at) => {
+    if (count >= LEAST_VOTES) voted.push({ shift: at - rows, votes: count });
+  });
+  return voted.sort((a, b) => b.votes - a.votes).slice(0, most);
+}
+
+/** The one shift that is voted for; null where too little was seen again, or it fits several. */
+export function votedShift(before: RowKeys, now: RowKeys): number | null {
+  const [best, second] = votedShifts(before, now, 2);
+  return best && best.votes >= CLEAR * (second?.votes ?? 0) ? best.shift : null;
 }

@@ -1,7 +1,7 @@
 import { transfer } from 'comlink';
 import type { Rect } from '@/core/geometry/rect';
 import type { Size } from '@/core/geometry/size';
-import type { Laid, StitchWorker } from '@/workers/stitch.worker';
+import type { Laid, Looked, StitchWorker } from '@/workers/stitch.worker';
 import { workerOf } from './startWorker';
 
 const ask = workerOf<StitchWorker>(
@@ -11,8 +11,8 @@ const ask = workerOf<StitchWorker>(
 /** Begins a long page; what there was of another is let go. */
 export const beginStitch = (): Promise<void> => ask((worker) => worker.begin());
 
-/** The part of the pictures shown so far that is scrolled; null until that is seen. The picture goes. */
-export const findScrolled = (frame: ImageBitmap): Promise<Rect | null> =>
+/** Looks in the pictures shown so far for what is scrolled. The picture goes. */
+export const findScrolled = (frame: ImageBitmap): Promise<Looked> =>
   ask((worker) => worker.find(transfer(frame, [frame])));
 
 /** Lays a part of a picture where it belongs. The picture goes. */

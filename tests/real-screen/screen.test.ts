@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, until } from 'selenium-webdriver';
 import { App, decode, getPixels, WAIT, type Pixels } from '../e2e/lib/app';
@@ -180,6 +181,71 @@ test('a pointer is asked of the browser, and what it says is true of the picture
     await app.click('Take');
     await app.sees('Shared screen');
   }
+}, 90_000);
+
+/** A window of rows that are all different, black on white, scrolled by the wheel. */
+const rowsScript = `
+wm title . rows
+wm geometry . 520x560+1060+40
+. configure -background #ffffff
+text .t -font fixed -background #ffffff -foreground #000000 -borderwidth 0 -highlightthickness 0 \
+  -insertofftime 0 -insertontime 0 -wrap none -takefocus 0
+pack .t -fill both -expand 1
+for {set i 0} {$i < 150} {incr i} { .t insert end "FH-[expr {2000 + $i * 7}]   bed [expr {$i * $i % 97}]\n" }
+.t configure -state disabled
+`;
+
+test('a long page is joined from a shared screen: first and last rows are the X server’s', async () => {
+  const script = join(mkdtempSync(join(tmpdir(), 'rezzik-rows-')), 'rows.tcl');
+  writeFileSync(script, rowsScript);
+  display.start('wish', script);
+  await app.until('the rows', async () => (await display.window('rows')) !== null);
+  await app.take();
+  await app.click('Shared screen');
+  await app.click('Share a screen');
+  await browser.driver.wait(until.elementLocated(By.css('video')), WAIT);
+  await app.click('Long page');
+  await app.click('Take a long page');
+  await app.sees('Scroll slowly');
+  await display.run('xdotool', 'mousemove', '1300', '300');
+  const had = () => browser.driver.findElement(By.css('[aria-label="What is had"]')).getText();
+  const pictures = async () => Number(/(\d+) pictures/.exec(await had())?.[1] ?? 0);
+  const first = await display.pixels();
+  for (let turn = 0; turn < 6; turn += 1) {
+    const before = await pictures();
+    await display.run('xdotool', 'click', '5', 'click', '5');
+    await app.until('it is laid', async () => (await pictures()) > before);
+  }
+  const last = await display.pixels();
+  const outline = await browser.driver.findElement(By.css('[data-testid="watched"]'));
+  const part = (name: string, of: number) =>
+    browser.driver
+      .executeScript<string>(`return arguments[0].style[${JSON.stringify(name)}]`, outline)
+      .then((percent) => Math.round((parseFloat(percent) * of) / 100));
+  const x = await part('left', SCREEN.width);
+  const y = await part('top', SCREEN.height);
+  const height = await part('height', SCREEN.height);
+  await app.click('Take this page');
+  const id = await app.marked();
+  await app.stored();
+  const frame = await getPixels(id, 'frame');
+  // The window fills most of what was found; it was scrolled by whole rows.
+  expect(frame.width).toBeGreaterThan(500);
+  expect(frame.height).toBeGreaterThan(560 + 6 * 50);
+  const rowsAlike = (screen: Pixels, from: number, to: number): number => {
+    let alike = 0;
+    for (let row = 0; row < 400; row += 1) {
+      const a = ((from + row) * frame.width + 20) * 4;
+      const b = ((to + row) * screen.width + x + 20) * 4;
+      const far = (_: number, i: number) =>
+        Math.abs((frame.data[a + i] ?? 0) - (screen.data[b + i] ?? 0)) > 1;
+      // Greys between the levels of video are off by one.
+      if (!Array.from({ length: 800 }, (__, i) => i).some(far)) alike += 1;
+    }
+    return alike;
+  };
+  expect(rowsAlike(first, 40, y + 40)).toBe(400);
+  expect(rowsAlike(last, frame.height - 440, y + height - 440)).toBe(400);
 }, 90_000);
 
 test('copying while another window is in front is said, and done when this one is back', async () => {

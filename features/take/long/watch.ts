@@ -3,9 +3,11 @@ import { centre, contains, type Rect } from '@/core/geometry/rect';
 import type { Size } from '@/core/geometry/size';
 import { visiblePart, windowPlace } from '@/core/region/windowChoice';
 import type { Added } from '@/core/stitch/joiner';
+import { scrolledThing } from '@/core/stitch/area';
 import type { Progress } from '@/core/stitch/longPage';
 import { addFrame, beginStitch, filmOf, findScrolled, finishStitch } from '../../pictures/stitch';
 import { onPicture, type Stilled } from '../sources/contract';
+import { findPartsIn } from '../../pictures/parts';
 import { sources } from '../sources/list';
 import { forgetLong, useLong, type Watched } from './state';
 
@@ -25,6 +27,8 @@ interface Watch {
   size: Size | null;
   /** So many looks in a row showed nothing new while it scrolled by itself. */
   idle: number;
+  /** So many showed that something moves, and not what. */
+  riddles: number;
 }
 
 let watch: Watch | null = null;
@@ -43,7 +47,7 @@ export async function watchLong(way: Way): Promise<void> {
   dropLong();
   const mine: Watch = {
     ...{ way, stopped: false, first: null, from: '', until: '' },
-    ...{ title: '', provenance: null, size: null, idle: 0 },
+    ...{ title: '', provenance: null, size: null, idle: 0, riddles: 0 },
   };
   watch = mine;
   await beginStitch();
@@ -61,11 +65,18 @@ function letGo(stilled: Stilled): void {
   stilled.picture.close();
 }
 
+/** So often something moved, and what it was could not be told. */
+const RIDDLES = 4;
+const UNTOLD =
+  'Something moves, but how far cannot be told: it was too far, or its rows are alike.';
+
 async function look(mine: Watch, stilled: Stilled): Promise<void> {
   const { watched } = useLong.getState();
   if (watched) return follow(mine, stilled, watched);
   mine.first ??= stilled;
-  const part = await findScrolled(await createImageBitmap(stilled.picture));
+  const { part, moved } = await findScrolled(await createImageBitmap(stilled.picture));
+  if (moved) mine.riddles += 1;
+  if (mine.riddles >= RIDDLES) useLong.setState({ said: UNTOLD });
   if (part && !mine.stopped) await begin(mine, stilled, part);
   else scrollOn(mine, 'same', null);
 }
@@ -74,7 +85,7 @@ async function look(mine: Watch, stilled: Stilled): Promise<void> {
 async function begin(mine: Watch, stilled: Stilled, part: Rect): Promise<void> {
   const middle = centre(part);
   const window = stilled.windows?.findLast((w) => contains(w.frameBounds ?? w.bounds, middle));
-  const place = window ? windowPlace(window, WHOLE) : part;
+  const place = window ? windowPlace(window, WHOLE) : await thingOf(stilled, part);
   const watched = { place, window: window ?? null };
   mine.title = window?.title ?? stilled.title;
   mine.provenance = {
@@ -89,6 +100,13 @@ async function begin(mine: Watch, stilled: Stilled, part: Rect): Promise<void> {
     letGo(first);
   }
   await follow(mine, stilled, watched);
+}
+
+/** Where no windows are known they are looked for in the picture. */
+async function thingOf({ picture }: Stilled, part: Rect): Promise<Rect> {
+  const whole = { x: 0, y: 0, width: picture.width, height: picture.height };
+  const boxes = await findPartsIn(picture).catch(() => []);
+  return scrolledThing(part, [...boxes, whole]);
 }
 
 const WHOLE = { border: true, margin: 0 };
