@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { By, Key, until, type WebElement } from 'selenium-webdriver';
+import { By, Key, until } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { readingSchema } from '../core/contracts/search';
 import { paintMark } from '../core/paint/paintMark';
@@ -36,22 +36,6 @@ afterAll(async () => {
   await browser.close();
   await display.close();
 });
-
-/** A loop around the order's notice, by hand. */
-async function drawLoop(still: WebElement, scale: number): Promise<void> {
-  const { width, height } = await still.getRect();
-  const place = (angle: number) => ({
-    origin: still,
-    x: Math.round((950 + 330 * Math.cos(angle)) * scale - width / 2),
-    y: Math.round((480 + 230 * Math.sin(angle) + 14 * Math.sin(3 * angle)) * scale - height / 2),
-  });
-  let actions = browser.driver
-    .actions({ async: true })
-    .move({ ...place(0), duration: 0 })
-    .press();
-  for (let a = 0.12; a < 6.2; a += 0.12) actions = actions.move({ ...place(a), duration: 4 });
-  await actions.release().perform();
-}
 
 async function picture(name: string): Promise<void> {
   await browser.driver.sleep(900);
@@ -123,11 +107,19 @@ test('the main views', async () => {
   await app.keys('2');
   await app.until('parts', () => app.has('ul[aria-label="Windows"] button'));
   await picture('take-window');
-  await app.keys('4');
-  await app.sees('Draw around it');
-  const loop = await browser.driver.findElement(By.css('[data-testid="still"]'));
-  await drawLoop(loop, scale);
-  await picture('take-shape');
+  await app.keys(Key.ESCAPE);
+  await app.sees('Take a region');
+  await app.keys('7', Key.ENTER);
+  await app.sees('Scroll slowly: what moves is found by itself.');
+  await app.keys(Key.SPACE);
+  const had = () => browser.driver.findElement(By.css('[aria-label="What is had"]')).getText();
+  await app.until(
+    'some of it is had',
+    async () => Number(/(\d+) pictures/.exec(await had())?.[1]) > 12,
+  );
+  await app.keys(Key.SPACE);
+  await browser.driver.sleep(800);
+  await picture('take-long');
   await app.keys(Key.ESCAPE);
 
   await app.click('This computer');

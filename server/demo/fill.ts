@@ -4,9 +4,18 @@ import { join } from 'node:path';
 import { createCanvas } from '@napi-rs/canvas';
 import { paintDesk } from '@/core/desk/build';
 import { deskEvent, placeOf } from '@/core/desk/events';
-import { createDesk, deskBounds, deskDisplays, frontWindow, type Desk } from '@/core/desk/model';
+import {
+  createDesk,
+  deskBounds,
+  deskDisplays,
+  frontWindow,
+  windowTitles,
+  type Desk,
+} from '@/core/desk/model';
 import type { ShotDocument } from '@/core/document/document';
 import { DOCUMENT_VERSION } from '@/core/document/version';
+import type { Shaper } from '@/core/drawing/shaper';
+import type { Rect } from '@/core/geometry/rect';
 import type { FolderInput } from '@/core/contracts/folder';
 import { savedSearchInputSchema } from '@/core/contracts/search';
 import { firstWay, routineInputSchema, type RoutineInput } from '@/core/contracts/way';
@@ -15,11 +24,13 @@ import { env } from '../base/env';
 import { addFolder } from '../folders/folders';
 import { keepCopy } from '../keep/copies';
 import { plainPng } from '../formats/png';
+import type { Pixels } from '../paint/flatten';
 import { serverShaper } from '../paint/shaper';
 import { addRoutine, listRoutines } from '../routines/routines';
 import { addSearch } from '../search/saved';
 import { storeShot } from '../shots/store';
 import { setTags } from '../tags/tags';
+import { longRegister } from './longPage';
 import { fillGuides } from './guides';
 import { demoShots, type DemoShot } from './shots';
 
@@ -112,16 +123,14 @@ async function storeDemoShot(id: string, shot: DemoShot, index: number, now: Dat
   const at = takenAt(shot, now);
   const desk = arrange(shot, at.getTime(), index);
   const display = deskDisplays.find((d) => d.name === shot.display);
-  const part = display?.bounds ?? deskBounds;
-  const canvas = createCanvas(part.width, part.height);
-  const surface = canvas.getContext('2d');
-  paintDesk(surface, desk, await serverShaper(), part);
-  const { data } = surface.getImageData(0, 0, part.width, part.height);
-  const pixels = { data, width: part.width, height: part.height, opaque: display !== undefined };
-  const window = frontWindow(desk, display)?.title;
+  const shaper = await serverShaper();
+  const long = shot.long ? await longRegister(desk, shaper) : null;
+  const pixels = long ?? painted(desk, display?.bounds ?? deskBounds, shaper);
+  const { width, height } = pixels;
+  const window = long ? windowTitles.register : frontWindow(desk, display)?.title;
   const document: ShotDocument = {
     version: DOCUMENT_VERSION,
-    view: { crop: shot.crop ?? { x: 0, y: 0, width: part.width, height: part.height } },
+    view: { crop: shot.crop ?? { x: 0, y: 0, width, height } },
     ...(shot.finish && { finish: shot.finish }),
     ...(shot.description && { description: shot.description }),
     marks: (shot.marks ?? []).map((mark) => markSchema.parse(mark)),
@@ -136,12 +145,21 @@ async function storeDemoShot(id: string, shot: DemoShot, index: number, now: Dat
       takenAt: at.toISOString(),
       display: display?.name ?? 'Both displays',
       windowTitle: window,
+      ...(long && { frames: long.frames, until: at.toISOString() }),
     },
   });
   if (shot.tags) await setTags(id, shot.tags);
   for (const name of shot.keep ?? []) await keepCopy(id, { folderId: fixedId(name) });
   const folderId = fixedId('Guides');
   for (const format of shot.also ?? []) await keepCopy(id, { folderId, format });
+}
+
+/** A part of the desk; only the whole of it has corners where nothing is. */
+function painted(desk: Desk, part: Rect, shaper: Shaper): Pixels {
+  const surface = createCanvas(part.width, part.height).getContext('2d');
+  paintDesk(surface, desk, shaper, part);
+  const { data } = surface.getImageData(0, 0, part.width, part.height);
+  return { data, width: part.width, height: part.height, opaque: part !== deskBounds };
 }
 
 /** So many days back, at the shot's time of day; never in the future. */

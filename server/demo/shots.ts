@@ -20,6 +20,8 @@ export interface DemoShot {
   /** For people who do not see it. */
   description?: string;
   finish?: Finish;
+  /** The register in its whole length. */
+  long?: true;
   keep?: ('Guides' | 'Faults' | 'Records' | 'Web')[];
   /** Formats in which it is kept in Guides besides. */
   also?: FormatName[];
@@ -300,6 +302,15 @@ export const demoShots: readonly DemoShot[] = [
   fault(3, '09:42', ['Faults']),
   slip('Seed order – slip', 2, '10:58', ['Guides']),
   { ...register('Spindle without a date', 2, '14:02'), finish: fieldNote },
+  {
+    title: 'Plant register, all 214 plants',
+    daysAgo: 2,
+    time: '11:20',
+    display: 'Left',
+    long: true,
+    tags: ['Beds'],
+    description: 'The whole plant register: 214 accessions with name, bed and last check.',
+  },
   {
     ...whole('Right display at noon', 2, '12:11', 'Right'),
     finish: { adjust: { on: 'picture', grey: 100, contrast: 115 } },

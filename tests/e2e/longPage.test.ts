@@ -2,9 +2,12 @@ import { beforeEach, describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
 import { By, Key } from 'selenium-webdriver';
 import { plants } from '@/core/desk/content';
+import type { Way } from '@/core/contracts/way';
 import { createDesk, deskDisplays } from '@/core/desk/model';
 import { mostScroll } from '@/core/desk/windows';
 import { getPixels, getShot, listShots, setWay, type Pixels } from './lib/app';
+import { appUrl } from './lib/browser';
+import { addRoutine } from './lib/hand';
 import { app, browser, inOneBrowser } from './lib/suite';
 
 inOneBrowser();
@@ -78,7 +81,20 @@ const onScreen = (screen: Pixels): Promise<Buffer> =>
     top: register.y - left.bounds.y + OPEN.top,
   });
 
-test('by keys alone: it scrolls by itself to the end, and the whole register is one picture', async () => {
+/** docs/actions.md: a long page in three actions. */
+test('a routine’s key, Space, Enter: it scrolls to its end, and the whole register is one picture', async () => {
+  await app.keys(Key.ESCAPE);
+  const way: Partial<Way> = {
+    source: 'desk',
+    display: 'Left',
+    kind: 'long',
+    then: [{ do: 'mark' }],
+  };
+  const routine = await addRoutine('f2', way);
+  await app.go('/take');
+  await app.desk();
+  await app.keys(Key.F2);
+  await says('Scroll slowly');
   await app.keys(Key.SPACE);
   await says('The end is reached');
   expect(await had()).toContain(`${register.width} × ${register.height + mostScroll} px`);
@@ -98,6 +114,7 @@ test('by keys alone: it scrolls by itself to the end, and the whole register is 
   );
   await app.sees(`of ${shot.provenance.frames} pictures`);
 
+  await fetch(`${appUrl()}/api/routines/${routine}`, { method: 'DELETE' });
   // A desk that nobody has scrolled shows how the page begins.
   expect((await part(frame, OPEN)).equals(await onScreen(await takeScreen()))).toBe(true);
 }, 120_000);
