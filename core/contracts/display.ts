@@ -87,6 +87,16 @@ export const screenStillSchema = z.object({
 });
 export type ScreenStill = z.infer<typeof screenStillSchema>;
 
+/** A turn of the wheel over a place of this computer's screen. */
+export const wheelTurnSchema = z.strictObject({
+  x: z.int().min(0).max(limits.side),
+  y: z.int().min(0).max(limits.side),
+  /** Less than 0: up, or to the left. */
+  clicks: z.int().min(-50).max(50),
+  across: z.boolean().default(false),
+});
+export type WheelTurn = z.infer<typeof wheelTurnSchema>;
+
 export const displayShotSchema = z.strictObject({
   kind: z.enum(['full', 'window', 'region']),
   /** For `full`: a monitor’s name; all of them when absent. */

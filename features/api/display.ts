@@ -4,6 +4,7 @@ import {
   screenStillSchema,
   type DisplayAnswer,
   type ScreenStill,
+  type WheelTurn,
 } from '@/core/contracts/display';
 import type { DescribedPart } from '@/core/screen/parts/described';
 import { ask, read, sent } from './ask';
@@ -21,6 +22,7 @@ export const displayApi = {
   },
   stillParts: async (id: string): Promise<DescribedPart[]> =>
     (await read(describedAnswerSchema, `/api/display/stills/${id}/parts`)).parts,
+  turnWheel: (turn: WheelTurn) => ask('/api/display/wheel', sent('POST', turn)),
   dropStill: (id: string) => ask(`/api/display/stills/${id}`, { method: 'DELETE' }),
   copyOnDisplay: (id: string) => ask('/api/display/clipboard', sent('POST', { shot: id })),
 };

@@ -103,6 +103,20 @@ declare module 'x11' {
     createSegment(bytes: number, done: (error: Error | null, segment: Segment) => void): void;
   }
 
+  interface XTest extends Extension {
+    ButtonPress: number;
+    ButtonRelease: number;
+    MotionNotify: number;
+    FakeInput(
+      type: number,
+      detail: number,
+      time: number,
+      window: number,
+      x: number,
+      y: number,
+    ): void;
+  }
+
   interface RawInput extends Extension {
     /** What the server has of XInput 2; null for none. */
     xi2: object | null;
@@ -125,6 +139,7 @@ declare module 'x11' {
     require(name: 'composite', done: Done<Composite>): void;
     require(name: 'randr', done: Done<Extension>): void;
     require(name: 'shm', done: Done<SharedMemory>): void;
+    require(name: 'xtest', done: Done<XTest>): void;
     require(name: 'xinput', done: Done<RawInput>): void;
     GetModifierMapping(done: Done<number[][]>): void;
     InternAtom(onlyIfExists: boolean, name: string, done: Done<number>): void;
@@ -319,5 +334,6 @@ declare module 'x11' {
     SharedMemory,
     XClient,
     XEvent,
+    XTest,
   };
 }

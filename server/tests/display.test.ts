@@ -12,6 +12,7 @@ import * as displayRoute from '@/app/api/display/route';
 import * as displayShots from '@/app/api/display/shots/route';
 import * as stillsRoute from '@/app/api/display/stills/route';
 import * as pixelsRoute from '@/app/api/display/stills/[id]/pixels/route';
+import { POST as turnWheel } from '@/app/api/display/wheel/route';
 import { changeSettings } from '../settings/settings';
 import { closeScreen, screen, whyNot } from '../display/connection';
 import { clearGaps } from '../display/still';
@@ -250,6 +251,9 @@ test('without leave nothing is read, and a program is told why', async () => {
   await changeSettings({ displayAllowed: false });
   expect(await look()).toMatchObject({ available: false, windows: [] });
   expect((await take({ kind: 'full' })).status).toBe(403);
+  const turn = { x: 10, y: 10, clicks: 1 };
+  const turned = await turnWheel(jsonRequest('/api/display/wheel', 'POST', turn), at({}));
+  expect(turned.status).toBe(403);
   await changeSettings({ displayAllowed: true });
 });
 

@@ -1,8 +1,11 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { By, Key, until } from 'selenium-webdriver';
 import { firstWay } from '@/core/contracts/way';
+import { displayAnswerSchema } from '@/core/contracts/display';
+import { startRows } from '../lib/rows';
+import { bottom } from '@/core/geometry/rect';
 import { XDisplay } from '../lib/xDisplay';
-import { App, getPixels, getShot, setWay, WAIT } from './lib/app';
+import { App, getPixels, getShot, read, setWay, WAIT, type Pixels } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
 
 let browser: Browser;
@@ -54,6 +57,56 @@ async function takeBedList(): Promise<string> {
   const id = await app.marked();
   await app.stored();
   return id;
+}
+
+test('a long page of a window: one click of the wheel by hand, then it scrolls by itself to its end', async () => {
+  startRows(display, '420x360+30+330');
+  const rows = String(await display.windowId('rows'));
+  await setWay({ source: 'display', kind: 'long' });
+  await app.go('/take');
+  await app.sees('rows');
+  await app.keys(Key.ENTER);
+  await app.sees('Scroll slowly');
+  await app.keys(Key.SPACE);
+  await app.sees('Scroll a little by hand first.');
+  const first = await display.pixels(rows);
+  await display.run('xdotool', 'mousemove', '200', '500', 'click', '5');
+  await app.sees('Scroll on.');
+  await app.keys(Key.SPACE);
+  await app.sees('The end is reached');
+  const last = await display.pixels(rows);
+  // The pointer is back where the hand left it.
+  expect(await display.run('xdotool', 'getmouselocation')).toContain('x:200 y:500');
+  await app.keys(Key.ENTER);
+  const id = await app.marked();
+  await app.stored();
+  expect((await getShot(id)).provenance).toMatchObject({ windowTitle: 'rows', source: 'display' });
+  const frame = await getPixels(id, 'frame');
+  // 150 lines and the empty one after them.
+  expect(frame.height).toBeGreaterThan(150 * 10);
+  const rowsOf = ({ data, width }: Pixels, from: number, left: number): Buffer =>
+    Buffer.concat(
+      Array.from({ length: 200 }, (_, i) => {
+        const at = ((from + i) * width + left) * 4;
+        return data.subarray(at, at + 300 * 4);
+      }),
+    );
+  const { left, head, foot } = await frameAround('rows');
+  const end = frame.height - foot - last.height;
+  expect(rowsOf(frame, head, left).equals(rowsOf(first, 0, 0))).toBe(true);
+  expect(rowsOf(frame, end + 100, left).equals(rowsOf(last, 100, 0))).toBe(true);
+}, 60_000);
+
+/** How much a window's frame reaches beyond it. */
+async function frameAround(title: string): Promise<{ left: number; head: number; foot: number }> {
+  const answer = displayAnswerSchema.parse(await (await read('/api/display')).json());
+  const { bounds, frameBounds } = answer.windows.find((w) => w.title === title) ?? {};
+  if (!bounds || !frameBounds) throw new Error(`${title} has no frame.`);
+  return {
+    left: bounds.x - frameBounds.x,
+    head: bounds.y - frameBounds.y,
+    foot: bottom(frameBounds) - bottom(bounds),
+  };
 }
 
 test('a window of the real screen is taken whole though another covers it', async () => {

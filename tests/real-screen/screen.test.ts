@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { mkdirSync, mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, until } from 'selenium-webdriver';
 import { App, decode, getPixels, WAIT, type Pixels } from '../e2e/lib/app';
 import { appUrl, openBrowser, type Browser } from '../e2e/lib/browser';
+import { startRows } from '../lib/rows';
 import { XDisplay } from '../lib/xDisplay';
 
 const SCREEN = { width: 1600, height: 900 };
@@ -183,22 +183,8 @@ test('a pointer is asked of the browser, and what it says is true of the picture
   }
 }, 90_000);
 
-/** A window of rows that are all different, black on white, scrolled by the wheel. */
-const rowsScript = `
-wm title . rows
-wm geometry . 520x560+1060+40
-. configure -background #ffffff
-text .t -font fixed -background #ffffff -foreground #000000 -borderwidth 0 -highlightthickness 0 \
-  -insertofftime 0 -insertontime 0 -wrap none -takefocus 0
-pack .t -fill both -expand 1
-for {set i 0} {$i < 150} {incr i} { .t insert end "FH-[expr {2000 + $i * 7}]   bed [expr {$i * $i % 97}]\n" }
-.t configure -state disabled
-`;
-
 test('a long page is joined from a shared screen: first and last rows are the X server’s', async () => {
-  const script = join(mkdtempSync(join(tmpdir(), 'rezzik-rows-')), 'rows.tcl');
-  writeFileSync(script, rowsScript);
-  display.start('wish', script);
+  startRows(display, '520x560+1060+40');
   await app.until('the rows', async () => (await display.window('rows')) !== null);
   await app.take();
   await app.click('Shared screen');

@@ -8,7 +8,8 @@ import { Said } from '../choose/Footer';
 import { sources } from '../sources/list';
 import { cancelTake, takeWatched } from '../takeStore';
 import { framesIn, useLong } from './state';
-import { scrollsByItself, toggleScrolling } from './watch';
+import { scrollsByItself } from './scroller';
+import { toggleScrolling } from './watch';
 
 /** A long page while it is scrolled: what is watched, what is had of it, and the next step. */
 export function LongView({ way }: { way: Way }) {

@@ -1,4 +1,5 @@
 import type { Way } from '@/core/contracts/way';
+import type { Point } from '@/core/geometry/point';
 import { centre, contains, type Rect } from '@/core/geometry/rect';
 import type { Size } from '@/core/geometry/size';
 import { visiblePart, windowPlace } from '@/core/region/windowChoice';
@@ -9,6 +10,7 @@ import { addFrame, beginStitch, filmOf, findScrolled, finishStitch } from '../..
 import { onPicture, type Stilled } from '../sources/contract';
 import { findPartsIn } from '../../pictures/parts';
 import { sources } from '../sources/list';
+import { Scroller } from './scroller';
 import { forgetLong, useLong, type Watched } from './state';
 
 /** What a long page is of, as far as it was seen. */
@@ -25,8 +27,9 @@ interface Watch {
   provenance: Stilled['provenance'] | null;
   /** Of every frame. */
   size: Size | null;
-  /** So many looks in a row showed nothing new while it scrolled by itself. */
-  idle: number;
+  /** Where what is watched begins on the source, once that is known. */
+  origin: Point | null;
+  scroller: Scroller;
   /** So many showed that something moves, and not what. */
   riddles: number;
 }
@@ -47,7 +50,8 @@ export async function watchLong(way: Way): Promise<void> {
   dropLong();
   const mine: Watch = {
     ...{ way, stopped: false, first: null, from: '', until: '' },
-    ...{ title: '', provenance: null, size: null, idle: 0, riddles: 0 },
+    ...{ title: '', provenance: null, size: null, origin: null, riddles: 0 },
+    scroller: new Scroller(way, () => mine.origin),
   };
   watch = mine;
   await beginStitch();
@@ -78,7 +82,7 @@ async function look(mine: Watch, stilled: Stilled): Promise<void> {
   if (moved) mine.riddles += 1;
   if (mine.riddles >= RIDDLES) useLong.setState({ said: UNTOLD });
   if (part && !mine.stopped) await begin(mine, stilled, part);
-  else scrollOn(mine, 'same', null);
+  else mine.scroller.saw('same', null);
 }
 
 /** It is known what is scrolled: the window that holds it, or it alone. */
@@ -111,16 +115,16 @@ async function thingOf({ picture }: Stilled, part: Rect): Promise<Rect> {
 
 const WHOLE = { border: true, margin: 0 };
 
-/** Where what is watched lies now, in pixels of a picture, and that picture. */
+/** Where what is watched lies now: on a picture of it, and `at` on the stilled one. */
 async function seenOf(stilled: Stilled, { place, window }: Watched) {
-  if (!window) return { picture: stilled.picture, place, isOwn: false };
+  if (!window) return { picture: stilled.picture, place, at: place, isOwn: false };
   const now = stilled.windows?.find((w) => w.id === window.id);
   if (!now) throw new Amiss('The window is gone. Enter takes what was had of it.');
   const own = await stilled.ofWindow?.(window.id).catch(() => null);
   const there = windowPlace(now, WHOLE);
   return own
-    ? { picture: own.picture, place: onPicture(there, own.origin), isOwn: true }
-    : { picture: stilled.picture, place: there, isOwn: false };
+    ? { picture: own.picture, place: onPicture(there, own.origin), at: there, isOwn: true }
+    : { picture: stilled.picture, place: there, at: there, isOwn: false };
 }
 
 /** Something that keeps it from being watched, in words; it may pass. */
@@ -129,7 +133,8 @@ class Amiss extends Error {}
 /** Lays what is seen now where it belongs. */
 async function follow(mine: Watch, stilled: Stilled, watched: Watched): Promise<void> {
   try {
-    const { picture, place, isOwn } = await seenOf(stilled, watched);
+    const { picture, place, isOwn, at } = await seenOf(stilled, watched);
+    mine.origin = { x: stilled.origin.x + at.x, y: stilled.origin.y + at.y };
     const part = visiblePart(place, picture);
     const copy = part && sameSize(mine, part) ? await createImageBitmap(picture) : null;
     if (isOwn) picture.close();
@@ -142,7 +147,7 @@ async function follow(mine: Watch, stilled: Stilled, watched: Watched): Promise<
     const said = wordsFor(added, progress, before);
     useLong.setState({ progress, problem: null, ...(said && { said }) });
     if (added !== 'same' && added !== 'unclear') await showFilm(mine);
-    scrollOn(mine, added, progress);
+    mine.scroller.saw(added, progress);
   } catch (error) {
     if (!(error instanceof Amiss)) throw error;
     useLong.setState({ problem: error.message, scrolling: false });
@@ -172,46 +177,8 @@ async function showFilm(mine: Watch): Promise<void> {
   old.forEach((picture) => picture.close());
 }
 
-/** Whether it can be scrolled from here. */
-export const scrollsByItself = (way: Way): boolean => sources[way.source].scroll !== undefined;
-
-/** The first step shows what moves, pixels; the others so much of what is scrolled. */
-const FIRST_STEP = 60;
-const STEP = 0.45;
-/** After so many looks at which nothing is new it is asked once more, and after so many it ends. */
-const ASKED_AGAIN = 3;
-const END = 7;
-
 /** Lets it scroll, or stops that. */
-export function toggleScrolling(): void {
-  if (!watch || !scrollsByItself(watch.way)) return;
-  const scrolling = !useLong.getState().scrolling;
-  watch.idle = 0;
-  useLong.setState({ scrolling });
-  if (scrolling) scrollBy(watch, useLong.getState().progress);
-}
-
-function scrollBy({ way }: Watch, progress: Progress | null): void {
-  const { part, axis } = progress ?? {};
-  const length = axis === 'across' ? part?.width : part?.height;
-  // Of a part that nobody knows yet, little.
-  const by = length && progress?.shift ? Math.floor(length * STEP) : FIRST_STEP;
-  sources[way.source].scroll?.(by);
-}
-
-function scrollOn(mine: Watch, added: Added, progress: Progress | null): void {
-  if (!useLong.getState().scrolling) return;
-  mine.idle = added === 'same' ? mine.idle + 1 : 0;
-  const isEnd = mine.idle >= END;
-  if (isEnd || added === 'full' || added === 'apart') {
-    useLong.setState({ scrolling: false });
-    const said = progress ? 'The end is reached. Enter takes it.' : 'Nothing moves here.';
-    if (isEnd) useLong.setState({ said });
-    return;
-  }
-  const isNew = added === 'first' || added === 'joined';
-  if (isNew || mine.idle === ASKED_AGAIN) scrollBy(mine, progress);
-}
+export const toggleScrolling = (): void => watch?.scroller.toggle();
 
 /** Nothing is watched any more, and nothing left behind. */
 export function dropLong(): void {

@@ -74,6 +74,15 @@ export interface Abilities {
   long: true | string;
 }
 
+/** A turn of the wheel over what is scrolled. */
+export interface Turn {
+  /** More than 0 goes on, less goes back. */
+  clicks: number;
+  across: boolean;
+  /** Where, in pixels of the whole source; null where that is not known yet. */
+  at: Point | null;
+}
+
 /** A place frames come from, as far as it is not looked at. What it can do decides what Take offers. */
 export interface Unseen {
   name: TakenFrom;
@@ -91,8 +100,11 @@ export interface Unseen {
    * @throws with words for the person
    */
   still: (display: string, held?: string) => Promise<Stilled>;
-  /** Scrolls what can be scrolled by so many pixels; absent where only a hand can. */
-  scroll?: (by: number) => void;
+  /**
+   * Turns the wheel as a hand would; absent where only a hand can.
+   * @throws with words for the person
+   */
+  scroll?: (turn: Turn) => Promise<void>;
 }
 
 /** A source, with its icon and what Take shows of it while nothing is taken. */

@@ -124,6 +124,9 @@ async function still(display: string): Promise<Stilled> {
   };
 }
 
+/** How far a click of the wheel scrolls, as in many programs; desk pixels. */
+const CLICK = 50;
+
 export const deskSource: Unseen = {
   name: 'desk',
   label: 'Practice desk',
@@ -133,5 +136,8 @@ export const deskSource: Unseen = {
     { id: 'all', label: 'Both displays', bounds: deskBounds },
   ],
   still,
-  scroll: (by) => useDesk.getState().send({ type: 'wheel', by }),
+  scroll: ({ clicks }) => {
+    useDesk.getState().send({ type: 'wheel', by: clicks * CLICK });
+    return Promise.resolve();
+  },
 };

@@ -18,6 +18,7 @@ import {
   type Stilled,
   type StillPointer,
   type StillWindow,
+  type Turn,
 } from '../contract';
 
 interface DisplayStore {
@@ -115,6 +116,11 @@ async function still(display: string, before?: string): Promise<Stilled> {
   };
 }
 
+async function scroll({ clicks, across, at }: Turn): Promise<void> {
+  if (!at) throw new Error('Scroll a little by hand first. Then it can go on by itself.');
+  await api.turnWheel({ ...at, clicks, across });
+}
+
 const namesOf = (monitors: readonly Monitor[]): string =>
   monitors.length > 1 ? 'All displays' : (monitors[0]?.name ?? 'Screen');
 
@@ -142,4 +148,5 @@ export const displaySource: Unseen = {
     return [...each, { id: 'all', label: 'All displays', bounds: all }];
   },
   still,
+  scroll,
 };
