@@ -103,9 +103,9 @@ const worker = {
 
   /** All that is had, one picture for each piece; after that nothing is. */
   async finish(): Promise<ImageBitmap[]> {
-    const pieces = page?.joined() ?? [];
+    const made = await Promise.all((page?.joined() ?? []).map(bitmapOf));
+    // Where there is no room for it, it can be asked for again.
     page = null;
-    const made = await Promise.all(pieces.map(bitmapOf));
     return transfer(made, made);
   },
 };

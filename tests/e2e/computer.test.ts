@@ -73,7 +73,9 @@ test('a long page of a window: one click of the wheel by hand, then it scrolls b
   await display.run('xdotool', 'mousemove', '200', '500', 'click', '5');
   await app.sees('Scroll on.');
   await app.keys(Key.SPACE);
-  await app.sees('The end is reached');
+  // A busy machine may need long for it.
+  const said = () => browser.driver.findElement(By.css('output[aria-label="Long page"]')).getText();
+  await app.until('its end', async () => (await said()).includes('The end is reached'), 80_000);
   const last = await display.pixels(rows);
   // The pointer is back where the hand left it.
   expect(await display.run('xdotool', 'getmouselocation')).toContain('x:200 y:500');
@@ -82,8 +84,8 @@ test('a long page of a window: one click of the wheel by hand, then it scrolls b
   await app.stored();
   expect((await getShot(id)).provenance).toMatchObject({ windowTitle: 'rows', source: 'display' });
   const frame = await getPixels(id, 'frame');
-  // 150 lines and the empty one after them.
-  expect(frame.height).toBeGreaterThan(150 * 10);
+  // 70 lines and the empty one after them.
+  expect(frame.height).toBeGreaterThan(70 * 15);
   const rowsOf = ({ data, width }: Pixels, from: number, left: number): Buffer =>
     Buffer.concat(
       Array.from({ length: 200 }, (_, i) => {
@@ -95,7 +97,7 @@ test('a long page of a window: one click of the wheel by hand, then it scrolls b
   const end = frame.height - foot - last.height;
   expect(rowsOf(frame, head, left).equals(rowsOf(first, 0, 0))).toBe(true);
   expect(rowsOf(frame, end + 100, left).equals(rowsOf(last, 100, 0))).toBe(true);
-}, 60_000);
+}, 120_000);
 
 /** How much a window's frame reaches beyond it. */
 async function frameAround(title: string): Promise<{ left: number; head: number; foot: number }> {

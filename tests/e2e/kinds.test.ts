@@ -344,8 +344,11 @@ describe('keys', () => {
     await app.keys('9');
     await app.named('Key of Part: 9');
     await app.take();
+    const part = async (what: string) => (await app.named('Part')).getAttribute(what);
+    // The settings come after the view itself.
+    await app.until('its key is known', async () => (await part('aria-keyshortcuts')) === '9');
     await app.keys('9');
-    expect(await (await app.named('Part')).getAttribute('aria-checked')).toBe('true');
+    await app.until('it is chosen', async () => (await part('aria-checked')) === 'true');
     await app.chord(Key.SHIFT, '?');
     await app.sees('Change keys in Setup');
     await app.go('/setup/keys');

@@ -26,10 +26,13 @@ export interface LongState {
 
 const atFirst: LongState = {
   ...{ watched: null, progress: null, film: [], scrolling: false, problem: null },
-  said: 'Scroll slowly: what moves is found by itself.',
+  said: 'Looking …',
 };
 
 export const useLong = create<LongState>(() => atFirst);
+
+/** Said once there is a picture of how it begins. */
+export const BEGIN = 'Scroll slowly: what moves is found by itself.';
 
 /** Nothing is watched any more. */
 export function forgetLong(): void {

@@ -11,7 +11,7 @@ import { onPicture, type Stilled } from '../sources/contract';
 import { findPartsIn } from '../../pictures/parts';
 import { sources } from '../sources/list';
 import { Scroller } from './scroller';
-import { forgetLong, useLong, type Watched } from './state';
+import { BEGIN, forgetLong, useLong, type Watched } from './state';
 
 /** What a long page is of, as far as it was seen. */
 interface Watch {
@@ -77,8 +77,10 @@ const UNTOLD =
 async function look(mine: Watch, stilled: Stilled): Promise<void> {
   const { watched } = useLong.getState();
   if (watched) return follow(mine, stilled, watched);
+  const isFirst = mine.first === null;
   mine.first ??= stilled;
   const { part, moved } = await findScrolled(await createImageBitmap(stilled.picture));
+  if (isFirst && !mine.stopped) useLong.setState({ said: BEGIN });
   if (moved) mine.riddles += 1;
   if (mine.riddles >= RIDDLES) useLong.setState({ said: UNTOLD });
   if (part && !mine.stopped) await begin(mine, stilled, part);
