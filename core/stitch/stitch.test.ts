@@ -212,6 +212,21 @@ describe('what stays put', () => {
     expect(different(joined, truth)).toBe(0);
   });
 
+  test.each([40, 110])('a picture that comes late is there in the end, scrolled by %d', (by) => {
+    const picture = { x: 120, y: 520, width: 200, height: 140 };
+    const late = (y: number, i: number): Frame => {
+      const frame = seen(page, y);
+      fill(frame, { ...picture, y: picture.y - y }, i < 3 ? ink(0xeeeeee) : ink(0x5e8c79));
+      return frame;
+    };
+    const to = joiner();
+    const offsets = steps(900, by);
+    addAll(to, offsets.map(late));
+    const truth = seen(page, 0, HEIGHT + Math.max(...offsets));
+    fill(truth, picture, ink(0x5e8c79));
+    expect(different(one(to), truth)).toBe(0);
+  });
+
   test('something that moves on a page nobody scrolls is nothing new', () => {
     const to = joiner();
     const frames = [0, 1, 2].map((i) => {

@@ -5,15 +5,15 @@ const ROWS = 512;
 
 /** What to do with a run: paint it where nothing is, */
 export const IF_BARE = 0;
-/** or where what is there was seen but once, and nearer to an edge, */
+/** or where what is there was seen but once, and not further from an edge, */
 export const IF_BETTER = 1;
-/** or where nothing is, and what is there was seen twice now. */
+/** or whatever is there: this was seen before in another place. */
 export const CONFIRM = 2;
 export type Doing = typeof IF_BARE | typeof IF_BETTER | typeof CONFIRM;
 
 const TWICE = 255;
-/** The best that is told apart. */
-export const BEST = 200;
+/** So far from an edge nothing lies over it that belongs to the edge, such as a shadow. */
+export const BEST = 40;
 
 interface Tile {
   words: Int32Array;
@@ -64,10 +64,10 @@ export class Strip {
       const doing = doings[first + run];
       const seen = tile.seen[mark] as number;
       if (seen > 0) {
-        if (doing === CONFIRM) tile.seen[mark] = TWICE;
-        if (doing !== IF_BETTER || seen >= well) continue;
+        if (doing === IF_BARE || (doing === IF_BETTER && seen > well)) continue;
       }
-      tile.seen[mark] = well;
+      // What comes later, and is borne out, counts: pictures load late.
+      tile.seen[mark] = seen > 0 && doing === CONFIRM ? TWICE : well;
       this.#copy(words, from, tile.words, row * this.width, run);
     }
   }
