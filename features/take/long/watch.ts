@@ -36,6 +36,8 @@ interface Watch {
 
 let watch: Watch | null = null;
 
+/** Until this view is seen as it is on a screen that shows Rezzik itself, ms: its change is no scrolling. */
+const SETTLES = 900;
 /** Between two looks, ms: by hand, and by itself. */
 const EVERY = 100;
 const SOON = 30;
@@ -55,6 +57,7 @@ export async function watchLong(way: Way): Promise<void> {
   };
   watch = mine;
   await beginStitch();
+  if (sources[way.source].showsRezzik) await pause(SETTLES);
   while (!mine.stopped) {
     const stilled = await sources[way.source].still(way.display);
     mine.from ||= stilled.provenance.takenAt;

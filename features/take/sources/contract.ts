@@ -100,6 +100,8 @@ export interface Unseen {
    * @throws with words for the person
    */
   still: (display: string, held?: string) => Promise<Stilled>;
+  /** Its pictures may show Rezzik's own page. */
+  showsRezzik?: true;
   /**
    * Turns the wheel as a hand would; absent where only a hand can.
    * @throws with words for the person

@@ -147,6 +147,7 @@ export const displaySource: Unseen = {
     const all = whole({ width: answer?.width ?? 0, height: answer?.height ?? 0 });
     return [...each, { id: 'all', label: 'All displays', bounds: all }];
   },
+  showsRezzik: true,
   still,
   scroll,
 };

@@ -156,5 +156,6 @@ export const screenSource: Unseen = {
   },
   changes: (heard) => useScreen.subscribe(heard),
   displays: () => [],
+  showsRezzik: true,
   still,
 };
