@@ -33,11 +33,12 @@ function pixelsOf(frame: ImageBitmap, { x, y, width, height }: Rect): RgbaPixels
 /** So much of a picture is another one when something on it was scrolled. */
 const MUCH = 0.02;
 
-function differsMuch(a: RgbaPixels, b: RgbaPixels): boolean {
+/** How much of a picture is another one, 0–1. */
+function difference(a: RgbaPixels, b: RgbaPixels): number {
   const [first, second] = [wordsOf(a), wordsOf(b)];
   let count = 0;
   for (let at = 0; at < first.length; at += 1) if (first[at] !== second[at]) count += 1;
-  return count > MUCH * first.length;
+  return count / first.length;
 }
 
 const bitmapOf = ({ data, width, height }: RgbaPixels): Promise<ImageBitmap> =>
@@ -64,15 +65,18 @@ const worker = {
     const now = pixelsOf(frame, { x: 0, y: 0, width: frame.width, height: frame.height });
     const fits = (one: RgbaPixels) => one.width === now.width && one.height === now.height;
     const newestFirst = looked.filter(fits).reverse();
+    const [last] = newestFirst;
+    const differs = last ? difference(last, now) : 0;
+    // Most looks find a screen on which nothing has changed: that costs next to nothing.
+    if (last && differs === 0) return { part: null, moved: false };
     for (const one of newestFirst) {
       const found = scrolledPart(one, now);
       if (!found) continue;
       looked = [];
       return { part: found.part, moved: true };
     }
-    const [last] = newestFirst;
     looked = [newestFirst.at(-1) ?? now, now];
-    return { part: null, moved: last !== undefined && differsMuch(last, now) };
+    return { part: null, moved: differs > MUCH };
   },
 
   /** Lays a frame where it belongs; the first says how large they are. */

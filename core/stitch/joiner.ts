@@ -5,6 +5,8 @@ import { Motion, type Part } from './motion';
 import { Piece, type Placed } from './piece';
 import { rowKeys, votedShift, type RowKeys } from './rowVotes';
 
+/** Where so many pieces hang together in no way, more of them are of no use: pictures that are shown one after the other. */
+const MOST_PIECES = 12;
 /** So much of what is scrolled may be new in a frame; beyond that it is not believed. */
 const MOST_NEW = 0.7;
 /** With less of what is drawn changed nothing was scrolled: something on it moves. */
@@ -92,6 +94,7 @@ export class Joiner {
       this.#waiting = frame;
       return 'unclear';
     }
+    if (this.#pieces.length === MOST_PIECES) return this.#settled('full');
     return this.#begin(frame, keys, 'apart');
   }
 

@@ -12,6 +12,7 @@ import { encodeFrame } from '../pictures/pictures';
 import { prepareThumb } from '../pictures/thumbs';
 import type { Choice } from './choice';
 import { finishTake } from './finish';
+import { useLong } from './long/state';
 import { dropLong, takeLong, watchLong } from './long/watch';
 import { sources } from './sources/list';
 import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
@@ -190,7 +191,7 @@ export async function takeWatched(): Promise<void> {
     if (way.ask) useTake.setState({ phase: { ...begun, chosen: choice } });
     else await confirmTake(begun, choice);
   } catch (error) {
-    useTake.setState({ problem: messageOf(error) });
+    useLong.setState({ problem: messageOf(error) });
   }
 }
 

@@ -10,6 +10,7 @@ import { decodeBmp, type DecodedBmp } from '@/core/raster/bmp/decode';
 import { withExponent } from '@/core/raster/gamma';
 import type { ReadablePixels } from '@/core/raster/pixels';
 import { findParts } from '@/core/screen/parts';
+import { LongPage } from '@/core/stitch/longPage';
 import { smallestText, type TextRun } from '@/core/screen/textHeights';
 import { fromPixels } from '../formats/raw';
 import type { Source, Wish } from '../formats/contract';
@@ -126,8 +127,7 @@ export const tasks = {
    * before it ends it.
    */
   stitch: async ({ frames }: { frames: readonly Uint8Array[] }): Promise<Done<Stitched>> => {
-    const { LongPage } = await import('@/core/stitch/longPage');
-    let page: InstanceType<typeof LongPage> | null = null;
+    let page: LongPage | null = null;
     for (const [at, frame] of frames.entries()) {
       const pixels = await decoded(sharp(frame, { limitInputPixels: false }));
       page ??= new LongPage(pixels, { waits: false });

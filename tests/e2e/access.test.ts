@@ -134,6 +134,25 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
       },
     ],
     [
+      'Take, a long page with a gap',
+      async () => {
+        await setWay({ source: 'desk', display: 'Left', kind: 'long' });
+        await app.go('/take');
+        const desk = await (await app.desk()).getRect();
+        await app.keys(Key.ENTER);
+        const wheel = (deltaY: number) =>
+          browser.driver.sendDevToolsCommand('Input.dispatchMouseEvent', {
+            ...{ type: 'mouseWheel', deltaX: 0, deltaY },
+            ...{ x: Math.round(desk.x + 90), y: Math.round(desk.y + 150) },
+          });
+        await app.sees('Scroll slowly');
+        await wheel(100);
+        await app.sees('Scroll on.');
+        await wheel(1000);
+        await app.sees('A gap');
+      },
+    ],
+    [
       'Take, this computer',
       async () => {
         await setWay({ source: 'display', kind: 'full' });

@@ -6,6 +6,7 @@ import type { Way } from '@/core/contracts/way';
 import { createDesk, deskDisplays } from '@/core/desk/model';
 import { mostScroll } from '@/core/desk/windows';
 import { getPixels, getShot, listShots, setWay, type Pixels } from './lib/app';
+import { cutOut } from '../lib/pictures';
 import { appUrl } from './lib/browser';
 import { addRoutine } from './lib/hand';
 import { app, browser, inOneBrowser } from './lib/suite';
@@ -21,15 +22,6 @@ const [left] = deskDisplays;
  * there: letters that are cut are painted a little otherwise.
  */
 const OPEN = { left: 4, top: 34, width: 580, height: 400 };
-
-const part = (
-  { data, width, height }: Pixels,
-  place: { left: number; top: number; width: number; height: number },
-): Promise<Buffer> =>
-  sharp(data, { raw: { width, height, channels: 4 } })
-    .extract(place)
-    .raw()
-    .toBuffer();
 
 const said = async (): Promise<string> =>
   (await browser.driver.findElements(By.css('output[aria-label="Long page"]')))[0]?.getText() ?? '';
@@ -87,7 +79,7 @@ async function takeScreen(): Promise<Pixels> {
 
 /** The open part of the register as it lies on the display. */
 const onScreen = (screen: Pixels): Promise<Buffer> =>
-  part(screen, {
+  cutOut(screen, {
     ...OPEN,
     left: register.x - left.bounds.x + OPEN.left,
     top: register.y - left.bounds.y + OPEN.top,
@@ -130,7 +122,7 @@ test('a routine’s key, Space, Enter: it scrolls to its end, and all of that is
 
   await fetch(`${appUrl()}/api/routines/${routine}`, { method: 'DELETE' });
   // A desk that is scrolled as far shows how it begins.
-  expect((await part(frame, OPEN)).equals(await onScreen(await takeScreen()))).toBe(true);
+  expect((await cutOut(frame, OPEN)).equals(await onScreen(await takeScreen()))).toBe(true);
 }, 120_000);
 
 describe('by hand', () => {

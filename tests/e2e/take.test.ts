@@ -5,16 +5,8 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { By, Key, until, type WebElement } from 'selenium-webdriver';
 import { deskDisplays } from '@/core/desk/model';
-import {
-  App,
-  getPixels,
-  getShot,
-  listShots,
-  pixelAt,
-  plainPng,
-  WAIT,
-  type Pixels,
-} from './lib/app';
+import { App, getPixels, getShot, listShots, pixelAt, plainPng, WAIT } from './lib/app';
+import { cutOut } from '../lib/pictures';
 import { openBrowser, type Browser } from './lib/browser';
 
 let browser: Browser;
@@ -29,16 +21,6 @@ afterAll(() => browser.close());
 
 const still = (): Promise<WebElement> =>
   browser.driver.wait(until.elementLocated(By.css('[data-testid="still"]')), WAIT);
-
-/** The pixels of a part of a picture. */
-const part = (
-  { data, width, height }: Pixels,
-  place: { left: number; top: number; width: number; height: number },
-): Promise<Buffer> =>
-  sharp(data, { raw: { width, height, channels: 4 } })
-    .extract(place)
-    .raw()
-    .toBuffer();
 
 /** Opens Take with a kind and a delay set. */
 async function ready(kind: 'Full screen' | 'Region', delay: number): Promise<WebElement> {
@@ -142,9 +124,9 @@ describe('what goes away when one reaches for it', () => {
     expect(pixelAt(plain, left, top)).toEqual([255, 255, 255, 255]);
     // Only the menu itself: a reading elsewhere changes every second.
     const menu = { left: left - 175, top: top - 15, width: 190, height: 60 };
-    const [a, b] = await Promise.all([part(plain, menu), part(held, menu)]);
+    const [a, b] = await Promise.all([cutOut(plain, menu), cutOut(held, menu)]);
     expect(Buffer.compare(a, b)).not.toBe(0);
-    expect(Buffer.compare(a, await part(await getPixels(await take(false), 'frame'), menu))).toBe(
+    expect(Buffer.compare(a, await cutOut(await getPixels(await take(false), 'frame'), menu))).toBe(
       0,
     );
   }, 60_000);

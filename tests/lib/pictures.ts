@@ -26,3 +26,13 @@ export async function quartersPng(...colours: readonly [string, string, string])
     .png()
     .toBuffer();
 }
+
+/** The pixels of a part of a picture: RGBA, row-major. */
+export const cutOut = (
+  { data, width, height }: { data: Buffer; width: number; height: number },
+  place: { left: number; top: number; width: number; height: number },
+): Promise<Buffer> =>
+  sharp(data, { raw: { width, height, channels: 4 } })
+    .extract(place)
+    .raw()
+    .toBuffer();

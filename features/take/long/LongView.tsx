@@ -1,12 +1,12 @@
-import { ArrowDownToLine, Check, Pause, X } from 'lucide-react';
+import { ArrowDownToLine, Pause } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import type { Way } from '@/core/contracts/way';
 import { useKey } from '../../keys/useKey';
 import { Button } from '../../ui/Button';
 import { Problem } from '../../ui/Problem';
-import { Said } from '../choose/Footer';
+import { Footer, Said } from '../choose/Footer';
 import { sources } from '../sources/list';
-import { cancelTake, takeWatched } from '../takeStore';
+import { takeWatched } from '../takeStore';
 import { framesIn, useLong } from './state';
 import { scrollsByItself } from './scroller';
 import { toggleScrolling } from './watch';
@@ -28,7 +28,7 @@ export function LongView({ way }: { way: Way }) {
         <Film />
       </div>
       {problem && <Problem>{problem}</Problem>}
-      <div className="mt-3 flex items-center gap-3">
+      <Footer take="Take this page" disabled={!progress} onTake={take}>
         {byItself && (
           <Button
             hint="Space"
@@ -38,22 +38,8 @@ export function LongView({ way }: { way: Way }) {
             {scrolling ? 'Stop scrolling' : 'Let it scroll'}
           </Button>
         )}
-        <div className="flex min-h-9 min-w-0 grow items-center overflow-hidden">
-          <Said label="Long page">{said}</Said>
-        </div>
-        <Button hint="Esc" icon={<X {...icon} />} onClick={cancelTake}>
-          Leave it
-        </Button>
-        <Button
-          look="next"
-          hint="Enter"
-          icon={<Check size={18} strokeWidth={1.75} />}
-          disabled={!progress}
-          onClick={take}
-        >
-          Take this page
-        </Button>
-      </div>
+        <Said label="Long page">{said}</Said>
+      </Footer>
     </>
   );
 }

@@ -32,6 +32,8 @@ interface Watch {
   scroller: Scroller;
   /** So many showed that something moves, and not what. */
   riddles: number;
+  /** It cannot be watched just now, which is said. */
+  amiss: boolean;
 }
 
 let watch: Watch | null = null;
@@ -52,7 +54,7 @@ export async function watchLong(way: Way): Promise<void> {
   dropLong();
   const mine: Watch = {
     ...{ way, stopped: false, first: null, from: '', until: '' },
-    ...{ title: '', provenance: null, size: null, origin: null, riddles: 0 },
+    ...{ title: '', provenance: null, size: null, origin: null, riddles: 0, amiss: false },
     scroller: new Scroller(way, () => mine.origin),
   };
   watch = mine;
@@ -82,10 +84,13 @@ async function look(mine: Watch, stilled: Stilled): Promise<void> {
   if (watched) return follow(mine, stilled, watched);
   const isFirst = mine.first === null;
   mine.first ??= stilled;
-  const { part, moved } = await findScrolled(await createImageBitmap(stilled.picture));
+  const copy = await createImageBitmap(stilled.picture);
+  // Another watch may have begun meanwhile, which is none of this one's.
+  if (mine.stopped) return copy.close();
+  const { part, moved } = await findScrolled(copy);
   if (isFirst && !mine.stopped) useLong.setState({ said: BEGIN });
   if (moved) mine.riddles += 1;
-  if (mine.riddles >= RIDDLES) useLong.setState({ said: UNTOLD });
+  if (mine.riddles === RIDDLES) useLong.setState({ problem: UNTOLD });
   if (part && !mine.stopped) await begin(mine, stilled, part);
   else mine.scroller.saw('same', null);
 }
@@ -139,22 +144,30 @@ class Amiss extends Error {}
 async function follow(mine: Watch, stilled: Stilled, watched: Watched): Promise<void> {
   try {
     const { picture, place, isOwn, at } = await seenOf(stilled, watched);
+    if (at.x !== watched.place.x || at.y !== watched.place.y) {
+      useLong.setState({ watched: { ...watched, place: { ...watched.place, x: at.x, y: at.y } } });
+    }
     mine.origin = { x: stilled.origin.x + at.x, y: stilled.origin.y + at.y };
     const part = visiblePart(place, picture);
     const copy = part && sameSize(mine, part) ? await createImageBitmap(picture) : null;
     if (isOwn) picture.close();
     if (!part || !copy)
       throw new Amiss('It has another size now, or is out of sight. Enter takes what was had.');
+    if (mine.stopped) return copy.close();
     const { added, progress } = await addFrame(copy, part);
     if (mine.stopped) return;
     mine.until = stilled.provenance.takenAt;
     const before = useLong.getState().progress?.pieces.length ?? 1;
     const said = wordsFor(added, progress, before);
-    useLong.setState({ progress, problem: null, ...(said && { said }) });
+    // What was amiss is over when it is seen again; other things, when it goes on.
+    const isOver = mine.amiss || added !== 'same';
+    mine.amiss = false;
+    useLong.setState({ progress, ...(isOver && { problem: null }), ...(said && { said }) });
     if (added !== 'same' && added !== 'unclear') await showFilm(mine);
     mine.scroller.saw(added, progress);
   } catch (error) {
     if (!(error instanceof Amiss)) throw error;
+    mine.amiss = true;
     useLong.setState({ problem: error.message, scrolling: false });
   }
 }
@@ -167,9 +180,9 @@ function sameSize(mine: Watch, { width, height }: Size): boolean {
 
 /** What is said of a frame; nothing where it changes nothing. */
 function wordsFor(added: Added, { pieces }: Progress, before: number): string | null {
-  if (added === 'full') return 'More does not fit into one picture. Enter takes what is had.';
+  if (added === 'full') return 'It is as much as fits. Enter takes it.';
   if (added === 'unclear') return 'That was too far. Scroll back a little.';
-  if (pieces.length > 1) return 'A gap: scroll back a little. Enter takes each piece as a shot.';
+  if (pieces.length > 1) return 'A gap: scroll back, or take the pieces.';
   if (before > 1) return 'The gap is closed. Scroll on.';
   return added === 'same' ? null : 'Scroll on. Enter when all is there.';
 }
@@ -192,6 +205,8 @@ export function dropLong(): void {
   if (watch.first) letGo(watch.first);
   watch = null;
   forgetLong();
+  // The worker lets go of all it holds.
+  void beginStitch().catch(() => undefined);
 }
 
 /** What is had, each piece like a stilled picture. @throws with words where that is nothing */

@@ -1,66 +1,21 @@
 import { describe, expect, test } from '@jest/globals';
-import { randomFrom } from '../random/random';
-import { scrolledThing } from './area';
-import { frameOf, transposed, type Frame } from './frame';
+import {
+  blank,
+  different,
+  fill,
+  HEIGHT,
+  ink,
+  LINE,
+  longPage,
+  put,
+  seen,
+  steps,
+  WHITE,
+  WIDTH,
+  writing,
+} from '@/tests/lib/scrolled';
+import type { Frame } from './frame';
 import { Joiner, type Added } from './joiner';
-import { LongPage, scrolledPart } from './longPage';
-
-const WHITE = -1;
-const ink = (colour: number): number => 0xff000000 | colour;
-
-function blank(width: number, height: number, word = WHITE): Frame {
-  return { words: new Int32Array(width * height).fill(word), width, height };
-}
-
-interface Box {
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
-
-function fill(frame: Frame, { x, y, width, height }: Box, word: number): void {
-  for (let v = Math.max(0, y); v < Math.min(y + height, frame.height); v += 1)
-    frame.words.fill(word, v * frame.width + x, v * frame.width + x + width);
-}
-
-/** Something like a line of words, another one for each seed. */
-function writing(frame: Frame, { x, y, width, height }: Box, seed: number): void {
-  const next = randomFrom(seed);
-  for (let at = x; at < x + width - 4; at += 4 + Math.floor(next() * 9))
-    fill(
-      frame,
-      { x: at, y: y + 2, width: 3, height: 3 + Math.floor(next() * (height - 8)) },
-      ink(next() * 0x7f7f7f),
-    );
-}
-
-const LINE = 20;
-
-/** A long page of lines of words. */
-function longPage(width: number, height: number, seed = 5): Frame {
-  const page = blank(width, height);
-  for (let y = 0; y + LINE <= height; y += LINE)
-    writing(page, { x: 24, y, width: width - 60, height: LINE }, seed + y);
-  return page;
-}
-
-function put(into: Frame, from: Frame, at: { x: number; y: number }, part: Box): void {
-  for (let v = 0; v < part.height; v += 1) {
-    const row = (part.y + v) * from.width + part.x;
-    into.words.set(from.words.subarray(row, row + part.width), (at.y + v) * into.width + at.x);
-  }
-}
-
-const WIDTH = 480;
-const HEIGHT = 400;
-
-/** What is seen of a page at a place of it. */
-function seen(page: Frame, y: number, height = HEIGHT): Frame {
-  const frame = blank(page.width, height);
-  put(frame, page, { x: 0, y: 0 }, { x: 0, y, width: page.width, height });
-  return frame;
-}
 
 const joiner = (waits = false) => new Joiner({ width: WIDTH, height: HEIGHT }, { waits });
 
@@ -72,15 +27,6 @@ const one = (to: Joiner): Frame => {
   if (!only || more.length > 0) throw new Error(`There are ${more.length + 1} pieces.`);
   return only;
 };
-
-/** How many pixels differ; pictures of other sizes differ in all. */
-function different(a: Frame, b: Frame): number {
-  if (a.width !== b.width || a.height !== b.height) return -1;
-  return a.words.reduce((count, word, at) => count + (word === b.words[at] ? 0 : 1), 0);
-}
-
-const steps = (to: number, by: number): number[] =>
-  Array.from({ length: Math.floor(to / by) + 1 }, (_, i) => i * by);
 
 describe('a page that is scrolled', () => {
   const page = longPage(WIDTH, 1600);
@@ -272,6 +218,16 @@ describe('what cannot be known', () => {
     expect(one(to).height).toBe(HEIGHT + 200);
   });
 
+  test('pictures that hang together in no way are no page: after a dozen no more are taken', () => {
+    const to = joiner();
+    const added = addAll(
+      to,
+      Array.from({ length: 14 }, (_, i) => longPage(WIDTH, HEIGHT, 1000 * (i + 1))),
+    );
+    expect(added).toEqual(['first', ...Array.from({ length: 11 }, () => 'apart'), 'full', 'full']);
+    expect(to.pieces).toHaveLength(12);
+  });
+
   test('rows that are all alike are never laid on each other by chance', () => {
     const alike = blank(WIDTH, 1600);
     for (let y = 0; y < 1600; y += LINE) writing(alike, { x: 24, y, width: 400, height: LINE }, 12);
@@ -293,79 +249,5 @@ describe('what cannot be known', () => {
     );
     expect(added.slice(0, 3)).toEqual(['first', 'joined', 'joined']);
     expect(to.pieces.length).toBeGreaterThan(1);
-  });
-});
-
-const pixels = ({ words, width, height }: Frame) => ({
-  data: new Uint8ClampedArray(words.buffer as ArrayBuffer),
-  width,
-  height,
-});
-
-const differentFrom = (long: LongPage, truth: Frame): number[] =>
-  long.joined().map((picture) => different(frameOf(picture, 'down'), truth));
-
-describe('which way', () => {
-  const page = longPage(WIDTH, 1600);
-  const wide = transposed(page);
-  const across = (x: number): Frame => {
-    const frame = blank(HEIGHT, WIDTH);
-    put(frame, wide, { x: 0, y: 0 }, { x, y: 0, width: HEIGHT, height: WIDTH });
-    return frame;
-  };
-
-  test('comes out by itself: across', () => {
-    const long = new LongPage({ width: HEIGHT, height: WIDTH }, { waits: false });
-    const added = steps(600, 100).map((x) => long.add(pixels(across(x))));
-    expect(added).toEqual(['first', ...Array.from({ length: 6 }, () => 'joined')]);
-    expect(long.progress).toEqual({
-      axis: 'across',
-      shift: 100,
-      // The first two pixels are blank.
-      part: { x: 2, y: 0, width: HEIGHT - 2, height: WIDTH },
-      pieces: [{ frames: 7, size: { width: HEIGHT + 600, height: WIDTH } }],
-    });
-    const truth = blank(HEIGHT + 600, WIDTH);
-    put(truth, wide, { x: 0, y: 0 }, { x: 0, y: 0, width: HEIGHT + 600, height: WIDTH });
-    expect(differentFrom(long, truth)).toEqual([0]);
-  });
-
-  test('comes out by itself: down', () => {
-    const long = new LongPage({ width: WIDTH, height: HEIGHT }, { waits: false });
-    for (const y of [0, 80, 160]) long.add(pixels(seen(page, y)));
-    expect(long.progress).toMatchObject({ axis: 'down', shift: 80 });
-    expect(differentFrom(long, seen(page, 0, HEIGHT + 160))).toEqual([0]);
-    const [small] = long.reduced(4, 10_000).map((picture) => frameOf(picture, 'down'));
-    const everyFourth = blank(WIDTH / 4, (HEIGHT + 160) / 4);
-    everyFourth.words.forEach((_, at) => {
-      const x = at % everyFourth.width;
-      everyFourth.words[at] = page.words[((at - x) / everyFourth.width) * 4 * WIDTH + x * 4] ?? 0;
-    });
-    expect(small && different(small, everyFourth)).toBe(0);
-    const [end] = long.reduced(1, 450).map((picture) => frameOf(picture, 'down'));
-    expect(end && different(end, seen(page, 110, 450))).toBe(0);
-  });
-
-  test('what is around it counts where it is not much larger', () => {
-    const part = { x: 100, y: 140, width: 400, height: 300 };
-    const window = { x: 100, y: 100, width: 400, height: 360 };
-    const screen = { x: 0, y: 0, width: 900, height: 700 };
-    expect(scrolledThing(part, [part, window, screen])).toEqual(window);
-    expect(scrolledThing(part, [{ ...window, x: 120 }, screen])).toEqual(part);
-  });
-
-  test('a window that is scrolled is found on a whole screen, to the pixel', () => {
-    const screen = (y: number): Frame => {
-      const frame = blank(900, 700, ink(0xe3ddd0));
-      writing(frame, { x: 40, y: 20, width: 800, height: LINE }, 1);
-      fill(frame, { x: 99, y: 99, width: WIDTH + 2, height: HEIGHT + 2 }, ink(0x2b4a3f));
-      put(frame, page, { x: 100, y: 100 }, { x: 0, y, width: WIDTH, height: HEIGHT });
-      return frame;
-    };
-    const found = scrolledPart(pixels(screen(0)), pixels(screen(97)));
-    expect(found).toMatchObject({ axis: 'down', shift: 97 });
-    const { x, y, width, height } = found?.part ?? { x: 0, y: 0, width: 0, height: 0 };
-    expect({ x, y, width, height }).toEqual({ x: 100, y: 100, width: WIDTH, height: HEIGHT });
-    expect(scrolledPart(pixels(screen(0)), pixels(screen(0)))).toBeNull();
   });
 });
