@@ -27,6 +27,7 @@ afterAll(() => browser.close());
 const open = async (): Promise<void> => {
   await browser.driver.get(`${appUrl()}/setup/archive`);
   await app.sees('Everything out');
+  await app.atRest();
 };
 const button = (name: string) =>
   browser.driver.wait(

@@ -32,10 +32,13 @@ export class App {
     if (!inside) await this.go(path);
     await this.driver
       .wait(until.elementLocated(By.css(`[data-of="${id}"] canvas`)), WAIT)
-      .catch(async (error: unknown) => {
-        const words = await this.driver.findElement(By.css('body')).getText();
-        throw new Error(`${String(error)} The page says: ${words.slice(0, 400)}`);
-      });
+      .catch((error: unknown) => this.withWords(error));
+  }
+
+  /** What the page says instead tells why something was not seen. */
+  private async withWords(error: unknown): Promise<never> {
+    const words = await this.driver.findElement(By.css('body')).getText();
+    throw new Error(`${String(error)} The page says: ${words.slice(0, 2_000)}`);
   }
 
   /** Take, with the desk drawn and ready. */
@@ -129,11 +132,13 @@ export class App {
   }
 
   async sees(words: string): Promise<WebElement> {
-    return this.driver.wait(
-      until.elementLocated(By.xpath(`//*[text()[contains(., ${JSON.stringify(words)})]]`)),
-      WAIT,
-      `not seen: ${words}`,
-    );
+    return this.driver
+      .wait(
+        until.elementLocated(By.xpath(`//*[text()[contains(., ${JSON.stringify(words)})]]`)),
+        WAIT,
+        `not seen: ${words}`,
+      )
+      .catch((error: unknown) => this.withWords(error));
   }
 
   async has(css: string): Promise<boolean> {
