@@ -57,7 +57,7 @@ export const rooms = {
     ['pictures', 'search'],
     ['keep', 'reading'],
     ['join', 'stitch', 'links', 'mail', 'programs', 'remote'],
-    ['display', 'phone'],
+    ['display', 'pages', 'phone'],
     ['archive', 'door', 'erase', 'guides', 'places', 'room'],
     ['demo', 'take'],
   ],
