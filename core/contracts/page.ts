@@ -16,9 +16,11 @@ export function pageAddress(written: string): URL | null {
   const text = written.trim();
   const bare = !SCHEME.test(text);
   const own = /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])(?=[:/?#]|$)/i.test(text);
-  const url = URL.parse(bare ? `${own ? 'http' : 'https'}://${text}` : text);
-  return url?.hostname ? url : null;
+  return URL.parse(bare ? `${own ? 'http' : 'https'}://${text}` : text);
 }
+
+const isWeb = ({ protocol }: URL): boolean => protocol === 'http:' || protocol === 'https:';
+const NONE = 'This is no address of a page. One looks like example.org/page.';
 
 /** @returns why it cannot be taken, in words; null where it can */
 export function addressProblem(written: string): string | null {
@@ -27,9 +29,8 @@ export function addressProblem(written: string): string | null {
   if (text.length > limits.pathLength)
     return `An address has at most ${limits.pathLength} characters here.`;
   const url = pageAddress(text);
-  if (!url) return 'This is no address of a page. One looks like example.org/page.';
-  if (url.protocol !== 'http:' && url.protocol !== 'https:')
-    return 'Only addresses that begin with http:// or https:// can be taken.';
+  if (!url || (isWeb(url) && !url.hostname)) return NONE;
+  if (!isWeb(url)) return 'Only addresses that begin with http:// or https:// can be taken.';
   if (url.username || url.password)
     return 'There is a name or a password in this address. Rezzik keeps neither: leave them out.';
   return null;

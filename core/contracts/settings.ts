@@ -22,6 +22,10 @@ const shape = {
   inUseIs: z.enum(['focused', 'pointer']),
   /** This computer's screen may be read. */
   displayAllowed: z.boolean(),
+  /** Web pages may be taken by their addresses. */
+  pagesAllowed: z.boolean(),
+  /** Hosts in one's own network, or on this computer, from which a person has allowed pages to be taken. */
+  pageHosts: z.array(line(300).min(1)).max(200),
   /** Programs may be asked what the parts of their windows are called. */
   partsAsked: z.boolean(),
   /** Words in pictures are read in the background, so that shots are found by them. */
@@ -65,6 +69,8 @@ export const firstSettings: Settings = {
   thumbnail: true,
   inUseIs: 'focused',
   displayAllowed: false,
+  pagesAllowed: false,
+  pageHosts: [],
   partsAsked: false,
   readWords: true,
   wordsLanguage: 'eng',

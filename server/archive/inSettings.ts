@@ -9,7 +9,10 @@ import type { Incoming } from './incoming';
 import { Damaged } from './zipIn';
 
 /** What lets others in, reads a screen or lets shots go is decided on each computer by whoever sits there. */
-const DECIDED_HERE = new Set(['displayAllowed', 'partsAsked', 'linkPort', 'binDays', 'unkeptDays']);
+const DECIDED_HERE = new Set([
+  ...['displayAllowed', 'partsAsked', 'pagesAllowed', 'pageHosts'],
+  ...['linkPort', 'binDays', 'unkeptDays'],
+]);
 
 const fieldOf = (name: string): z.ZodType | undefined =>
   new Map<string, z.ZodType>(Object.entries(settingsSchema.shape)).get(name);

@@ -48,6 +48,7 @@ export async function openProxy({ uid, most, ...reach }: ProxyWish): Promise<Pro
   const refusals = new Map<string, Refusal | 'silent'>();
   const open = new Set<Duplex>();
   let bytes = 0;
+  let listening = 0;
 
   const held = <S extends Duplex>(socket: S): S => {
     open.add(socket);
@@ -62,7 +63,7 @@ export async function openProxy({ uid, most, ...reach }: ProxyWish): Promise<Pro
   const reached = async (host: string, port: number): Promise<string> => {
     if (bytes > most) throw new Refused('never');
     try {
-      return await addressFor(host, port, reach);
+      return await addressFor(host, port, { ...reach, doors: [...reach.doors, listening] });
     } catch (error) {
       if (error instanceof Refused) refusals.set(keyOf(host, port), error.why);
       throw error;
@@ -150,9 +151,9 @@ export async function openProxy({ uid, most, ...reach }: ProxyWish): Promise<Pro
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const address = server.address();
-  const port = typeof address === 'object' && address ? address.port : 0;
+  if (typeof address === 'object' && address) listening = address.port;
   return {
-    port,
+    port: listening,
     refused: (host, at) => refusals.get(keyOf(host, at)),
     bytes: () => bytes,
     isFull: () => bytes > most,

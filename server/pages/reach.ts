@@ -21,7 +21,7 @@ export class Refused extends Error {
 }
 
 export interface Reach {
-  /** Hosts in one's own network that a person has allowed, in lower case. */
+  /** Hosts in one's own network that a person has allowed, in lower case; “host:port” for one port. */
   hosts: ReadonlySet<string>;
   /** Ports of this computer on which Rezzik itself is heard. */
   doors: readonly number[];
@@ -51,7 +51,8 @@ export async function addressFor(host: string, port: number, reach: Reach): Prom
     const kind = addressKind(address);
     if (kind === 'never') continue;
     if (isThisComputer(address) && reach.doors.includes(port)) why = 'own-door';
-    else if (kind === 'public' || reach.hosts.has(name)) return address;
+    else if (kind === 'public' || reach.hosts.has(name) || reach.hosts.has(`${name}:${port}`))
+      return address;
     else if (why === 'never') why = 'private';
   }
   throw new Refused(why);

@@ -2,12 +2,14 @@ import { randomUUID } from 'node:crypto';
 import type postgres from 'postgres';
 import { documentFor, type ShotDocument } from '@/core/document/document';
 import { provenanceSchema, sourceLabels, type Provenance } from '@/core/contracts/provenance';
+import type { Paragraph } from '@/core/recognition/words';
 import type { Stored } from '@/core/contracts/shot';
 import { untouched } from '@/core/document/view';
 import { dropBefore } from '../db/before';
 import { json, sql } from '../db/sql';
 import { indexShot } from '../indexing/indexing';
 import { personActs } from '../words/quiet';
+import { giveKnown, knownWords } from '../words/known';
 import { wantWords } from '../words/wanted';
 import { checkHeld, takeIn } from '../frames/intake';
 import { keepFrame } from '../frames/rows';
@@ -41,6 +43,7 @@ export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored
   const given = shot.title?.trim();
   const title = given || firstTitle(provenance);
   const own = given !== undefined && given !== '' && shot.titleMade !== true;
+  const known = await knownWords(provenance);
   try {
     await sql().begin(async (tx) => {
       const frameId = await keepFrame(tx, frame);
@@ -49,7 +52,7 @@ export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored
         values (${id}, ${frameId}, ${title}, ${own}, ${json(document)}, ${json(provenance)}, ${takenAt})
         on conflict (id) do nothing`;
       if (added.count === 0) throw new AlreadyStored();
-      await found(tx, id);
+      await (known ? foundByKnown(tx, id, known, document) : found(tx, id));
     });
   } catch (error) {
     if (!(error instanceof AlreadyStored)) throw error;
@@ -62,6 +65,18 @@ async function found(tx: postgres.TransactionSql, id: string): Promise<void> {
   personActs();
   await indexShot(tx, id);
   await wantWords(tx, id, 'taken');
+}
+
+/** The same of one whose words are known without being read. */
+async function foundByKnown(
+  tx: postgres.TransactionSql,
+  id: string,
+  known: readonly Paragraph[],
+  { view }: ShotDocument,
+): Promise<void> {
+  personActs();
+  await giveKnown(tx, id, known, view.crop);
+  await indexShot(tx, id);
 }
 
 /** The same id came twice at the same time: takes this frame back, the other one stands. */

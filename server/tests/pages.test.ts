@@ -104,12 +104,12 @@ test('the practice site: pictures that load late, scale, dark, first screen only
 test('an address that answers with a picture gives that picture', async () => {
   const { bytes, words } = await take(`${await practiceSite()}label.png`);
   expect(bytes.subarray(1, 4).toString()).toBe('PNG');
-  expect((await sharp(bytes).metadata()).width).toBe(240);
+  expect((await sharp(bytes).metadata()).width).toBe(420);
   expect(words).toBeUndefined();
 }, 60_000);
 
 test.each([
-  ['/download', 'no-page'],
+  ['/download', 'download'],
   ['/login', 'login'],
   ['/meta', 'forbidden-address'],
   ['/file', 'no-page'],
