@@ -6,6 +6,7 @@ export default {
     'docs/screenshots.ts',
     'bin/*.mjs',
     'public/offline.js',
+    'bin/lib/*.d.mts',
     'tests/**/*.test.ts',
     'tests/kinds/*.proof.ts',
     'tests/kinds/wedge/index.ts',

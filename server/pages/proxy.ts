@@ -46,6 +46,7 @@ function targetOf(authority: string): { host: string; port: number } | null {
  */
 export async function openProxy({ uid, most, ...reach }: ProxyWish): Promise<Proxy> {
   const refusals = new Map<string, Refusal | 'silent'>();
+  const answering = new Set<string>();
   const open = new Set<Duplex>();
   let bytes = 0;
   let listening = 0;
@@ -86,6 +87,7 @@ export async function openProxy({ uid, most, ...reach }: ProxyWish): Promise<Pro
         ...{ headers: { ...headers, host: url.host }, agent: false },
       },
       (from) => {
+        answering.add(keyOf(host, port));
         answer.writeHead(from.statusCode ?? 502, from.headers);
         from.on('data', counted);
         from.on('error', () => answer.destroy());
@@ -95,7 +97,9 @@ export async function openProxy({ uid, most, ...reach }: ProxyWish): Promise<Pro
     onward.once('socket', held);
     onward.setTimeout(SILENCE, () => onward.destroy());
     onward.on('error', () => {
-      refusals.set(keyOf(host, port), 'silent');
+      // What the browser no longer wanted says nothing of the host, nor does a part after a page.
+      if (!answer.destroyed && !answering.has(keyOf(host, port)))
+        refusals.set(keyOf(host, port), 'silent');
       refuse(answer);
     });
     answer.once('close', () => onward.destroy());
