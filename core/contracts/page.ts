@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { thenStepSchema } from '../places/registry';
 import { limits } from '../values/limits';
-import { line } from '../values/text';
 import { storedSchema, title } from './shot';
 
 /** Something at the beginning that says how to get there: “https:”, “mailto:”, but no “host:8080”. */
@@ -74,6 +73,16 @@ export const pageSchema = z.strictObject({
 });
 export type Page = z.infer<typeof pageSchema>;
 
+/** A page of a way of taking: its address may not be said yet. */
+export const wayPageSchema = z.strictObject({
+  ...shape,
+  address: z.union([z.literal(''), addressSchema]),
+});
+export type WayPage = z.infer<typeof wayPageSchema>;
+export const firstPage: WayPage = {
+  ...{ address: '', width: 1280, scale: 1, dark: false, wait: 'quiet', whole: true },
+};
+
 export const pageWishSchema = pageSchema.extend({
   /** A person allows its host to be in one's own network. */
   allowPrivate: z.boolean().default(false),
@@ -105,15 +114,6 @@ export const jobSchema = z.object({
 });
 export type Job = z.infer<typeof jobSchema>;
 
-/** A word on a page, in pixels of its picture. */
-export const placedSchema = z.object({
-  x: z.number(),
-  y: z.number(),
-  width: z.number(),
-  height: z.number(),
-  words: line(limits.nameLength),
-});
-
 /** A picture of a page that the server holds for a while, to be chosen on. */
 export const pageStillSchema = z.object({
   id: z.uuid(),
@@ -124,4 +124,5 @@ export const pageStillSchema = z.object({
   address: z.string(),
   said: z.array(z.string()),
 });
+export const pageProgressSchema = z.object({ progress: z.string().nullable() });
 export type PageStill = z.infer<typeof pageStillSchema>;

@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { formatNames } from './format';
+import { firstPage, wayPageSchema } from './page';
 import { limits } from '../values/limits';
 import { thenStepSchema } from '../places/registry';
 import { line } from '../values/text';
 
 /** Places that can be stilled. What is pasted, dropped or opened is no way of taking. */
-export const takenFrom = ['desk', 'display', 'screen', 'camera'] as const;
+export const takenFrom = ['desk', 'display', 'screen', 'camera', 'web'] as const;
 export type TakenFrom = (typeof takenFrom)[number];
 
 /** In the order of their number keys; Series and Look back will follow. */
@@ -63,6 +64,8 @@ const shape = {
   format: z.enum(formatNames).nullable().default(null),
   /** A look that the shot gets as it is taken. */
   look: z.uuid().nullable().default(null),
+  /** A web page: where it is, and how it is laid out. */
+  page: wayPageSchema.default(firstPage),
 };
 
 /** A way of taking: what, from where, when, and what then. Every routine is one, and so is the last way. */
@@ -76,6 +79,7 @@ export const wayPatchSchema = z
     size: waySizeSchema.nullable(),
     format: z.enum(formatNames).nullable(),
     look: z.uuid().nullable(),
+    page: wayPageSchema,
   })
   .partial();
 
@@ -96,6 +100,7 @@ export const firstWay: Way = {
   size: null,
   format: null,
   look: null,
+  page: firstPage,
 };
 
 /** A named way of taking, started by one key or click. */

@@ -12,6 +12,8 @@ const provenance = {
 test('names made by themselves tell apart: what was taken, its number of the day, where from', () => {
   expect(autoTitle('region', 4, 'Plant register')).toBe('Region 4, Plant register');
   expect(autoTitle('full', 1, '')).toBe('Screen 1');
+  expect(autoTitle('full', 2, 'Beds', 'web')).toBe('Page 2, Beds');
+  expect(autoTitle('part', 2, 'Beds', 'web')).toBe('Part 2, Beds');
   expect(autoTitle('window', 12, 'x'.repeat(400))).toHaveLength(300);
 });
 

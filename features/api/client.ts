@@ -8,6 +8,7 @@ import { displayApi } from './display';
 import { archivesApi } from './archives';
 import { guidesApi } from './guides';
 import { looksApi } from './looks';
+import { pagesApi } from './pages';
 import { settingsApi } from './settings';
 import { shotPath } from './ask';
 
@@ -19,6 +20,7 @@ export const api = {
   ...sendingApi,
   ...foldersApi,
   ...displayApi,
+  ...pagesApi,
   ...settingsApi,
   ...looksApi,
   ...guidesApi,

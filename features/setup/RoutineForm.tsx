@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react';
+import { addressProblem } from '@/core/contracts/page';
 import { limits } from '@/core/values/limits';
 import { takenFrom, type Kind, type Routine, type TakenFrom, type Way } from '@/core/contracts/way';
 import { type ThenStep } from '@/core/places/registry';
@@ -39,6 +40,8 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
   const save = async () => {
     try {
       if (name.trim() === '') throw new Error('Give the routine a name.');
+      const noPage = way.source === 'web' && addressProblem(way.page.address);
+      if (noPage) throw new Error(noPage);
       const input = { name: name.trim(), key, systemKey, way };
       await (routine ? api.changeRoutine(routine.id, input) : api.addRoutine(input));
       onSaved();
@@ -138,6 +141,17 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
             ))}
           </select>
         </Row>
+        {way.source === 'web' && (
+          <Row label="Address">
+            <input
+              value={way.page.address}
+              inputMode="url"
+              spellCheck={false}
+              onChange={(event) => change({ page: { ...way.page, address: event.target.value } })}
+              className={field}
+            />
+          </Row>
+        )}
         {displays.length > 1 && way.kind !== 'window' && (
           <Row label="Display">
             <select

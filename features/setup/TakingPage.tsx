@@ -1,8 +1,9 @@
 import { useEffect } from 'react';
 import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { Toggle } from '../ui/Toggle';
+import { WebPages } from './WebPages';
 
-/** Countdown, sound and notice, each on or off. */
+/** Countdown, sound and notice, each on or off; and web pages. */
 export function TakingPage() {
   const settings = useSettings((s) => s.settings);
   useEffect(() => void readSettings(), []);
@@ -38,6 +39,7 @@ export function TakingPage() {
           onChange={(thumbnail) => changeSettings({ thumbnail })}
         />
       </div>
+      <WebPages />
     </div>
   );
 }

@@ -5,6 +5,7 @@ import type { Kind } from '@/core/contracts/way';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { openSmall } from '../small/smallWindow';
 import { Button } from '../ui/Button';
+import { ChipRadios } from '../ui/ChipRadios';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
 import { Key } from '../ui/Key';
@@ -22,10 +23,16 @@ import { Then } from './Then';
 
 const offeredDelays = [0, 1, 2, 3, 5, 10];
 const OWN = 'own';
+const delays = [
+  ...offeredDelays.map((seconds) => ({
+    ...{ value: String(seconds), label: String(seconds), called: `${seconds} s` },
+  })),
+  { value: OWN, label: '…', called: 'Own delay' },
+];
 
 /** The left column: what is taken, when, and what then. */
 export function TakePanel() {
-  const { kind, inUse } = useSettings((s) => s.settings.way);
+  const { kind, inUse, source } = useSettings((s) => s.settings.way);
   const phase = useTake((s) => s.phase);
   const problem = useTake((s) => s.problem);
   const startKey = useKeyOf('take.start');
@@ -44,7 +51,9 @@ export function TakePanel() {
               className="h-12 min-w-0 grow px-2 text-base leading-5 !whitespace-normal"
               onClick={() => startTake()}
             >
-              {kind === 'window' && inUse ? 'Take the window in use' : kindFacts(kind).take}
+              {kind === 'window' && inUse
+                ? 'Take the window in use'
+                : (kind === 'full' && sources[source].full?.take) || kindFacts(kind).take}
             </Button>
             <IconButton
               label="Small control"
@@ -127,7 +136,7 @@ function KindChoice({ facts }: { facts: KindFacts }) {
         ? last
           ? `${last.region.width} × ${last.region.height}, ${ago(last.at)}`
           : 'Nothing taken from here yet'
-        : note;
+        : (name === 'full' && sources[way.source].full?.note) || note;
   return (
     <Radio
       value={name}
@@ -224,11 +233,6 @@ function Delay() {
   const stays = useSettings((s) => s.settings.delayStays);
   const [own, setOwn] = useState(false);
   const isOwn = own || !offeredDelays.includes(delay);
-  const chip = (chosen: boolean) =>
-    classes(
-      'grid h-7 min-w-7 place-items-center rounded-full border px-2 font-measure text-[13px]',
-      chosen ? 'border-petrol bg-tint font-bold text-petrol' : 'border-edge bg-card hover:bg-tint',
-    );
   return (
     <section className="border-b border-line py-3">
       <h2
@@ -237,29 +241,15 @@ function Delay() {
       >
         Delay <span className="font-measure text-[13px] font-normal text-soft">{delay} s</span>
       </h2>
-      <Radios
+      <ChipRadios
         label="Delay in seconds"
         value={isOwn ? OWN : String(delay)}
-        className="flex flex-wrap gap-1.5"
+        options={delays}
         onChange={(chosen) => {
           setOwn(chosen === OWN);
           if (chosen !== OWN) changeWay({ delay: Number(chosen) });
         }}
-      >
-        {offeredDelays.map((seconds) => (
-          <Radio
-            key={seconds}
-            value={String(seconds)}
-            label={`${seconds} s`}
-            className={chip(!isOwn && delay === seconds)}
-          >
-            {seconds}
-          </Radio>
-        ))}
-        <Radio value={OWN} label="Own delay" className={chip(isOwn)}>
-          …
-        </Radio>
-      </Radios>
+      />
       {isOwn && (
         <div className="mt-2">
           <NumberInput

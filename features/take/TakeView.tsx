@@ -41,13 +41,14 @@ export function TakeView() {
   const ready = phase.name === 'ready';
   useAction('take.start', () => startTake(), { enabled: ready });
   useKey('escape', cancelTake, { enabled: !ready });
-  const { Live } = sources[source];
+  const taking = phase.name === 'stilling' ? phase.way?.source : undefined;
+  const { Live } = sources[taking ?? source];
   return (
     <>
       <Thread
         step="take"
         middle={
-          <Row label="Sources" className="flex min-w-0 gap-2">
+          <Row label="Sources" className="flex min-w-0 gap-2 max-[1439px]:gap-1">
             {Object.values(sources).map((one) => (
               <SourceChip key={one.name} source={one} />
             ))}
@@ -93,7 +94,7 @@ export function TakeView() {
             <LongView way={phase.way} />
           ) : (
             <>
-              <Live />
+              <Live take={ready ? () => startTake() : undefined} />
               <Routines />
               <LastTaken />
             </>

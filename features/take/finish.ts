@@ -52,7 +52,7 @@ export function finishTake(taken: Taken): void {
   const look = lookById(way.look);
   const document = look ? withLook(bare, look) : bare;
   const { provenance, picture } = stilled;
-  const title = autoTitle(way.kind, countOne(), stilled.title);
+  const title = autoTitle(way.kind, countOne(), stilled.title, way.source);
   remember({ id, title, picture, document, provenance });
   const key = `take ${id}`;
   const safe = untilSafe(
@@ -71,6 +71,7 @@ export function finishTake(taken: Taken): void {
   if (marking) navigate(`/shots/${id}`);
   if (settings.sound) playShutter();
   if (settings.notice) showNotice(key, id, title, marking, () => taken.again(way));
+  for (const words of stilled.said ?? []) tell(key, words);
   if (choice.remark) tell(key, choice.remark);
   if (way.look && !look) tell(key, 'The look of this way is gone.');
   safe.catch((error: unknown) => {

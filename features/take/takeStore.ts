@@ -31,7 +31,8 @@ export interface Choosing {
 type Phase =
   | { name: 'ready' }
   | { name: 'counting'; until: number; seconds: number; way: Way }
-  | { name: 'stilling' }
+  /** By what way, once that is known. */
+  | { name: 'stilling'; way?: Way }
   | Choosing
   /** Something is scrolled, and joined. */
   | { name: 'watching'; way: Way }
@@ -54,6 +55,8 @@ export const useTake = create<TakeStore>(() => ({
 let countdown: ReturnType<typeof setTimeout> | undefined;
 /** Raised by every start and every Esc, so that work of an abandoned take ends without a trace. */
 let attempt = 0;
+/** Ends what is waited for. */
+let stilling = new AbortController();
 
 /** Where the person was when a take began in another view: back there once it is done. */
 let cameFrom: string | null = null;
@@ -113,6 +116,8 @@ export function cancelTake(): void {
 /** A take that is not wanted any more; what there is of it goes. */
 export function dropTake(): void {
   attempt += 1;
+  stilling.abort();
+  stilling = new AbortController();
   clearTimeout(countdown);
   dropLong();
   const { phase } = useTake.getState();
@@ -132,16 +137,18 @@ function neededDisplay(way: Way): string {
 
 async function still(mine: number, way: Way, held?: string): Promise<void> {
   if (way.kind === 'long') return watch(mine, way);
-  useTake.setState({ phase: { name: 'stilling' } });
+  useTake.setState({ phase: { name: 'stilling', way } });
+  const { signal } = stilling;
   try {
-    const stilled = await sources[way.source].still(neededDisplay(way), held);
+    const wanted = { ...way, display: neededDisplay(way), held, signal };
+    const stilled = await sources[way.source].still(wanted);
     if (mine !== attempt) {
       stilled.letGo?.();
       stilled.picture.close();
       return;
     }
     // Encoding begins while the region is being chosen, so confirming has nothing to wait for.
-    const png = encodeFrame(stilled.picture);
+    const png = stilled.png ? Promise.resolve(stilled.png) : encodeFrame(stilled.picture);
     prepareThumb(stilled.picture);
     png.catch(() => undefined);
     const begun: Choosing = { name: 'choosing', way, stilled, png, kind: way.kind };

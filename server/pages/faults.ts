@@ -63,7 +63,7 @@ const netErrors: [pattern: RegExp, message: string][] = [
  */
 export function pageFault(why: string, host = ''): Fault {
   const own = words[why];
-  if (own) return new Fault(own[0], own[1], own[2].replace('{host}', host));
+  if (own) return new Fault(own[0], own[1], own[2].replace('{host}', host), host ? { host } : {});
   const known = netErrors.find(([pattern]) => pattern.test(why));
   return new Fault(
     502,

@@ -92,6 +92,7 @@ export async function goTo(
 function refusedBy(proxy: Proxy, address: string): Error | null {
   const url = new URL(address);
   const port = Number(url.port) || (url.protocol === 'https:' ? 443 : 80);
-  const why = proxy.refused(url.hostname.replace(/^\[|\]$/g, ''), port);
-  return why ? pageFault(why, url.hostname) : null;
+  const host = url.hostname.replace(/^\[|\]$/g, '');
+  const why = proxy.refused(host, port);
+  return why ? pageFault(why, host) : null;
 }

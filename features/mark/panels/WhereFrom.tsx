@@ -1,18 +1,32 @@
+import type { ReactNode } from 'react';
 import { sourceLabels, type Provenance } from '@/core/contracts/provenance';
 import { formatMoment } from '../../ui/format';
 import { useDocument } from '../session/document';
+
+const SHOWN = 200;
 
 /** Of a long page: how many pictures it was joined of. */
 const joinedOf = ({ frames }: Provenance): string | undefined =>
   frames && frames > 1 ? `of ${frames} pictures` : undefined;
 
+/** Leads there, where it is a page's. */
+function Address({ written }: { written: string }) {
+  if (!/^https?:\/\//.test(written)) return written;
+  return (
+    <a href={written} target="_blank" rel="noopener noreferrer" className="break-all underline">
+      {written.length > SHOWN ? `${written.slice(0, SHOWN)}…` : written}
+    </a>
+  );
+}
+
 export function WhereFrom() {
   const provenance = useDocument((s) => s.provenance);
   const view = useDocument((s) => s.history.document.view.crop);
-  const facts: [string, string | undefined][] = [
+  const facts: [string, ReactNode][] = [
     ['From', sourceLabels[provenance.source]],
     ['Display', provenance.display],
-    ['Window', provenance.windowTitle],
+    [provenance.source === 'web' ? 'Page' : 'Window', provenance.windowTitle],
+    ['Address', provenance.address && <Address written={provenance.address} />],
     ['Part', provenance.part],
     ['File', provenance.fileName],
     ['Taken', formatMoment(provenance.takenAt)],

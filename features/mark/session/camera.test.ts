@@ -24,6 +24,18 @@ test('fit never enlarges', () => {
   expect(resolveCamera({ mode: 'fit', scale: 9, x: 0, y: 0 }, small, space).scale).toBe(1);
 });
 
+test('a long picture begins in full width at its top; asked for, all of it is shown', () => {
+  const long = { x: 0, y: 10, width: 1600, height: 9000 };
+  const start = resolveCamera({ mode: 'start', scale: 1, x: 0, y: 0 }, long, space);
+  expect(start.scale).toBe(0.5);
+  expect(toScreen(start, { x: 0, y: 10 })).toEqual({ x: 20, y: 20 });
+  expect(resolveCamera({ ...start, mode: 'fit' }, long, space).scale).toBeCloseTo(600 / 9000);
+  expect(resolveCamera({ ...start, mode: 'start' }, view, space)).toEqual({
+    ...fit,
+    mode: 'start',
+  });
+});
+
 test('screen and frame are each other’s inverse', () => {
   const p = { x: 123.25, y: 456.5 };
   expect(toFrame(fit, toScreen(fit, p))).toEqual(p);

@@ -1,10 +1,14 @@
 import type { Point } from '@/core/geometry/point';
 import { fitScale, type Rect } from '@/core/geometry/rect';
+import { isLong } from '@/core/geometry/size';
 
 /** How the frame is looked at: screen = (frame − origin) × scale. */
 export interface Camera {
-  /** Fit follows the space and the view; free stays where it was put. */
-  mode: 'fit' | 'free';
+  /**
+   * Fit follows the space and the view; start does too, but of a long picture shows its beginning in
+   * full width; free stays where it was put.
+   */
+  mode: 'fit' | 'start' | 'free';
   scale: number;
   x: number;
   y: number;
@@ -19,19 +23,20 @@ interface Space {
   height: number;
 }
 
-/** The camera with a free choice resolved, or the one that shows all of `view`. */
+/** The camera with a free choice resolved, or the one that shows all of `view`, or its beginning. */
 export function resolveCamera(camera: Camera, view: Rect, space: Space): Camera {
   if (camera.mode === 'free') return camera;
   const room = {
     width: Math.max(50, space.width - 2 * MARGIN),
     height: Math.max(50, space.height - 2 * MARGIN),
   };
-  const scale = fitScale(view, room, 1);
+  const begins = camera.mode === 'start' && isLong(view);
+  const scale = begins ? Math.min(1, room.width / view.width) : fitScale(view, room, 1);
   return {
-    mode: 'fit',
+    mode: camera.mode,
     scale,
     x: view.x - (space.width / scale - view.width) / 2,
-    y: view.y - (space.height / scale - view.height) / 2,
+    y: view.y - (begins ? MARGIN / scale : (space.height / scale - view.height) / 2),
   };
 }
 

@@ -6,7 +6,7 @@ export interface ViewState {
   camera: Camera;
 }
 
-export const viewAtFirst: ViewState = { camera: { mode: 'fit', scale: 1, x: 0, y: 0 } };
+export const viewAtFirst: ViewState = { camera: { mode: 'start', scale: 1, x: 0, y: 0 } };
 
 export const viewPart = part<ViewState>(Object.keys(viewAtFirst));
 export const useView = viewPart.use;

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Kind } from '@/core/contracts/way';
+import { isLong } from '@/core/geometry/size';
 import { withDescribed, type Part } from '@/core/screen/parts/described';
 import { findPartsIn } from '../../pictures/parts';
 import { Problem } from '../../ui/Problem';
@@ -51,6 +52,11 @@ const hints: Record<Kind, string> = {
   part: 'Point at a button, row or panel; the wheel or ↑ ↓ go out and in.',
 };
 
+const hintOf = ({ kind, stilled }: Choosing): string =>
+  kind === 'part' && isLong(stilled.picture)
+    ? 'Point at a button, row or panel; ↑ ↓ go out and in, the wheel goes on.'
+    : hints[kind];
+
 /** Choosing on the stilled picture: nothing on it can close or change any more. */
 export function Chooser({ choosing }: { choosing: Choosing }) {
   const { kind, stilled, chosen } = choosing;
@@ -59,7 +65,7 @@ export function Chooser({ choosing }: { choosing: Choosing }) {
   const problem = useTake((s) => s.problem);
   const surface = useRef<HTMLDivElement>(null);
   useEffect(() => surface.current?.focus(), []);
-  const hint = reading === 'colour' ? 'Click a pixel to copy its colour.' : hints[kind];
+  const hint = reading === 'colour' ? 'Click a pixel to copy its colour.' : hintOf(choosing);
   return (
     <div
       ref={surface}

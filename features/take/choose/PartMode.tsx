@@ -1,6 +1,7 @@
 import { useCallback, useState } from 'react';
 import type { Point } from '@/core/geometry/point';
 import { centre } from '@/core/geometry/rect';
+import { isLong } from '@/core/geometry/size';
 import { isArrow } from '@/core/region/selection';
 import type { Part } from '@/core/screen/parts/described';
 import { partsAt } from '@/core/screen/parts';
@@ -21,7 +22,9 @@ export function PartMode({ choosing, parts }: Props) {
   const { picture } = choosing.stilled;
   const [at, setAt] = useState<Point | null>(null);
   const [level, setLevel] = useState(0);
-  const middle = centre({ x: 0, y: 0, width: picture.width, height: picture.height });
+  const { width, height } = picture;
+  // Of a long one the beginning is what is seen.
+  const middle = centre({ x: 0, y: 0, width, height: isLong(picture) ? width : height });
   const chain = parts ? partsAt(parts, at ?? middle) : [];
   const depth = Math.min(level, Math.max(0, chain.length - 1));
   const part = chain[depth] ?? null;
@@ -73,6 +76,7 @@ export function PartMode({ choosing, parts }: Props) {
         }}
         onUp={take}
         onWheel={step}
+        follow={part}
         overlay={(scale) => (
           <Outline region={part} frame={picture} scale={scale} label={words ?? undefined} />
         )}

@@ -89,6 +89,7 @@ export function RegionMode({ choosing, parts, oval = false }: Props) {
         onDown={down}
         onMove={move}
         onUp={up}
+        follow={selection.drag ? null : region}
         overlay={(scale) => <RegionOutline selection={selection} scale={scale} oval={oval} />}
       />
       <Footer

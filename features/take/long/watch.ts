@@ -61,7 +61,7 @@ export async function watchLong(way: Way): Promise<void> {
   await beginStitch();
   if (sources[way.source].showsRezzik) await pause(SETTLES);
   while (!mine.stopped) {
-    const stilled = await sources[way.source].still(way.display);
+    const stilled = await sources[way.source].still(way);
     mine.from ||= stilled.provenance.takenAt;
     if (!mine.stopped) await look(mine, stilled);
     if (mine.first !== stilled) letGo(stilled);

@@ -1,7 +1,7 @@
 import type { LucideIcon } from 'lucide-react';
 import type { ComponentType } from 'react';
 import type { Provenance } from '@/core/contracts/provenance';
-import type { TakenFrom } from '@/core/contracts/way';
+import type { TakenFrom, Way } from '@/core/contracts/way';
 import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
 import type { DescribedPart } from '@/core/screen/parts/described';
@@ -40,6 +40,10 @@ export interface Stilled {
   title: string;
   /** Where the picture's corner lies in the source, so that a region can be taken again. */
   origin: Point;
+  /** Its picture as a file, where it came as one. */
+  png?: Blob;
+  /** What to know about how it came. */
+  said?: readonly string[];
   /** From back to front; null when the source knows of no windows. */
   windows: readonly StillWindow[] | null;
   focused: number | null;
@@ -83,6 +87,14 @@ export interface Turn {
   at: Point | null;
 }
 
+/** What shall be stilled. */
+export interface Wanted extends Pick<Way, 'display' | 'page'> {
+  /** A picture that the source holds still already. */
+  held?: string;
+  /** Nobody wants it any more. */
+  signal?: AbortSignal;
+}
+
 /** A place frames come from, as far as it is not looked at. What it can do decides what Take offers. */
 export interface Unseen {
   name: TakenFrom;
@@ -93,13 +105,13 @@ export interface Unseen {
   changes?: (heard: () => void) => () => void;
   /** The displays one may choose from; empty when the source is one picture. */
   displays: () => readonly SourceDisplay[];
+  /** What Full screen takes here, where that is no screen: its note, and what the button says. */
+  full?: { note: string; take: string };
   /**
-   * Everything on the chosen display at this moment, whole resolution.
-   * @param display an id, `all`, or `current` for the one being worked on
-   * @param held a picture that the source holds still already
+   * Everything at this moment, whole resolution.
    * @throws with words for the person
    */
-  still: (display: string, held?: string) => Promise<Stilled>;
+  still: (wanted: Wanted) => Promise<Stilled>;
   /** Its pictures may show Rezzik's own page. */
   showsRezzik?: true;
   /**
@@ -109,10 +121,15 @@ export interface Unseen {
   scroll?: (turn: Turn) => Promise<void>;
 }
 
+export interface LiveProps {
+  /** Takes now; absent while something is taken. */
+  take?: () => void;
+}
+
 /** A source, with its icon and what Take shows of it while nothing is taken. */
 export interface Source extends Unseen {
   icon: LucideIcon;
-  Live: ComponentType;
+  Live: ComponentType<LiveProps>;
 }
 
 /** Things in the pixels of a whole source, as they lie on a picture of one part of it. */

@@ -99,6 +99,7 @@ export const cameraSource: Unseen = {
     long: 'A camera has nothing to scroll.',
     pointer: { not: 'A camera picture has no pointer; one can be put on in Mark.' },
   },
+  full: { note: 'All that the camera sees', take: 'Take the picture' },
   displays: () => [],
   still,
 };

@@ -13,7 +13,7 @@ import { TITLE_HEIGHT } from '@/core/desk/windows';
 import { bottom, contains, right, type Rect } from '@/core/geometry/rect';
 import { shapePiece } from '@/core/take/pointerPiece';
 import { loadShaper } from '@/workers/loadShaper';
-import { onPicture, type Unseen, type Stilled, type StillWindow } from '../contract';
+import { onPicture, type Unseen, type Stilled, type StillWindow, type Wanted } from '../contract';
 
 interface DeskStore {
   desk: Desk;
@@ -92,7 +92,7 @@ async function paint(desk: Desk, part: Rect): Promise<ImageBitmap> {
   return createImageBitmap(canvas);
 }
 
-async function still(display: string): Promise<Stilled> {
+async function still({ display }: Wanted): Promise<Stilled> {
   const { desk } = useDesk.getState();
   const part = deskPart(display, desk);
   const shown = deskDisplays.filter((d) => contains(part, d.bounds));

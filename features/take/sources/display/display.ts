@@ -19,6 +19,7 @@ import {
   type StillPointer,
   type StillWindow,
   type Turn,
+  type Wanted,
 } from '../contract';
 
 interface DisplayStore {
@@ -77,7 +78,7 @@ async function ofWindow(held: ScreenStill, part: Rect, id: number): Promise<OwnP
   return { picture, origin, whole: true, pointer: pointerOn(held, place) };
 }
 
-async function still(display: string, before?: string): Promise<Stilled> {
+async function still({ display, held: before }: Wanted): Promise<Stilled> {
   const held = await (before ? api.heldStill(before) : api.stillDisplay());
   const part = partOf(held, display);
   const picture = await bitmapOf(await api.stillPixels(held.id), held, part);

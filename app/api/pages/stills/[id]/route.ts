@@ -1,4 +1,4 @@
-import { pageStillSchema, pageWishSchema } from '@/core/contracts/page';
+import { pageProgressSchema, pageStillSchema, pageWishSchema } from '@/core/contracts/page';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';
 import { dropPage, holdPage, progressOf } from '@/server/pages/held';
@@ -16,7 +16,9 @@ export const PUT = route<Params>(async (request, params) => {
 
 /** What goes on with it. */
 export const GET = route<Params>((_, params) =>
-  Promise.resolve(Response.json({ progress: progressOf(readId(params)) })),
+  Promise.resolve(
+    Response.json(pageProgressSchema.parse({ progress: progressOf(readId(params)) })),
+  ),
 );
 
 export const DELETE = route<Params>((_, params) => {
