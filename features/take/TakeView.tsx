@@ -94,7 +94,7 @@ export function TakeView() {
             <LongView way={phase.way} />
           ) : (
             <>
-              <Live take={ready ? () => startTake() : undefined} />
+              <Live {...(ready ? { take: () => startTake() } : { stop: cancelTake })} />
               <Routines />
               <LastTaken />
             </>

@@ -22,7 +22,7 @@ export function route<P = Record<string, never>>(
   handle: (request: Request, params: P) => Promise<Response>,
 ): (request: Request, context: Context<P>) => Promise<Response> {
   return async (request, context) => {
-    const answer = await attempt(() =>
+    const answer = await attempt(request.signal, () =>
       countBodies(async () => {
         guard(request.headers, env().port);
         return handle(request, await context.params);
@@ -34,10 +34,12 @@ export function route<P = Record<string, never>>(
   };
 }
 
-async function attempt(act: () => Promise<Response>): Promise<Response> {
+async function attempt(signal: AbortSignal, act: () => Promise<Response>): Promise<Response> {
   try {
     return await act();
   } catch (error) {
+    // Whoever asked is gone, and what was done for them has ended with it.
+    if (signal.aborted) return new Response(null, { status: 499 });
     const fault = error instanceof Fault ? error : faultOf(error);
     if (fault) {
       const { status, code, message, more } = fault;

@@ -1,4 +1,6 @@
 import pLimit from 'p-limit';
+import type { ResizeOptions } from 'sharp';
+import { isLong, type Size } from '@/core/geometry/size';
 import { withCaption } from '@/core/keep/caption';
 import { sheetOf } from '@/core/document/view';
 import { wholeSize } from '@/core/paint/whole';
@@ -77,11 +79,20 @@ const captioned = (shot: Paintable): Paintable => ({
   document: withCaption(shot, true, timeZone()),
 });
 
+/** Small as a whole; of a long page its beginning, as the whole of it would be a thread. */
+function thumbnailOf(size: Size): ResizeOptions {
+  if (!isLong(size)) return { ...THUMBNAIL, fit: 'inside', withoutEnlargement: true };
+  const width = Math.min(THUMBNAIL.width, size.width);
+  const height = Math.min(size.height, Math.round((width * THUMBNAIL.height) / THUMBNAIL.width));
+  return { width, height, fit: 'cover', position: 'top' };
+}
+
 async function makeThumbnail(id: string): Promise<Uint8Array> {
   const paintable = await getPaintable(id);
-  const image = unpainted(paintable) ?? fromPixels(await paint(captioned(paintable)));
+  const shown = captioned(paintable);
+  const image = unpainted(paintable) ?? fromPixels(await paint(shown));
   const bytes = await image
-    .resize({ ...THUMBNAIL, fit: 'inside', withoutEnlargement: true })
+    .resize(thumbnailOf(wholeSize(shown.document, await serverShaper())))
     .webp({ quality: 80 })
     .toBuffer();
   await sql()`insert into thumbnails (shot_id, revision, bytes)

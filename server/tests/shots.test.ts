@@ -256,6 +256,22 @@ describe('pictures', () => {
   });
 });
 
+test('the thumbnail of a long picture shows its beginning, not a thread', async () => {
+  const plain = (height: number, background: string) =>
+    ({ create: { width: 120, height, channels: 3, background } }) as const;
+  const long = await sharp(plain(1200, '#2F6B4F'))
+    .composite([{ input: plain(400, '#D55E00'), left: 0, top: 0 }])
+    .png()
+    .toBuffer();
+  const { id } = await storeShot({ picture: long });
+  const answer = await thumbnailRoute.GET(request(`/api/shots/${id}/thumbnail`), at({ id }));
+  const { data, info } = await sharp(Buffer.from(await answer.arrayBuffer()))
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  expect([info.width, info.height]).toEqual([120, 80]);
+  expect((data.at(-3) ?? 0) > 180 && (data.at(-1) ?? 255) < 60).toBe(true);
+});
+
 describe('the list', () => {
   test('goes by keyset, newest first, without gaps or repeats', async () => {
     const moment = (i: number) =>

@@ -124,6 +124,8 @@ export interface Unseen {
 export interface LiveProps {
   /** Takes now; absent while something is taken. */
   take?: () => void;
+  /** Ends what is taken; absent while nothing is. */
+  stop?: () => void;
 }
 
 /** A source, with its icon and what Take shows of it while nothing is taken. */

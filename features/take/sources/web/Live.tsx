@@ -1,9 +1,11 @@
 import { Flower2, Globe } from 'lucide-react';
 import { useState } from 'react';
+import { flushSync } from 'react-dom';
 import { PAGE_WAIT, addressProblem, pageWidths, type WayPage } from '@/core/contracts/page';
 import { messageOf } from '../../../api/ask';
 import { api } from '../../../api/client';
 import { changeSettings, changeWay, useSettings } from '../../../settings/settingsStore';
+import { giveKeysBack } from '../../../keys/focus';
 import { Button } from '../../../ui/Button';
 import { ChipRadios } from '../../../ui/ChipRadios';
 import { Modal } from '../../../ui/Modal';
@@ -13,14 +15,14 @@ import type { LiveProps } from '../contract';
 import { useWeb } from './web';
 
 /** A web page: its address, how it is laid out, and what goes on while it is taken. */
-export function Live({ take }: LiveProps) {
+export function Live(props: LiveProps) {
   const allowed = useSettings((s) => s.settings.pagesAllowed);
   return (
     <>
       <h1 className="mb-3 font-name text-lg">Web page</h1>
       {allowed ? (
         <div className="flex min-h-0 max-w-3xl grow flex-col gap-4 overflow-auto">
-          <Form take={take} />
+          <Form {...props} />
           <Going />
         </div>
       ) : (
@@ -62,7 +64,7 @@ function setAddress(text: string): void {
   changePage({ address: isAddress ? text.trim() : '' });
 }
 
-function Form({ take }: LiveProps) {
+function Form({ take, stop }: LiveProps) {
   const { address } = useSettings((s) => s.settings.way.page);
   const typed = useWeb((s) => s.typed);
   const [writing, setWriting] = useState<string | null>(null);
@@ -91,7 +93,13 @@ function Form({ take }: LiveProps) {
             onChange={(event) => setWriting(event.target.value)}
             onBlur={commit}
             onKeyDown={(event) => {
-              if (event.key !== 'Enter' || event.nativeEvent.isComposing) return;
+              if (event.nativeEvent.isComposing) return;
+              if (event.key === 'Escape' && stop) return stop();
+              if (event.key === 'Escape') {
+                flushSync(() => setWriting(null));
+                giveKeysBack(event.currentTarget);
+              }
+              if (event.key !== 'Enter') return;
               event.preventDefault();
               commit();
               take?.();
