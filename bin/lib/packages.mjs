@@ -85,8 +85,14 @@ const measured = {
 
 export const toMeasure = Object.keys(measured);
 export const toServe = ['postgresql'];
-/** Offered: without them something is slower or less, and nothing is missing. */
-export const wished = ['tesseract-ocr'];
+/** Offered: Rezzik works without them, and then something is slower or less. */
+const without = {
+  'tesseract-ocr': 'words in pictures are read slower',
+  'chromium-headless-shell': 'no web page can be taken by its address',
+};
+/** Either of Debian's two takes pages. */
+export const browsers = () => (onPath('chromium') ? [] : ['chromium-headless-shell']);
+export const wished = () => ['tesseract-ocr', ...browsers()];
 export const toTest = Object.keys(known);
 
 /**
@@ -133,8 +139,9 @@ export async function offerPackages(names) {
   try {
     await needPackages(names, IMPATIENT);
   } catch (error) {
+    const less = names.filter((name) => !known[name]()).map((name) => without[name]);
     say(
-      `${error instanceof Stop ? error.message : error}\nRezzik works without; words in pictures are read slower then.\n`,
+      `${error instanceof Stop ? error.message : error}\nRezzik works without; ${less.join(', and ')} then.\n`,
     );
   }
 }

@@ -6,7 +6,14 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { needBuild } from './build.mjs';
 import { lesserUser, startDatabase } from './database.mjs';
-import { needModules, needPackages, offerPackages, toServe, wished } from './packages.mjs';
+import {
+  browsers,
+  needModules,
+  needPackages,
+  offerPackages,
+  toServe,
+  wished,
+} from './packages.mjs';
 import { dataDir, top } from './paths.mjs';
 import { absent, ownHosts } from './front.mjs';
 import { makePrivate } from './private.mjs';
@@ -126,6 +133,8 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   await needPort(port, name);
   const own = !process.env.DATABASE_URL;
   if (own) await needPackages(toServe);
+  // The demo takes a web page.
+  if (demo) await offerPackages(browsers());
   await needModules();
   if (mode === 'start') await needBuild(process.env.REZZIK_DIST);
   process.umask(0o077);
@@ -169,7 +178,7 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   if (await answers(port, app)) {
     say(`\nRezzik is at http://127.0.0.1:${port}   (Ctrl-C stops it)\n`);
     // Beside what is served, which does without.
-    void offerPackages(wished);
+    void offerPackages(wished());
   } else if (!hasEnded(app)) {
     await stop();
     throw new Stop('Rezzik did not answer, and was stopped.');

@@ -33,6 +33,7 @@ import { setTags } from '../tags/tags';
 import { longRegister } from './longPage';
 import { fillGuides } from './guides';
 import { demoShots, type DemoShot } from './shots';
+import { practicePage, type Pictured } from './webPage';
 
 /** An id that is the same on every start, so that a fill that was cut short goes on where it was. */
 function fixedId(name: string): string {
@@ -121,13 +122,10 @@ export async function fillDemo(now = new Date()): Promise<void> {
 
 async function storeDemoShot(id: string, shot: DemoShot, index: number, now: Date): Promise<void> {
   const at = takenAt(shot, now);
-  const desk = arrange(shot, at.getTime(), index);
-  const display = deskDisplays.find((d) => d.name === shot.display);
-  const shaper = await serverShaper();
-  const long = shot.long ? await longRegister(desk, shaper) : null;
-  const pixels = long ?? painted(desk, display?.bounds ?? deskBounds, shaper);
-  const { width, height } = pixels;
-  const window = long ? windowTitles.register : frontWindow(desk, display)?.title;
+  const pictured =
+    shot.page === undefined ? await onDesk(shot, at, index) : await practicePage(shot.page, at);
+  if (!pictured) return;
+  const { width, height, picture, provenance } = pictured;
   const document: ShotDocument = {
     version: DOCUMENT_VERSION,
     view: { crop: shot.crop ?? { x: 0, y: 0, width, height } },
@@ -135,23 +133,31 @@ async function storeDemoShot(id: string, shot: DemoShot, index: number, now: Dat
     ...(shot.description && { description: shot.description }),
     marks: (shot.marks ?? []).map((mark) => markSchema.parse(mark)),
   };
-  await storeShot({
-    id,
-    title: shot.title,
-    picture: await plainPng(pixels),
-    document,
-    provenance: {
-      source: 'desk',
-      takenAt: at.toISOString(),
-      display: display?.name ?? 'Both displays',
-      windowTitle: window,
-      ...(long && { frames: long.frames, until: at.toISOString() }),
-    },
-  });
+  await storeShot({ id, title: shot.title, picture, document, provenance });
   if (shot.tags) await setTags(id, shot.tags);
   for (const name of shot.keep ?? []) await keepCopy(id, { folderId: fixedId(name) });
   const folderId = fixedId('Guides');
   for (const format of shot.also ?? []) await keepCopy(id, { folderId, format });
+}
+
+/** What the shot shows of the desk. */
+async function onDesk(shot: DemoShot, at: Date, index: number): Promise<Pictured> {
+  const desk = arrange(shot, at.getTime(), index);
+  const display = deskDisplays.find((d) => d.name === shot.display);
+  const shaper = await serverShaper();
+  const long = shot.long ? await longRegister(desk, shaper) : null;
+  const pixels = long ?? painted(desk, display?.bounds ?? deskBounds, shaper);
+  return {
+    picture: await plainPng(pixels),
+    ...{ width: pixels.width, height: pixels.height },
+    provenance: {
+      source: 'desk',
+      takenAt: at.toISOString(),
+      display: display?.name ?? 'Both displays',
+      windowTitle: long ? windowTitles.register : frontWindow(desk, display)?.title,
+      ...(long && { frames: long.frames, until: at.toISOString() }),
+    },
+  };
 }
 
 /** A part of the desk; only the whole of it has corners where nothing is. */

@@ -22,6 +22,8 @@ export interface DemoShot {
   finish?: Finish;
   /** The register in its whole length. */
   long?: true;
+  /** Not of the desk, but this page of the practice web site. */
+  page?: string;
   keep?: ('Guides' | 'Faults' | 'Records' | 'Web')[];
   /** Formats in which it is kept in Guides besides. */
   also?: FormatName[];
@@ -310,6 +312,15 @@ export const demoShots: readonly DemoShot[] = [
     long: true,
     tags: ['Beds'],
     description: 'The whole plant register: 214 accessions with name, bed and last check.',
+  },
+  {
+    title: 'Seed list of the garden’s site',
+    daysAgo: 2,
+    time: '15:25',
+    display: 'Left',
+    page: 'seeds',
+    marks: [box('b', { x: 28, y: 322, width: 904, height: 40 }, BLUE)],
+    tags: ['Seeds'],
   },
   {
     ...whole('Right display at noon', 2, '12:11', 'Right'),
