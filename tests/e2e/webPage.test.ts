@@ -5,6 +5,7 @@ import { By, Key } from 'selenium-webdriver';
 import { settingsAnswerSchema } from '@/core/contracts/settings';
 import { getPixels, getShot, listShots, read, setWay } from './lib/app';
 import { appUrl } from './lib/browser';
+import { addRoutine } from './lib/hand';
 import { app, browser, inOneBrowser } from './lib/suite';
 
 inOneBrowser();
@@ -105,6 +106,22 @@ test('three actions: Web page, the address, Enter; asked once before it comes fr
   await app.click('Forget localhost');
   await app.until('it is forgotten', async () => (await settings()).pageHosts.length === 0);
 }, 90_000);
+
+/** docs/actions.md: a web page by a routine in one action. */
+test('a routine’s key takes the page it was made for, whatever is set now', async () => {
+  await change({ pageHosts: ['localhost'] });
+  const { page } = (await settings()).way;
+  const way = { page: { ...page, address: `${host}/beds`, dark: true, width: 500, whole: false } };
+  await addRoutine('f6', { source: 'web', kind: 'full', ...way });
+  await app.go('/take');
+  await app.desk();
+  await app.until('its key', () => app.has('[aria-keyshortcuts="f6"], [aria-keyshortcuts="F6"]'));
+  await app.keys(Key.F6);
+  const id = await app.marked();
+  await app.stored();
+  const { width, provenance } = await getShot(id);
+  expect([width, provenance.address]).toEqual([500, `http://${host}/beds`]);
+}, 60_000);
 
 test('Esc ends what is waited for, and leaves nothing', async () => {
   await change({ pageHosts: ['localhost'] });
