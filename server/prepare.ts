@@ -13,6 +13,7 @@ import { resumePractice } from './remote/ownPractice';
 import { sealOld } from './remote/sealed';
 import { mendArchives } from './archive/fromFile';
 import { watchPlan } from './archive/plan';
+import './take/long';
 import './take/pages';
 import './remote/sendings';
 import { indexMissing } from './indexing/indexing';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { limits } from '../values/limits';
 import { thenStepSchema } from '../places/registry';
-import { storedSchema } from './shot';
+import { storedSchema, title } from './shot';
 import { line } from '../values/text';
 
 /** Whole pixels of the virtual screen; windows may hang over its edges. */
@@ -111,6 +111,22 @@ export const displayShotSchema = z.strictObject({
   then: z.array(thenStepSchema).max(8).default([]),
 });
 export type DisplayShot = z.infer<typeof displayShotSchema>;
+
+export const directions = ['down', 'up', 'right', 'left'] as const;
+/** Something longer than it is seen, scrolled by itself to its end. */
+export const longShotSchema = z.strictObject({
+  kind: z.literal('long'),
+  /** The window in use when neither this nor a region is said. */
+  windowId: z.int().min(0).optional(),
+  /** Pixels of the virtual screen. */
+  region: place.optional(),
+  direction: z.enum(directions).default('down'),
+  delay: z.number().min(0).max(limits.delay).default(0),
+  id: z.uuid().optional(),
+  title: title.optional(),
+  then: z.array(thenStepSchema).max(8).default([]),
+});
+export type LongShot = z.infer<typeof longShotSchema>;
 
 export const displayStoredSchema = storedSchema.extend({
   /** Said where a window is covered and its own pixels could not be had. */

@@ -7,6 +7,7 @@ import {
   ink,
   LINE,
   longPage,
+  numberedList,
   put,
   seen,
   steps,
@@ -27,6 +28,35 @@ const one = (to: Joiner): Frame => {
   if (!only || more.length > 0) throw new Error(`There are ${more.length + 1} pieces.`);
   return only;
 };
+
+describe('a list whose lines are alike but for their numbers', () => {
+  const page = numberedList(WIDTH, 70);
+  const end = page.height - HEIGHT;
+
+  test.each([50, 110, 150, 190, 210])('is joined to the pixel, %d pixels at a time', (by) => {
+    for (const offsets of [steps(end, by), steps(end, by).map((y) => end - y)]) {
+      const to = joiner();
+      for (const y of offsets) expect(to.add(seen(page, y))).toMatch(/first|joined/);
+      const top = Math.min(...offsets);
+      const height = Math.max(...offsets) - top + HEIGHT;
+      expect(different(one(to), seen(page, top, height))).toBe(0);
+    }
+  });
+
+  test.each([410, 430, 500, 570, 610, 700])(
+    'scrolled too far by %d it is a gap, not a guess',
+    (by) => {
+      for (const offsets of [steps(end, by), steps(end, by).map((y) => end - y)]) {
+        const to = joiner();
+        const [first, ...others] = addAll(
+          to,
+          offsets.map((y) => seen(page, y)),
+        );
+        expect([first, ...new Set(others)]).toEqual(['first', 'apart']);
+      }
+    },
+  );
+});
 
 describe('a page that is scrolled', () => {
   const page = longPage(WIDTH, 1600);

@@ -11,6 +11,8 @@ const MOST_PIECES = 12;
 const MOST_NEW = 0.7;
 /** With less of what is drawn changed nothing was scrolled: something on it moves. */
 const RESTLESS = 0.3;
+/** … and of its rows, in so many. */
+const RESTLESS_ROWS = 0.5;
 
 /**
  * What became of a frame: the first of a piece; nothing new on it; laid where it belongs; nobody
@@ -112,7 +114,9 @@ export class Joiner {
   /** Which of some frames another one fits to, and how. */
   #match(ends: readonly Placed[], frame: Frame, keys: RowKeys): Match | null {
     for (const from of ends) {
-      const shift = votedShift(from.keys, keys);
+      const shift = votedShift(from.keys, keys, (asked) =>
+        this.#motion.bearsOut(from.frame, frame, asked),
+      );
       if (shift === null) continue;
       const { top, bottom } = this.#motion.part;
       if (Math.abs(shift) > MOST_NEW * (bottom - top)) continue;
@@ -144,20 +148,28 @@ export class Joiner {
     }
   }
 
-  /** Most of what is drawn there is still in its place: it was not scrolled. */
+  /**
+   * Most of what is drawn there is still in its place, and what is not lies somewhere by itself: it
+   * was not scrolled. A list of lines that are alike but for a number changes little, but everywhere.
+   */
   #isRestless(before: Frame, now: Frame): boolean {
     const { top, bottom, left, right } = this.#motion.part;
-    let [changed, drawn] = [0, 0];
+    let [changed, drawn, changedRows, drawnRows] = [0, 0, 0, 0];
     for (let y = top; y < bottom; y += 1) {
+      let [changedHere, drawnHere] = [0, 0];
       for (let x = left + 1; x < right; x += 1) {
         const at = y * now.width + x;
         const word = before.words[at];
         if (word === before.words[at - 1]) continue;
-        drawn += 1;
-        if (word !== now.words[at]) changed += 1;
+        drawnHere += 1;
+        if (word !== now.words[at]) changedHere += 1;
       }
+      drawn += drawnHere;
+      changed += changedHere;
+      if (drawnHere > 0) drawnRows += 1;
+      if (changedHere > 0) changedRows += 1;
     }
-    return changed < RESTLESS * drawn;
+    return changed < RESTLESS * drawn && changedRows < RESTLESS_ROWS * drawnRows;
   }
 
   /** Every `by`th pixel of every piece, as far as they are laid: at most so many rows of each. */

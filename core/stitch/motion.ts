@@ -74,13 +74,24 @@ export class Motion {
    *   then nothing is learned from them
    */
   look(before: Frame, now: Frame, shift: number): Uint8Array | null {
-    const did = runsBetween(before, now, shift);
-    const place = this.#isKnown ? this.#runsOfPart : movedPlace(did, this.#runs);
-    const [moved, neither] = this.#count(did, place);
-    if (moved < LEAST_MOVED || neither > moved) return null;
+    const { did, place, isBorneOut } = this.#judge(before, now, shift);
+    if (!isBorneOut) return null;
     this.#learn(now, did, place);
     this.#over = lyingOver(now, did, this.#over);
     return this.#doings(did, this.#over);
+  }
+
+  /** Whether two frames bear out that the second is moved up by `shift`; nothing is learned from them. */
+  bearsOut(before: Frame, now: Frame, shift: number): boolean {
+    return this.#judge(before, now, shift).isBorneOut;
+  }
+
+  #judge(before: Frame, now: Frame, shift: number) {
+    const did = runsBetween(before, now, shift);
+    const place = this.#isKnown ? this.#runsOfPart : movedPlace(did, this.#runs);
+    const { moved, neither, whole, broken } = this.#count(did, place);
+    const isBorneOut = moved >= LEAST_MOVED && neither <= moved && broken <= whole;
+    return { did, place, isBorneOut };
   }
 
   get #isKnown(): boolean {
@@ -92,17 +103,26 @@ export class Motion {
     return { top, bottom, from: Math.ceil(left / RUN), to: Math.ceil(right / RUN) };
   }
 
-  /** How many runs moved, and how many did neither, in a place. */
-  #count(did: Uint8Array, { top, bottom, from, to }: Place): [moved: number, neither: number] {
-    let [moved, neither] = [0, 0];
+  /**
+   * How many runs moved, and how many did neither, in a place; and in how many rows all that moved
+   * did so, and in how many some did neither. Lines that are alike but for a number, laid over each
+   * other wrongly, mostly fit, yet hardly a row of theirs does.
+   */
+  #count(did: Uint8Array, { top, bottom, from, to }: Place) {
+    const counts = { moved: 0, neither: 0, whole: 0, broken: 0 };
     for (let y = top; y < bottom; y += 1) {
+      let [moved, neither] = [0, 0];
       for (let run = from; run < to; run += 1) {
         const what = did[y * this.#runs + run];
         if (what === MOVED) moved += 1;
         else if (what === 0) neither += 1;
       }
+      counts.moved += moved;
+      counts.neither += neither;
+      if (neither > 0) counts.broken += 1;
+      else if (moved > 0) counts.whole += 1;
     }
-    return [moved, neither];
+    return counts;
   }
 
   #learn(now: Frame, did: Uint8Array, place: Place): void {

@@ -8,6 +8,8 @@ const ROWS = 3;
 /** A shift is one with so many votes, and so many times those of the next. */
 const LEAST_VOTES = 20;
 const CLEAR = 3;
+/** So many are asked about where none is clear. */
+const ASKED = 4;
 
 const TWICE = -2;
 const NOWHERE = -1;
@@ -54,34 +56,61 @@ class Places {
 
 const mixed = (hash: number, word: number): number => Math.imul(hash ^ word, 0x01000193) | 0;
 
-/** The keys of a frame. */
+/** The keys of a frame: of its strips, of each two of them beside each other, and so on to all. */
 export function rowKeys({ words, width, height }: Frame): RowKeys {
   const side = width < NARROW ? STRIP.narrow : STRIP.wide;
   const strips = Math.max(1, Math.floor(width / side));
-  const keys = new Int32Array(strips * height);
-  const rows = new Int32Array(height);
-  for (let strip = 0; strip < strips; strip += 1) {
+  let level = Array.from({ length: strips }, (_, strip) => {
     const from = strip * side;
     const to = strip === strips - 1 ? width : from + side;
+    const rows = new Int32Array(height);
     for (let y = 0; y < height; y += 1) rows[y] = hashOf(words, y * width + from, y * width + to);
-    for (let y = 0; y + ROWS <= height; y += 1) {
-      let key = mixed(0x811c9dc5, strip);
-      let drawn = 0;
-      for (let i = 0; i < ROWS; i += 1) {
-        const row = rows[y + i] as number;
-        drawn |= row;
-        key = mixed(key, row);
-      }
-      // Zero is no key.
-      if (drawn !== 0) keys[strip * height + y] = key || 1;
-    }
+    return rows;
+  });
+  const all = [...level];
+  // Lines that are alike but for a number are known by all of them that stands beside each other.
+  while (level.length > 1) {
+    level = inPairs(level);
+    all.push(...level);
   }
+  const keys = new Int32Array(all.length * height);
+  all.forEach((rows, strip) => keys.set(keysOf(rows, strip), strip * height));
   const once = new Places(keys.length);
   for (let at = 0; at < keys.length; at += 1) {
     const key = keys[at] as number;
     if (key !== 0) once.add(key, at % height);
   }
   return { keys, rows: height, once };
+}
+
+/** Rows of two strips that lie beside each other as those of one; a last odd one is left out. */
+function inPairs(strips: readonly Int32Array[]): Int32Array<ArrayBuffer>[] {
+  return Array.from({ length: Math.floor(strips.length / 2) }, (_, pair) => {
+    const [left, right] = [strips[2 * pair] as Int32Array, strips[2 * pair + 1] as Int32Array];
+    const rows = new Int32Array(left.length);
+    for (let y = 0; y < rows.length; y += 1) {
+      const [one, other] = [left[y] as number, right[y] as number];
+      if (one !== 0 || other !== 0) rows[y] = mixed(mixed(0x811c9dc5, one), other) || 1;
+    }
+    return rows;
+  });
+}
+
+/** A key for each row of a strip and those below it. */
+function keysOf(rows: Int32Array, strip: number): Int32Array {
+  const keys = new Int32Array(rows.length);
+  for (let y = 0; y + ROWS <= rows.length; y += 1) {
+    let key = mixed(0x811c9dc5, strip);
+    let drawn = 0;
+    for (let i = 0; i < ROWS; i += 1) {
+      const row = rows[y + i] as number;
+      drawn |= row;
+      key = mixed(key, row);
+    }
+    // Zero is no key.
+    if (drawn !== 0) keys[y] = key || 1;
+  }
+  return keys;
 }
 
 /** A hash of some pixels (FNV-1a by words); 0 where all are of one colour. */
@@ -128,8 +157,19 @@ export function votedShifts(before: RowKeys, now: RowKeys, most: number): Voted[
   return voted.sort((a, b) => b.votes - a.votes).slice(0, most);
 }
 
-/** The one shift that is voted for; null where too little was seen again, or it fits several. */
-export function votedShift(before: RowKeys, now: RowKeys): number | null {
-  const [best, second] = votedShifts(before, now, 2);
-  return best && best.votes >= CLEAR * (second?.votes ?? 0) ? best.shift : null;
+/**
+ * The one shift that is voted for; null where too little was seen again, or it fits several.
+ * @param isBorneOut asked of those that are not clear by their votes alone
+ */
+export function votedShift(
+  before: RowKeys,
+  now: RowKeys,
+  isBorneOut: (shift: number) => boolean,
+): number | null {
+  const voted = votedShifts(before, now, ASKED);
+  const [best, second] = voted;
+  if (!best) return null;
+  if (best.votes >= CLEAR * (second?.votes ?? 0)) return best.shift;
+  const left = voted.filter(({ shift }) => isBorneOut(shift));
+  return left.length === 1 && left[0] === best ? best.shift : null;
 }

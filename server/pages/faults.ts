@@ -83,16 +83,3 @@ export function saidOf(status: number): string[] {
   if (status >= 400) return [`The site answered with an error (${status}).`];
   return [];
 }
-
-const statuses = new Map<string, number>([
-  ...Object.values(words).map(([status, code]) => [code, status] as const),
-  ...([
-    ['no-page', 502],
-    ['no-browser', 503],
-    ['inside', 500],
-    ['stopped', 409],
-  ] as const),
-]);
-
-/** The status of an answer that tells of a problem afterwards. */
-export const statusOf = (code: string): number => statuses.get(code) ?? 422;

@@ -151,6 +151,30 @@ function begin(thread: Thread, job: Job): void {
   thread.worker.postMessage({ id, task, input });
 }
 
+/** A thread of one's own, which keeps what its tasks leave in it. */
+export interface OwnThread {
+  /** One task after the other. @throws as `run` does */
+  run: <N extends TaskName>(task: N, input: TaskInput<N>) => Promise<TaskValue<N>>;
+  end: () => void;
+}
+
+/** For tasks that go on from one another; whoever asks for it ends it. */
+export function ownThread(): OwnThread {
+  const thread = start();
+  // Nothing of the pool is done in it.
+  pool.threads = pool.threads.filter((other) => other !== thread);
+  return {
+    run: (task, input) =>
+      new Promise((resolve, reject) => {
+        pool.last += 1;
+        const done = (value: unknown) => resolve(value as TaskValue<typeof task>);
+        const job = { id: pool.last, task, input, pixels: 0, ms: MOST_TIME, done, failed: reject };
+        begin(thread, job);
+      }),
+    end: () => end(thread, new Error('Nobody waits for it any more.')),
+  };
+}
+
 function start(): Thread {
   const resourceLimits = { maxOldGenerationSizeMb: mostMemory() };
   const worker = new Worker(new URL('./worker.ts', import.meta.url), { resourceLimits });

@@ -75,8 +75,7 @@ export async function takeDisplay(wish: DisplayShot): Promise<DisplayStored> {
   if (wish.delay > 0) await wait(wish.delay * 1000);
   const still = await stillNow();
   try {
-    const window = wish.kind === 'window' ? await wantedWindow(still, wish.windowId) : undefined;
-    const place = wantedPlace(still, wish, window);
+    const { place, window } = await placeOf(still, wish);
     const { pixels, crop, origin, visibleOnly, offDisplay } = await framed(still, place, window);
     const pointer = wish.pointer ? pointerOn(still, origin) : null;
     const stored = await storeShot({
@@ -114,6 +113,15 @@ export function provenanceOf(
   };
 }
 
+/** Where on the screen what is wished for lies, and its window. @throws Fault 400, 404 */
+export async function placeOf(
+  still: Still,
+  wish: Pick<DisplayShot, 'kind' | 'windowId' | 'region' | 'monitor'>,
+): Promise<{ place: Rect; window: ScreenWindow | undefined }> {
+  const window = wish.kind === 'window' ? await wantedWindow(still, wish.windowId) : undefined;
+  return { place: wantedPlace(still, wish, window), window };
+}
+
 async function wantedWindow(still: Still, id: number | undefined): Promise<ScreenWindow> {
   if (still.noWindowList) throw new Fault(404, 'no-window', NO_WINDOWS);
   const wanted = id === undefined ? await inUse(still) : undefined;
@@ -139,7 +147,11 @@ async function inUse({ windows, focused, pointer }: Still): Promise<ScreenWindow
   return windowInUse(seen, inUseIs);
 }
 
-function wantedPlace(still: Still, wish: DisplayShot, window: ScreenWindow | undefined): Rect {
+function wantedPlace(
+  still: Still,
+  wish: Parameters<typeof placeOf>[1],
+  window: ScreenWindow | undefined,
+): Rect {
   if (window) return window.frameBounds ?? window.bounds;
   if (wish.kind === 'region') {
     if (!wish.region) throw new Fault(400, 'no-region', 'A region needs x, y, width and height.');

@@ -52,7 +52,7 @@ test('off until it is allowed', async () => {
   expect(await post({ address: garden })).toMatchObject({
     ...{ status: 403, body: { error: { code: 'pages-off' } } },
   });
-  expect(await sql()`select 1 from pages`).toHaveLength(0);
+  expect(await sql()`select 1 from slow_takes`).toHaveLength(0);
   await changeSettings({ pagesAllowed: true });
 });
 
@@ -70,7 +70,7 @@ test('a page becomes a shot that is found by its words, without being read', asy
   expect(poppy?.box.width).toBeGreaterThan(20);
   expect(await allFound('"Hart’s-tongue fern"')).toContain(body.id);
   // What was asked for does not lie about beside the shot.
-  expect(await sql()`select 1 from pages where wish is not null`).toHaveLength(0);
+  expect(await sql()`select 1 from slow_takes where wish is not null`).toHaveLength(0);
 }, 60_000);
 
 test('sent twice under one id there is one shot', async () => {
@@ -102,7 +102,7 @@ test.each([
     const { status, body } = await post({ address });
     expect(status).toBe(400);
     expect(body.error.message).toContain(words);
-    expect(await sql()`select 1 from pages where wish is not null`).toHaveLength(0);
+    expect(await sql()`select 1 from slow_takes where wish is not null`).toHaveLength(0);
   },
 );
 
@@ -131,7 +131,7 @@ test('what takes longer is a job that can be looked at and stopped, and leaves n
   expect(ended.status).toBe(204);
   expect(await (await now()).json()).toMatchObject({ state: 'stopped', shot: null });
   expect(await sql()`select count(*)::int as n from shots`).toEqual(before);
-  expect(await sql()`select 1 from pages where wish is not null`).toHaveLength(0);
+  expect(await sql()`select 1 from slow_takes where wish is not null`).toHaveLength(0);
   expect((await look(request('/api/jobs/x'), at({ id }))).status).toBe(404);
 }, 60_000);
 

@@ -8,9 +8,10 @@ import type { GuideFormat } from '@/core/contracts/guide';
 import type { FormatName } from '@/core/contracts/format';
 import { decodeBmp, type DecodedBmp } from '@/core/raster/bmp/decode';
 import { withExponent } from '@/core/raster/gamma';
-import type { ReadablePixels } from '@/core/raster/pixels';
+import type { ReadablePixels, RgbaPixels } from '@/core/raster/pixels';
 import { findParts } from '@/core/screen/parts';
-import { LongPage } from '@/core/stitch/longPage';
+import type { Added } from '@/core/stitch/joiner';
+import { LongPage, type Progress } from '@/core/stitch/longPage';
 import { smallestText, type TextRun } from '@/core/screen/textHeights';
 import { fromPixels } from '../formats/raw';
 import type { Source, Wish } from '../formats/contract';
@@ -30,6 +31,14 @@ export type Likenesses = Pick<Likeness, 'likeness' | 'low' | 'worst'>;
 /** Pictures joined, and of how many of them; or the one that does not join those before it. */
 export type Stitched =
   { png: Uint8Array<ArrayBuffer>; frames: number } | { odd: number; why: 'apart' | 'full' };
+
+/** What became of a picture of what is scrolled, and how far the whole is. */
+export interface Laid {
+  added: Added;
+  progress: Progress;
+}
+/** What is scrolled, in the thread that is its own. */
+let scrolling: LongPage | null = null;
 
 /** Memory that all threads see: painted pixels go from one task to the next without being copied. */
 function shared(data: Uint8ClampedArray): Uint8ClampedArray {
@@ -140,6 +149,23 @@ export const tasks = {
     const png = new Uint8Array(await image.png({ compressionLevel: 3 }).toBuffer());
     const count = page.progress.pieces[0]?.frames ?? 1;
     return { value: { png, frames: count }, handOver: [png.buffer] };
+  },
+  /** The next picture of what is scrolled, for a thread of its own; `scrolledPieces` ends it. */
+  scrolled: (frame: RgbaPixels): Promise<Done<Laid>> => {
+    scrolling ??= new LongPage(frame, { waits: true });
+    const added = scrolling.add(frame);
+    return Promise.resolve({ value: { added, progress: scrolling.progress } });
+  },
+  /** Every piece of it, as a file. */
+  scrolledPieces: async (): Promise<Done<Uint8Array<ArrayBuffer>[]>> => {
+    const pieces = scrolling?.joined() ?? [];
+    scrolling = null;
+    const value: Uint8Array<ArrayBuffer>[] = [];
+    for (const piece of pieces) {
+      const image = fromPixels({ ...piece, opaque: false });
+      value.push(new Uint8Array(await image.png({ compressionLevel: 3 }).toBuffer()));
+    }
+    return { value, handOver: value.map(({ buffer }) => buffer) };
   },
   /** The smallest words of a picture. */
   smallestWords: (picture: ReadablePixels): Promise<Done<TextRun | null>> =>

@@ -41,6 +41,42 @@ export function longPage(width: number, height: number, seed = 5): Frame {
   return page;
 }
 
+/** Which of the seven strokes each digit has: three lying from the top, four standing by pairs. */
+const STROKES = ['1011111', '0000101', '1110110', '1110101', '0101101', '1111001', '1111011'];
+STROKES.push('1000101', '1111111', '1111101');
+const PLACES: readonly Box[] = [
+  ...[0, 5, 10].map((y) => ({ x: 0, y, width: 6, height: 1 })),
+  ...[0, 5].flatMap((y) => [
+    { x: 0, y, width: 1, height: 6 },
+    { x: 5, y, width: 1, height: 6 },
+  ]),
+];
+
+/** A number as a display of seven strokes shows it: others share many of its strokes. */
+function number(frame: Frame, at: { x: number; y: number }, value: number): void {
+  [...String(value)].forEach((digit, i) => {
+    const strokes = STROKES[Number(digit)] ?? '';
+    // The strokes are listed lying, then standing: top left, top right, bottom left, bottom right.
+    PLACES.forEach(({ x, y, width, height }, stroke) => {
+      if (strokes[stroke] !== '1') return;
+      fill(frame, { x: at.x + 9 * i + x, y: at.y + y, width, height }, ink(0x202020));
+    });
+  });
+}
+
+/** A list of lines that are alike but for their numbers. */
+export function numberedList(width: number, lines: number): Frame {
+  const page = blank(width, lines * LINE);
+  for (let i = 0; i < lines; i += 1) {
+    const y = i * LINE;
+    writing(page, { x: 4, y, width: 30, height: LINE }, 3);
+    number(page, { x: 40, y: y + 4 }, 2000 + i * 7);
+    writing(page, { x: 90, y, width: 40, height: LINE }, 9);
+    number(page, { x: 136, y: y + 4 }, (i * i) % 97);
+  }
+  return page;
+}
+
 export function put(into: Frame, from: Frame, at: { x: number; y: number }, part: Box): void {
   for (let v = 0; v < part.height; v += 1) {
     const row = (part.y + v) * from.width + part.x;

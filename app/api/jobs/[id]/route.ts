@@ -1,5 +1,5 @@
 import { readId, route } from '@/server/http/route';
-import { getJob, stopPage } from '@/server/take/pages';
+import { getJob, stopSlow } from '@/server/take/slow';
 
 interface Params {
   id: string;
@@ -9,6 +9,6 @@ export const GET = route<Params>(async (_, params) => Response.json(await getJob
 
 /** Stops what goes on; nothing of it is left. */
 export const DELETE = route<Params>(async (_, params) => {
-  await stopPage(readId(params));
+  await stopSlow(readId(params));
   return new Response(null, { status: 204 });
 });
