@@ -369,7 +369,7 @@ describe('camera', () => {
         'return document.querySelector("video").currentTime > 0.1',
       ),
     );
-    await app.click('Take the screen');
+    await app.click('Take the picture');
     const id = await app.marked();
     await app.stored();
     const shot = await getShot(id);
