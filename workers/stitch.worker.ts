@@ -105,6 +105,12 @@ const worker = {
     return transfer(made, made);
   },
 
+  /** All that is had, one picture for each piece; it goes on. */
+  async copy(): Promise<ImageBitmap[]> {
+    const made = await Promise.all((page?.joined() ?? []).map(bitmapOf));
+    return transfer(made, made);
+  },
+
   /** All that is had, one picture for each piece; after that nothing is. */
   async finish(): Promise<ImageBitmap[]> {
     const made = await Promise.all((page?.joined() ?? []).map(bitmapOf));

@@ -23,5 +23,8 @@ export const addFrame = (frame: ImageBitmap, part: Rect): Promise<Laid> =>
 export const filmOf = (room: Size, least: number): Promise<ImageBitmap[]> =>
   ask((worker) => worker.film(room, least));
 
+/** One picture for each piece as far as it is had. */
+export const copyStitch = (): Promise<ImageBitmap[]> => ask((worker) => worker.copy());
+
 /** One picture for each piece; after that there is nothing any more. */
 export const finishStitch = (): Promise<ImageBitmap[]> => ask((worker) => worker.finish());

@@ -11,6 +11,7 @@ import { Chip } from './Chip';
 import { Chooser } from './choose/Chooser';
 import { Countdown } from './Countdown';
 import { LastTaken } from './LastTaken';
+import { LeftBehind } from './long/LeftBehind';
 import { LongView } from './long/LongView';
 import { PhoneChip } from './phone/PhoneChip';
 import { Routines } from './Routines';
@@ -95,6 +96,7 @@ export function TakeView() {
           ) : (
             <>
               <Live {...(ready ? { take: () => startTake() } : { stop: cancelTake })} />
+              <LeftBehind />
               <Routines />
               <LastTaken />
             </>

@@ -182,24 +182,31 @@ async function watch(mine: number, way: Way): Promise<void> {
 export async function takeWatched(): Promise<void> {
   const { phase } = useTake.getState();
   if (phase.name !== 'watching') return;
-  const { way } = phase;
   try {
-    const [first, ...more] = await takeLong();
-    if (!first) return;
-    attempt += 1;
-    const taken = (stilled: Stilled): Choosing => ({
-      ...{ name: 'choosing', way, kind: 'long', stilled },
-      png: encodeFrame(stilled.picture),
-    });
-    // What was asked for is done with the first; the others are safe beside it.
-    for (const piece of more) finishPiece(taken(piece), []);
-    const begun = taken(first);
-    const choice = { crop: wholeOf(first) };
-    if (way.ask) useTake.setState({ phase: { ...begun, chosen: choice } });
-    else await confirmTake(begun, choice);
+    await takePieces(await takeLong(), phase.way);
   } catch (error) {
     useLong.setState({ problem: messageOf(error) });
   }
+}
+
+/** Pictures of a long page become shots: what was asked for is done with the first. */
+export async function takePieces(
+  [first, ...more]: readonly Stilled[],
+  given: Way = useSettings.getState().settings.way,
+): Promise<void> {
+  if (!first) return;
+  attempt += 1;
+  const way: Way = { ...given, kind: 'long' };
+  const taken = (stilled: Stilled): Choosing => ({
+    ...{ name: 'choosing', way, kind: 'long', stilled },
+    png: stilled.png ? Promise.resolve(stilled.png) : encodeFrame(stilled.picture),
+  });
+  // The others are safe beside it.
+  for (const piece of more) finishPiece(taken(piece), []);
+  const begun = taken(first);
+  const choice = { crop: wholeOf(first) };
+  if (way.ask) useTake.setState({ phase: { ...begun, chosen: choice } });
+  else await confirmTake(begun, choice);
 }
 
 const wholeOf = ({ picture: { width, height } }: Stilled): Rect => ({ x: 0, y: 0, width, height });

@@ -148,6 +148,41 @@ describe('by hand', () => {
     expect((await listShots()).total).toBe(before + 1);
   });
 
+  test('a reload in the middle: what was had is offered, once; what is left by Esc is not', async () => {
+    await wheelOn(120);
+    await wheelOn(150);
+    const held = () =>
+      browser.driver.executeAsyncScript<number>(`
+        const done = arguments[0];
+        const open = indexedDB.open('rezzik-long');
+        open.onsuccess = () => {
+          if (!open.result.objectStoreNames.contains('long')) return done(0);
+          const ask = open.result.transaction('long').objectStore('long').getAll();
+          ask.onsuccess = () => done(Math.max(0, ...ask.result.map((l) => l.pieces[0].height)));
+          open.result.close();
+        };`);
+    await app.until('it is put aside', async () => {
+      await wheel(30);
+      await wheel(-30);
+      return (await held()) === register.height + 300;
+    });
+    await app.go('/take');
+    await app.click('Take what was had');
+    const id = await app.marked();
+    await app.stored();
+    expect(await getShot(id)).toMatchObject({
+      ...{ width: register.width, height: register.height + 300 },
+      provenance: { source: 'desk', windowTitle: 'Plant register' },
+    });
+    await begin();
+    await wheelOn(120);
+    await app.keys(Key.ESCAPE);
+    await app.go('/take');
+    await app.desk();
+    expect(await held()).toBe(0);
+    expect(await app.has('[aria-label="A long page that was not finished"]')).toBe(false);
+  });
+
   test('too far leaves a gap, which is said; scrolling back closes it', async () => {
     await wheel(100);
     await says('Scroll on');

@@ -10,8 +10,10 @@ import { addFrame, beginStitch, filmOf, findScrolled, finishStitch } from '../..
 import { onPicture, type Stilled } from '../sources/contract';
 import { findPartsIn } from '../../pictures/parts';
 import { sources } from '../sources/list';
+import { messageOf } from '../../api/ask';
+import { Keeper } from './keeper';
 import { Scroller } from './scroller';
-import { BEGIN, forgetLong, useLong, type Watched } from './state';
+import { BEGIN, forgetLong, framesIn, useLong, type Watched } from './state';
 
 /** What a long page is of, as far as it was seen. */
 interface Watch {
@@ -30,6 +32,7 @@ interface Watch {
   /** Where what is watched begins on the source, once that is known. */
   origin: Point | null;
   scroller: Scroller;
+  keeper: Keeper;
   /** So many showed that something moves, and not what. */
   riddles: number;
   /** It cannot be watched just now, which is said. */
@@ -43,6 +46,8 @@ const SETTLES = 900;
 /** Between two looks, ms: by hand, and by itself. */
 const EVERY = 100;
 const SOON = 30;
+/** It is looked again where nothing could be seen, ms. */
+const AGAIN = 1000;
 /** The room the film has, in its own pixels, and how narrow it may become. */
 const FILM = { width: 416, height: 1040 };
 const NARROWEST = 240;
@@ -56,16 +61,32 @@ export async function watchLong(way: Way): Promise<void> {
     ...{ way, stopped: false, first: null, from: '', until: '' },
     ...{ title: '', provenance: null, size: null, origin: null, riddles: 0, amiss: false },
     scroller: new Scroller(way, () => mine.origin),
+    keeper: new Keeper(),
   };
   watch = mine;
   await beginStitch();
   if (sources[way.source].showsRezzik) await pause(SETTLES);
   while (!mine.stopped) {
-    const stilled = await sources[way.source].still(way);
+    const stilled = await seenNow(mine);
+    if (!stilled) continue;
     mine.from ||= stilled.provenance.takenAt;
     if (!mine.stopped) await look(mine, stilled);
     if (mine.first !== stilled) letGo(stilled);
     await pause(useLong.getState().scrolling ? SOON : EVERY);
+  }
+}
+
+/** Where something is had already, what cannot be seen any more takes nothing of that away. */
+async function seenNow(mine: Watch): Promise<Stilled | null> {
+  try {
+    return await sources[mine.way.source].still(mine.way);
+  } catch (error) {
+    if (!useLong.getState().progress) throw error;
+    mine.amiss = true;
+    const problem = `${messageOf(error)} Enter takes what was had.`;
+    if (!mine.stopped) useLong.setState({ problem, scrolling: false });
+    await pause(AGAIN);
+    return null;
   }
 }
 
@@ -165,6 +186,8 @@ async function follow(mine: Watch, stilled: Stilled, watched: Watched): Promise<
     useLong.setState({ progress, ...(isOver && { problem: null }), ...(said && { said }) });
     if (added !== 'same' && added !== 'unclear') await showFilm(mine);
     mine.scroller.saw(added, progress);
+    const names = describe(mine, progress);
+    if (added !== 'unclear') mine.keeper.saw(framesIn(progress), names);
   } catch (error) {
     if (!(error instanceof Amiss)) throw error;
     mine.amiss = true;
@@ -202,6 +225,7 @@ export const toggleScrolling = (): void => watch?.scroller.toggle();
 export function dropLong(): void {
   if (!watch) return;
   watch.stopped = true;
+  void watch.keeper.end();
   if (watch.first) letGo(watch.first);
   watch = null;
   forgetLong();
@@ -217,13 +241,21 @@ export async function takeLong(): Promise<Stilled[]> {
     throw new Error('Nothing was scrolled yet. Scroll first, then press Enter.');
   mine.stopped = true;
   const pictures = await finishStitch();
-  const { provenance, title, from, until } = mine;
+  const names = describe(mine, progress);
   dropLong();
   return pictures.map((picture, i) => ({
-    picture,
-    title: pictures.length > 1 ? `${title}, piece ${i + 1}` : title,
-    origin: { x: 0, y: 0 },
-    ...{ windows: null, focused: null, pointer: null },
-    provenance: { ...provenance, takenAt: from, until, frames: progress.pieces[i]?.frames },
+    ...{ picture, origin: { x: 0, y: 0 }, windows: null, focused: null, pointer: null },
+    ...names(i),
   }));
+}
+
+/** What each piece is called, and where it is from, as far as is seen now. */
+function describe({ provenance, title, from, until }: Watch, { pieces }: Progress) {
+  return (i: number): Pick<Stilled, 'title' | 'provenance'> => ({
+    title: pieces.length > 1 ? `${title}, piece ${i + 1}` : title,
+    provenance: {
+      ...(provenance ?? { source: 'screen' }),
+      ...{ takenAt: from, until, frames: pieces[i]?.frames },
+    },
+  });
 }
