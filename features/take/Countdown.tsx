@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { useSettings } from '../settings/settingsStore';
-import { useTake } from './takeStore';
+import { useTake } from './takeState';
 
 /** Seconds left, out of the way in a corner: the desk stays usable. Can be hidden in Setup. */
 export function Countdown() {

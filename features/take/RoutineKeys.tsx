@@ -3,7 +3,7 @@ import type { Routine } from '@/core/contracts/way';
 import { useKey } from '../keys/useKey';
 import { readLooks } from '../looks/lookStore';
 import { readRoutines, runRoutine, useRoutines } from './routineStore';
-import { useTake } from './takeStore';
+import { useTake } from './takeState';
 
 /** The keys of the routines, in every view; a view's own key comes first. */
 export function RoutineKeys() {

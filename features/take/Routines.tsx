@@ -6,7 +6,7 @@ import { followLink } from '../thread/navigate';
 import { Key } from '../ui/Key';
 import { Item, LinkItem, Row } from '../ui/Row';
 import { describeWay, readRoutines, runRoutine, useRoutines } from './routineStore';
-import { useTake } from './takeStore';
+import { useTake } from './takeState';
 
 /** The routines below the live source: one click or key each. */
 export function Routines() {

@@ -8,7 +8,8 @@ import { navigate } from '../thread/navigate';
 import { kinds } from './kinds';
 import { describeWay, readRoutines, runRoutine, useRoutines } from './routineStore';
 import { changeWay, useSettings } from '../settings/settingsStore';
-import { cancelTake, startTake, useTake } from './takeStore';
+import { useTake } from './takeState';
+import { cancelTake, startTake } from './takeStore';
 import { Button } from '../ui/Button';
 import { useSmall } from '../small/smallWindow';
 

@@ -18,7 +18,8 @@ import { kindFacts, kinds, type KindFacts } from './kinds';
 import { changeSettings, changeWay, useSettings } from '../settings/settingsStore';
 import type { Abilities } from './sources/contract';
 import { sources } from './sources/list';
-import { cancelTake, changeKind, startTake, useTake } from './takeStore';
+import { useTake } from './takeState';
+import { cancelTake, changeKind, startTake } from './takeStore';
 import { Then } from './Then';
 
 const offeredDelays = [0, 1, 2, 3, 5, 10];

@@ -22,7 +22,8 @@ import { sources } from './sources/list';
 import { SheetChip } from './SheetChip';
 import { TakePanel } from './TakePanel';
 import { useLaunch } from './useLaunch';
-import { cancelTake, dropTake, startTake, useTake } from './takeStore';
+import { useTake } from './takeState';
+import { cancelTake, dropTake, startTake } from './takeStore';
 
 const icon = { size: 16, strokeWidth: 1.75, className: 'shrink-0' };
 

@@ -4,7 +4,8 @@ import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 import { kindFacts } from './kinds';
 import { sources } from './sources/list';
-import { dropTake, startTake, useTake } from './takeStore';
+import { useTake } from './takeState';
+import { dropTake, startTake } from './takeStore';
 
 interface RoutineStore {
   routines: readonly Routine[];

@@ -1,56 +1,21 @@
-import { create } from 'zustand';
 import type { Kind, Way } from '@/core/contracts/way';
 import type { ThenStep } from '@/core/places/registry';
 import type { Rect } from '@/core/geometry/rect';
-import { visiblePart, windowPlace } from '@/core/region/windowChoice';
+import { visiblePart } from '@/core/region/windowChoice';
 import { lastRegionAfter } from '@/core/take/lastRegion';
-import { OFF_DISPLAY } from '@/core/take/takenDocument';
-import { windowInUse } from '@/core/take/windowInUse';
 import { messageOf } from '../api/ask';
 import { navigate } from '../thread/navigate';
 import { encodeFrame } from '../pictures/pictures';
 import { prepareThumb } from '../pictures/thumbs';
 import type { Choice } from './choice';
+import { atOnce } from './atOnce';
 import { finishTake } from './finish';
+import { useTake, type Choosing } from './takeState';
 import { useLong } from './long/state';
 import { dropLong, takeLong, watchLong } from './long/watch';
 import { sources } from './sources/list';
 import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
-import { onPicture, type OwnPicture, type Stilled, type StillWindow } from './sources/contract';
-
-export interface Choosing {
-  name: 'choosing';
-  way: Way;
-  stilled: Stilled;
-  png: Promise<Blob>;
-  kind: Kind;
-  /** Chosen; only what to do with it is still asked. */
-  chosen?: Choice;
-}
-
-type Phase =
-  | { name: 'ready' }
-  | { name: 'counting'; until: number; seconds: number; way: Way }
-  /** By what way, once that is known. */
-  | { name: 'stilling'; way?: Way }
-  | Choosing
-  /** Something is scrolled, and joined. */
-  | { name: 'watching'; way: Way }
-  /** Taken, and Mark is about to open: nothing is worth drawing here any more. */
-  | { name: 'leaving' };
-
-interface TakeStore {
-  phase: Phase;
-  problem: string | null;
-  /** The routine that runs, for what is said. */
-  running: string | null;
-}
-
-export const useTake = create<TakeStore>(() => ({
-  phase: { name: 'ready' },
-  problem: null,
-  running: null,
-}));
+import { onPicture, type OwnPicture, type Stilled } from './sources/contract';
 
 let countdown: ReturnType<typeof setTimeout> | undefined;
 /** Raised by every start and every Esc, so that work of an abandoned take ends without a trace. */
@@ -220,52 +185,6 @@ const whyNotStill = (error: unknown): string =>
   error instanceof RangeError || error instanceof DOMException
     ? 'This browser has too little memory for a picture of that size. Nothing was taken; one display or window alone may fit.'
     : messageOf(error);
-
-/** What a way takes without anything being chosen; null when a person has to choose. */
-function atOnce({ way, stilled }: Choosing): Choice | null {
-  const { width, height } = stilled.picture;
-  if (way.kind === 'full') return { crop: { x: 0, y: 0, width, height } };
-  if (way.kind === 'window' && way.inUse) {
-    const window = inUse(stilled);
-    if (!window) throw new Error('No window is in use there. Choose one with Window instead.');
-    return chooseWindow(stilled, way, window);
-  }
-  if (way.kind === 'repeat') return repeated(way, stilled);
-  return null;
-}
-
-function inUse({ windows, focused, pointer }: Stilled): StillWindow | undefined {
-  const { inUseIs } = useSettings.getState().settings;
-  return windowInUse({ windows: windows ?? [], focused, pointer: pointer?.at ?? null }, inUseIs);
-}
-
-/** A window as a choice; what hangs over the edge is said. */
-export function chooseWindow(
-  { picture }: Stilled,
-  look: { border: boolean; margin: number },
-  window: StillWindow,
-): Choice {
-  const place = windowPlace(window, look);
-  const crop = visiblePart(place, picture);
-  if (!crop) throw new Error(`“${window.title}” is not on this picture: no display shows it.`);
-  const inside = windowPlace(window, { ...look, margin: 0 });
-  const seen = visiblePart(inside, picture);
-  const whole = seen && seen.width === inside.width && seen.height === inside.height;
-  return {
-    ...{ crop, place, window },
-    ...(!whole && { remark: OFF_DISPLAY }),
-  };
-}
-
-/** The same place as last time. @throws with words when there is none */
-function repeated(way: Way, { picture, origin }: Stilled): Choice {
-  const last = useSettings.getState().settings.regions[way.source];
-  if (!last) throw new Error('No region has been taken from here yet. Take one with Region first.');
-  const place = { ...last.region, x: last.region.x - origin.x, y: last.region.y - origin.y };
-  const crop = visiblePart(place, picture);
-  if (!crop) throw new Error('That region is no longer on the screen. Take a new one with Region.');
-  return { crop };
-}
 
 /** Another kind on the picture that is already still. */
 export function changeKind(kind: Kind): void {

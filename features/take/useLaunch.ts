@@ -18,7 +18,8 @@ export function useLaunch(): void {
   useEffect(() => {
     const search = new URLSearchParams(window.location.search);
     const [wanted, still] = [search.get('routine'), search.get('still')];
-    if (wanted) window.history.replaceState(null, '', '/take');
+    // Once the router hears of it: else it puts back what it began with, and a reload takes again.
+    if (wanted) setTimeout(() => window.history.replaceState(null, '', '/take'), 0);
     if (wanted && still) void readSettings().then(() => chooseOnHeld({ routine: wanted, still }));
     else if (wanted) {
       void Promise.all([readSettings(), api.routines()]).then(([, routines]) => {

@@ -7,12 +7,14 @@ import { GET as frame } from '@/app/api/pages/stills/[id]/frame/route';
 import { GET as parts } from '@/app/api/pages/stills/[id]/parts/route';
 import { DELETE as drop, GET as progress, PUT as hold } from '@/app/api/pages/stills/[id]/route';
 import { env } from '../base/env';
-import { sql } from '../db/sql';
+import { json, sql } from '../db/sql';
+import { workAlone } from '../jobs/run';
 import { practiceSite } from '../pages/practice/site';
 import { wordsOf } from '../reading/reading';
 import { allFound } from '../search/find';
 import { changeSettings } from '../settings/settings';
 import { getShot } from '../shots/rows';
+import { awaitJob } from '../take/slow';
 import { storeShot } from '../shots/store';
 import { at, begin, finish, jsonRequest, request } from './setup';
 
@@ -133,6 +135,21 @@ test('what takes longer is a job that can be looked at and stopped, and leaves n
   expect(await sql()`select count(*)::int as n from shots`).toEqual(before);
   expect(await sql()`select 1 from slow_takes where wish is not null`).toHaveLength(0);
   expect((await look(request('/api/jobs/x'), at({ id }))).status).toBe(404);
+}, 60_000);
+
+test('one that was cut short is taken when Rezzik is back', async () => {
+  const cut = '0b5e8c79-0000-4000-8000-00000000c0de';
+  const shot = '0b5e8c79-0000-4000-8000-00000000f00d';
+  // As a killed process leaves it: begun, and due again once its lease has run out.
+  const wish = { address: `${garden}seeds`, ...quick };
+  await sql()`insert into slow_takes (id, shot_id, wish, begun_at)
+    values (${cut}, ${shot}, ${json(wish)}, now())`;
+  await sql()`insert into jobs (id, kind) values (${cut}, 'pages')`;
+  await workAlone('pages');
+  // Where the one before is still being ended, whoever does that goes on with it.
+  const done = await awaitJob(cut, 30_000, new AbortController().signal);
+  expect(done).toMatchObject({ state: 'done', shot: { id: shot } });
+  expect((await getShot(shot)).provenance).toMatchObject({ source: 'web', address: wish.address });
 }, 60_000);
 
 test('a page is held to be chosen on; a crop that is stored knows the words on it alone', async () => {

@@ -72,6 +72,16 @@ test('a long page of a window: one click of the wheel by hand, then it scrolls b
   const first = await display.pixels(rows);
   await display.run('xdotool', 'mousemove', '200', '500', 'click', '5');
   await app.sees('Scroll on.');
+  // Without the server for a while: what was had stays, and it goes on by itself.
+  const network = { latency: 0, download_throughput: -1, upload_throughput: -1 };
+  await browser.driver.setNetworkConditions({ ...network, offline: true });
+  await app.sees('Enter takes what was had.');
+  await browser.driver.setNetworkConditions({ ...network, offline: false });
+  const problems = By.xpath('//*[@role="alert"][contains(., "Enter takes what was had")]');
+  await app.until(
+    'it is seen again',
+    async () => (await browser.driver.findElements(problems)).length === 0,
+  );
   await app.keys(Key.SPACE);
   // A busy machine may need long for it.
   const said = () => browser.driver.findElement(By.css('output[aria-label="Long page"]')).getText();

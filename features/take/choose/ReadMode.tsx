@@ -9,7 +9,7 @@ import { copyText } from '../../pictures/clipboard';
 import { notify } from '../../notices/noticeStore';
 import { chosenLook, classes } from '../../ui/classes';
 import { Radio, Radios } from '../../ui/Radios';
-import type { Choosing } from '../takeStore';
+import type { Choosing } from '../takeState';
 import { Footer, Said } from './Footer';
 import { Outline } from './Outline';
 import { StillPicture } from './StillPicture';
