@@ -49,6 +49,26 @@ const demoShot = async (title: string): Promise<string> => {
   return shot.id;
 };
 
+const allowPages = (pagesAllowed: boolean) =>
+  fetch(`${appUrl()}/api/settings`, {
+    method: 'PATCH',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ pagesAllowed }),
+  });
+
+test('a web page by its address', async () => {
+  await allowPages(true);
+  await setWay({ source: 'web', kind: 'full' });
+  await app.go('/take');
+  await app.click('Practice site');
+  const address = await app.field('Address');
+  await app.until('its address', async () => (await address.getAttribute('value')) !== '');
+  await app.atRest();
+  await picture('take-web');
+  await allowPages(false);
+  await setWay({ source: 'desk' });
+}, 60_000);
+
 test('every kind of mark, for reference', async () => {
   const tools = await testTools();
   const size = { width: 640, height: 420 };
@@ -209,10 +229,6 @@ test('the main views', async () => {
   await app.click('Practice remote folder');
   await app.sees('127.0.0.1');
   await picture('setup-sending');
-
-  await app.go('/setup/folders');
-  await app.named('Edit Guides');
-  await picture('setup-folders');
 
   await app.go('/setup/routines');
   await app.sees('Slip for the shop');

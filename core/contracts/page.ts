@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { thenStepSchema } from '../places/registry';
 import { limits } from '../values/limits';
+import { webAddress, type WebAddress } from '../values/webAddress';
 import { storedSchema, title } from './shot';
 
 /** Something at the beginning that says how to get there: “https:”, “mailto:”, but no “host:8080”. */
@@ -11,14 +12,14 @@ const SCHEME = /^[a-z][a-z0-9+.-]*:(?!\d)/i;
  * where it leads to this computer, http.
  * @returns null where it is none
  */
-export function pageAddress(written: string): URL | null {
+export function pageAddress(written: string): WebAddress | null {
   const text = written.trim();
   const bare = !SCHEME.test(text);
   const own = /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])(?=[:/?#]|$)/i.test(text);
-  return URL.parse(bare ? `${own ? 'http' : 'https'}://${text}` : text);
+  return webAddress(bare ? `${own ? 'http' : 'https'}://${text}` : text);
 }
 
-const isWeb = ({ protocol }: URL): boolean => protocol === 'http:' || protocol === 'https:';
+const isWeb = ({ protocol }: WebAddress): boolean => protocol === 'http:' || protocol === 'https:';
 const NONE = 'This is no address of a page. One looks like example.org/page.';
 
 /** @returns why it cannot be taken, in words; null where it can */

@@ -109,6 +109,13 @@ const spacious = `
   document.adoptedStyleSheets = document.adoptedStyleSheets.filter((one) => one !== sheet);
   return lost;`;
 
+const settings = (patch: object) =>
+  fetch(`${appUrl()}/api/settings`, {
+    method: 'PATCH',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(patch),
+  });
+
 /** Titles of the views seen so far; each has one of its own. */
 const titles = new Map<string, string>();
 
@@ -158,6 +165,16 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
         await setWay({ source: 'display', kind: 'full' });
         await app.go('/take');
         await app.named('Allow reading this computer’s screen');
+      },
+    ],
+    [
+      'Take, a web page whose address is none',
+      async () => {
+        await settings({ pagesAllowed: true, pageHosts: ['register.home.arpa'] });
+        await setWay({ source: 'web', kind: 'full' });
+        await app.go('/take');
+        await app.type('Address', 'two words');
+        await app.sees('This is no address of a page.');
       },
     ],
     [
@@ -388,7 +405,7 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
       'Setup, taking',
       async () => {
         await app.go('/setup/taking');
-        await app.named('Countdown');
+        await app.named('Forget register.home.arpa');
       },
     ],
     [

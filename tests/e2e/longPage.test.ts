@@ -9,6 +9,7 @@ import { getPixels, getShot, listShots, setWay, type Pixels } from './lib/app';
 import { cutOut } from '../lib/pictures';
 import { appUrl } from './lib/browser';
 import { addRoutine } from './lib/hand';
+import { stilled } from './lib/stilled';
 import { app, browser, inOneBrowser } from './lib/suite';
 
 inOneBrowser();
@@ -44,7 +45,8 @@ async function wheel(by: number): Promise<void> {
 
 /** … and waits until what came into sight is laid where it belongs. */
 async function wheelOn(by: number): Promise<void> {
-  const before = await pictures();
+  // The one before anything moved is there from then on only.
+  const before = Math.max(1, await pictures());
   await wheel(by);
   await app.until('it is laid', async () => (await pictures()) > before);
 }
@@ -197,6 +199,37 @@ describe('by hand', () => {
     for (let turns = 0; turns < 6; turns += 1) await wheelOn(-150);
     await says('The gap is closed');
     expect(await had()).toContain(`${register.width} × ${register.height + 1100} px`);
+  });
+
+  test('the area is chosen by hand: that alone is watched; Esc there goes on as it was', async () => {
+    await app.click('Choose the area');
+    await app.named('Watch this area');
+    await app.keys(Key.ESCAPE);
+    await says('Scroll slowly');
+    await app.click('Choose the area');
+    const { at } = await stilled(app, left.bounds);
+    const corner = { x: register.x - left.bounds.x + 20, y: register.y - left.bounds.y + 60 };
+    await browser.driver
+      .actions({ async: true })
+      .move(at(corner.x, corner.y))
+      .press()
+      .move(at(corner.x + 200, corner.y + 150))
+      .move(at(corner.x + 300, corner.y + 240))
+      .release()
+      .perform();
+    const numbers = await Promise.all(
+      ['Width', 'Height'].map(async (label) => (await app.field(label)).getAttribute('value')),
+    );
+    const [width = 0, height = 0] = numbers.map(Number);
+    expect(Math.abs(width - 300) < 4 && Math.abs(height - 240) < 4).toBe(true);
+    await app.click('Watch this area');
+    await says('Scroll on.');
+    await wheelOn(90);
+    await wheelOn(60);
+    await app.keys(Key.ENTER);
+    const id = await app.marked();
+    await app.stored();
+    expect(await getShot(id)).toMatchObject({ width, height: height + 150 });
   });
 
   test('taken with a gap, each piece is a shot', async () => {

@@ -8,15 +8,17 @@ interface Props {
   take: string;
   disabled?: boolean;
   onTake: () => void;
+  /** The way out, where it is another one than ending the take. */
+  onLeave?: () => void;
 }
 
 /** Below the stilled picture: numbers and choices of the kind, the way out, and the next step. */
-export function Footer({ children, take, disabled, onTake }: Props) {
+export function Footer({ children, take, disabled, onTake, onLeave = cancelTake }: Props) {
   return (
     <div className="mt-3 flex items-center gap-3">
       {/* What is said changes; the picture above must not move with it. */}
       <div className="flex min-h-9 min-w-0 grow items-center gap-2 overflow-hidden">{children}</div>
-      <Button hint="Esc" icon={<X size={16} strokeWidth={1.75} />} onClick={cancelTake}>
+      <Button hint="Esc" icon={<X size={16} strokeWidth={1.75} />} onClick={onLeave}>
         Leave it
       </Button>
       <Button

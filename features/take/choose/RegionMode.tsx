@@ -29,15 +29,17 @@ import { useEveryKey } from '../../keys/useKey';
 const fields = { x: 'Left', y: 'Top', width: 'Width', height: 'Height' } as const;
 
 interface Props {
-  choosing: Choosing;
+  choosing: Pick<Choosing, 'way' | 'stilled'>;
   /** Edges that a drag is drawn to, softly. */
   parts: readonly Rect[];
   /** The oval that fills the region, instead of the region itself. */
   oval?: boolean;
+  /** What is done with it, where it is not taken. */
+  instead?: { verb: string; act: (crop: Rect) => void; leave: () => void };
 }
 
 /** A rectangle, or the oval in it: by drag, by keys, by numbers. */
-export function RegionMode({ choosing, parts, oval = false }: Props) {
+export function RegionMode({ choosing, parts, oval = false, instead }: Props) {
   const { picture } = choosing.stilled;
   const { width, height } = picture;
   const [selection, setSelection] = useState<Selection>(() => begun(choosing, oval));
@@ -46,8 +48,11 @@ export function RegionMode({ choosing, parts, oval = false }: Props) {
   const { region } = selection;
   const whole = useMemo(() => ({ x: 0, y: 0, width, height }), [width, height]);
   const take = useCallback(
-    (crop: Rect) => choose(oval ? { crop, shape: { kind: 'oval' } } : { crop }),
-    [oval],
+    (crop: Rect) => {
+      if (instead) instead.act(crop);
+      else choose(oval ? { crop, shape: { kind: 'oval' } } : { crop });
+    },
+    [oval, instead],
   );
   useEveryKey(
     useCallback(
@@ -57,11 +62,15 @@ export function RegionMode({ choosing, parts, oval = false }: Props) {
           setSelection((s) => nudge(s, key, event.shiftKey ? 10 : 1, event.altKey));
           return true;
         }
+        if (key === 'Escape' && instead) {
+          instead.leave();
+          return true;
+        }
         if (key !== 'Enter') return false;
         take(region ?? whole);
         return true;
       },
-      [region, take, whole],
+      [region, take, whole, instead],
     ),
   );
   const down = ({ at, reach, event }: Touch) => {
@@ -94,8 +103,9 @@ export function RegionMode({ choosing, parts, oval = false }: Props) {
         overlay={(scale) => <RegionOutline selection={selection} scale={scale} oval={oval} />}
       />
       <Footer
-        take={region ? (oval ? 'Take this oval' : 'Take this region') : 'Take all of it'}
+        take={instead?.verb ?? words(region, oval)}
         onTake={() => take(region ?? whole)}
+        onLeave={instead?.leave}
       >
         {(['x', 'y', 'width', 'height'] as const).map((field) => (
           <NumberInput
@@ -121,8 +131,11 @@ export function RegionMode({ choosing, parts, oval = false }: Props) {
   );
 }
 
+const words = (region: Rect | null, oval: boolean): string =>
+  region ? (oval ? 'Take this oval' : 'Take this region') : 'Take all of it';
+
 /** Nothing chosen, or the last place with its handles, where the way begins with that. */
-function begun({ way, stilled }: Choosing, oval: boolean): Selection {
+function begun({ way, stilled }: Props['choosing'], oval: boolean): Selection {
   const { picture, origin } = stilled;
   const nothing = nothingChosen({ width: picture.width, height: picture.height });
   const last = useSettings.getState().settings.regions[way.source]?.region;

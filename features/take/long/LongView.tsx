@@ -1,24 +1,29 @@
-import { ArrowDownToLine, Pause } from 'lucide-react';
+import { ArrowDownToLine, Pause, SquareDashedMousePointer } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import type { Way } from '@/core/contracts/way';
 import { useKey } from '../../keys/useKey';
 import { Button } from '../../ui/Button';
 import { Problem } from '../../ui/Problem';
 import { Footer, Said } from '../choose/Footer';
+import { RegionMode } from '../choose/RegionMode';
 import { sources } from '../sources/list';
 import { takeWatched } from '../takeStore';
 import { framesIn, useLong } from './state';
 import { scrollsByItself } from './scroller';
-import { toggleScrolling } from './watch';
+import { chooseArea, toggleScrolling, watchArea } from './watch';
 
 /** A long page while it is scrolled: what is watched, what is had of it, and the next step. */
 export function LongView({ way }: { way: Way }) {
-  const { progress, scrolling, said, problem } = useLong();
+  const { progress, scrolling, said, problem, choosing } = useLong();
   const { Live } = sources[way.source];
   const byItself = scrollsByItself(way);
   const take = () => void takeWatched();
-  useKey('enter', take);
-  useKey('space', toggleScrolling, { enabled: byItself });
+  useKey('enter', take, { enabled: !choosing });
+  useKey('space', toggleScrolling, { enabled: byItself && !choosing });
+  if (choosing) {
+    const region: Way = { ...way, kind: 'region', fromLast: false, atOnce: false };
+    return <RegionMode choosing={{ way: region, stilled: choosing }} parts={[]} instead={area} />;
+  }
   return (
     <>
       <div className="flex min-h-0 grow gap-4">
@@ -38,6 +43,9 @@ export function LongView({ way }: { way: Way }) {
             {scrolling ? 'Stop scrolling' : 'Let it scroll'}
           </Button>
         )}
+        <Button icon={<SquareDashedMousePointer {...icon} />} onClick={chooseArea}>
+          Choose the area
+        </Button>
         <Said label="Long page">{said}</Said>
       </Footer>
     </>
@@ -45,6 +53,9 @@ export function LongView({ way }: { way: Way }) {
 }
 
 const icon = { size: 16, strokeWidth: 1.75 };
+
+/** What is chosen is watched. */
+const area = { verb: 'Watch this area', act: watchArea, leave: () => watchArea(null) };
 
 /** What is had so far: the pieces one below the other, a gap between them. */
 function Film() {

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { Rect } from '@/core/geometry/rect';
 import type { Progress } from '@/core/stitch/longPage';
-import type { StillWindow } from '../sources/contract';
+import type { Stilled, StillWindow } from '../sources/contract';
 
 /** What is watched: a window, or a part of the picture. */
 export interface Watched {
@@ -14,6 +14,8 @@ export interface LongState {
   /** Null until it is found what is scrolled. */
   watched: Watched | null;
   progress: Progress | null;
+  /** The picture on which a person chooses what is watched; nothing is looked at meanwhile. */
+  choosing: Stilled | null;
   /** The pieces, small. */
   film: readonly ImageBitmap[];
   /** It is being scrolled by itself. */
@@ -25,7 +27,7 @@ export interface LongState {
 }
 
 const atFirst: LongState = {
-  ...{ watched: null, progress: null, film: [], scrolling: false, problem: null },
+  ...{ watched: null, progress: null, choosing: null, film: [], scrolling: false, problem: null },
   said: 'Looking …',
 };
 

@@ -33,6 +33,10 @@ interface Watch {
   origin: Point | null;
   scroller: Scroller;
   keeper: Keeper;
+  /** A person wants to say what is watched. */
+  wantsArea: boolean;
+  /** What they said: nothing where they left it. */
+  chosen: ((area: Rect | null) => void) | null;
   /** So many showed that something moves, and not what. */
   riddles: number;
   /** It cannot be watched just now, which is said. */
@@ -62,6 +66,7 @@ export async function watchLong(way: Way): Promise<void> {
     ...{ title: '', provenance: null, size: null, origin: null, riddles: 0, amiss: false },
     scroller: new Scroller(way, () => mine.origin),
     keeper: new Keeper(),
+    ...{ wantsArea: false, chosen: null },
   };
   watch = mine;
   await beginStitch();
@@ -70,10 +75,37 @@ export async function watchLong(way: Way): Promise<void> {
     const stilled = await seenNow(mine);
     if (!stilled) continue;
     mine.from ||= stilled.provenance.takenAt;
-    if (!mine.stopped) await look(mine, stilled);
+    if (mine.wantsArea) await chooseOn(mine, stilled);
+    else if (!mine.stopped) await look(mine, stilled);
     if (mine.first !== stilled) letGo(stilled);
     await pause(useLong.getState().scrolling ? SOON : EVERY);
   }
+}
+
+/** The next picture is one on which to say what is watched. */
+export function chooseArea(): void {
+  if (watch) watch.wantsArea = true;
+}
+
+/** Watches this part of that picture, and nothing that was had before; or goes on as it was. */
+export const watchArea = (area: Rect | null): void => watch?.chosen?.(area);
+
+async function chooseOn(mine: Watch, stilled: Stilled): Promise<void> {
+  mine.wantsArea = false;
+  useLong.setState({ choosing: stilled, scrolling: false });
+  const area = await new Promise<Rect | null>((resolve) => (mine.chosen = resolve));
+  mine.chosen = null;
+  if (mine.stopped) return;
+  useLong.setState({ choosing: null });
+  if (!area) return;
+  if (mine.first && mine.first !== stilled) letGo(mine.first);
+  Object.assign(mine, { first: null, size: null, from: stilled.provenance.takenAt });
+  await beginStitch();
+  useLong.setState({ progress: null, problem: null, said: 'Scroll on. Enter when all is there.' });
+  Object.assign(mine, { title: stilled.title, provenance: stilled.provenance });
+  const watched = { place: area, window: null };
+  useLong.setState({ watched });
+  await follow(mine, stilled, watched);
 }
 
 /** Where something is had already, what cannot be seen any more takes nothing of that away. */
@@ -225,6 +257,7 @@ export const toggleScrolling = (): void => watch?.scroller.toggle();
 export function dropLong(): void {
   if (!watch) return;
   watch.stopped = true;
+  watch.chosen?.(null);
   void watch.keeper.end();
   if (watch.first) letGo(watch.first);
   watch = null;

@@ -1,0 +1,140 @@
+import { afterAll, beforeAll, test } from '@jest/globals';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { randomFrom } from '@/core/random/random';
+import { LongPage } from '@/core/stitch/longPage';
+import { Turns } from '@/core/stitch/turns';
+import { XDisplay } from '@/tests/lib/xDisplay';
+import { report } from './measure';
+
+/** Windows that nobody has looked at: measured as they fall. */
+const SEED = 20_261_130;
+const LINES = 120;
+const SIZE = { width: 640, height: 480 };
+/** As high as all of it, and more. */
+const HIGH = 3_600;
+/** Where scroll bars are, px: they say how far it is, and are no part of the page. */
+const BAR = 30;
+/** A program is through with a turn of the wheel after so long, ms. */
+const SETTLES = 350;
+
+let display: XDisplay;
+beforeAll(async () => {
+  display = await XDisplay.open(1200, HIGH + 100);
+}, 60_000);
+afterAll(() => display.close());
+
+/** Lines as people write them: alike, blank and of every length. */
+function lines(): string {
+  const next = randomFrom(SEED);
+  const words = ['bed', 'seed', 'row', 'frost', 'sown', 'Meadow', 'checked', '—', 'S-48', 'label'];
+  const line = (i: number) => {
+    if (next() < 0.15) return '';
+    if (next() < 0.3) return `FH-${2_000 + 7 * i}   bed ${(i * i) % 97}   sown 4 March`;
+    const count = 1 + Math.floor(next() * 9);
+    return Array.from({ length: count }, () => words[Math.floor(next() * words.length)]).join(' ');
+  };
+  return `${Array.from({ length: LINES }, (_, i) => line(i)).join('\n')}\n`;
+}
+
+interface Program {
+  name: string;
+  start: (file: string, high: boolean) => [program: string, ...args: string[]];
+  /** Shows its end first. */
+  endFirst?: true;
+}
+const programs: readonly Program[] = [
+  { name: 'l3afpad (GTK 3)', start: (file) => ['l3afpad', file] },
+  { name: 'featherpad (Qt)', start: (file) => ['featherpad', '--standalone', file] },
+  { name: 'gnome-text-editor (GTK 4)', start: (file) => ['gnome-text-editor', '-s', file] },
+  {
+    name: 'xterm',
+    start: (file, high) => [
+      ...(['xterm', '-sl', '500', '-T', 'beds', '-sb', '-rightbar', '-geometry'] as const),
+      ...[
+        high ? '80x200' : '80x24',
+        '-e',
+        'sh',
+        '-c',
+        `printf '\\033[?25l'; cat ${file}; sleep 600`,
+      ],
+    ],
+    endFirst: true,
+  },
+];
+const rest = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** A window whose title says so; programs add words of their own. */
+async function windowOf(words: string): Promise<string> {
+  for (let tries = 0; tries < 200; tries += 1) {
+    const listed = await display.run('wmctrl', '-l').catch(() => '');
+    const [id] = listed.split('\n').find((line) => line.includes(words))?.split(' ') ?? [];
+    if (id) return id;
+    await rest(100);
+  }
+  throw new Error(`No window says ${words}.`);
+}
+
+/** Starts it in this size. @returns its window, and how it is ended */
+async function open(program: Program, file: string, height: number) {
+  const end = display.start(...program.start(file, height > SIZE.height));
+  const id = await windowOf('beds');
+  await display.run('wmctrl', '-i', '-r', id, '-e', `0,20,20,${SIZE.width},${height}`);
+  await rest(2_000);
+  return { id, end };
+}
+
+/** Scrolls it to its end, and joins what is seen of it. */
+async function joined(program: Program, file: string) {
+  const { id, end } = await open(program, file, SIZE.height);
+  await display.run('xdotool', 'mousemove', '300', '300');
+  if (program.endFirst)
+    await display.run('xdotool', 'click', '--repeat', '200', '--delay', '5', '4');
+  await rest(SETTLES);
+  const look = async () => {
+    const { data, width, height } = await display.pixels(id);
+    return { data: new Uint8ClampedArray(data), width, height };
+  };
+  const first = await look();
+  const long = new LongPage(first, { waits: true });
+  const turns = new Turns();
+  long.add(first);
+  let clicks: number | null = turns.next(null);
+  for (;;) {
+    if (clicks) await display.run('xdotool', 'click', '--repeat', String(clicks), '5');
+    await rest(clicks ? SETTLES : 50);
+    const next = turns.saw(long.add(await look()), long.progress);
+    if (next === 'end') break;
+    clicks = next === 'wait' ? null : next.clicks;
+  }
+  await end();
+  return long;
+}
+
+test('windows of real programs, against themselves as high as all of it', async () => {
+  let equal = 0;
+  for (const program of programs) {
+    const file = join(mkdtempSync(join(tmpdir(), 'rezzik-long-')), 'beds.txt');
+    writeFileSync(file, lines());
+    const [whole, ...more] = (await joined(program, file)).joined();
+    const { id, end } = await open(program, file, HIGH);
+    const truth = await display.pixels(id);
+    await end();
+    if (!whole || more.length > 0) {
+      report(`… ${program.name}`, `${more.length + 1} pieces`, 'a gap that is said');
+      continue;
+    }
+    let rows = 0;
+    const height = Math.min(whole.height, truth.height) - 40;
+    for (let y = 0; y < height; y += 1) {
+      const [a, b] = [whole, truth].map(({ data, width }) =>
+        Buffer.from(data.buffer, data.byteOffset + y * width * 4, (SIZE.width - BAR) * 4),
+      );
+      if (a && b && a.equals(b)) rows += 1;
+    }
+    if (rows === height) equal += 1;
+    report(`… ${program.name}`, `${rows} of ${height}`, `rows, ${whole.width} × ${whole.height}`);
+  }
+  report('Windows of real programs equal to the pixel', `${equal} of ${programs.length}`);
+}, 300_000);
