@@ -3,6 +3,7 @@ import { useEffect, useRef } from 'react';
 import type { Way } from '@/core/contracts/way';
 import { useKey } from '../../keys/useKey';
 import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
 import { Problem } from '../../ui/Problem';
 import { Footer, Said } from '../choose/Footer';
 import { RegionMode } from '../choose/RegionMode';
@@ -43,9 +44,13 @@ export function LongView({ way }: { way: Way }) {
             {scrolling ? 'Stop scrolling' : 'Let it scroll'}
           </Button>
         )}
-        <Button icon={<SquareDashedMousePointer {...icon} />} onClick={chooseArea}>
-          Choose the area
-        </Button>
+        <IconButton
+          label="Choose the area"
+          className="border border-edge bg-card"
+          onClick={chooseArea}
+        >
+          <SquareDashedMousePointer {...icon} />
+        </IconButton>
         <Said label="Long page">{said}</Said>
       </Footer>
     </>
