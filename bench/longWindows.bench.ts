@@ -69,7 +69,11 @@ const rest = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(
 async function windowOf(words: string): Promise<string> {
   for (let tries = 0; tries < 200; tries += 1) {
     const listed = await display.run('wmctrl', '-l').catch(() => '');
-    const [id] = listed.split('\n').find((line) => line.includes(words))?.split(' ') ?? [];
+    const [id] =
+      listed
+        .split('\n')
+        .find((line) => line.includes(words))
+        ?.split(' ') ?? [];
     if (id) return id;
     await rest(100);
   }

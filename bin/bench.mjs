@@ -12,7 +12,8 @@ import { TEST_DIST, withTrial } from './lib/trial.mjs';
 await command(async () => {
   heedStops(say);
   const asked = process.argv.slice(2);
-  const measures = asked.length === 0 || asked.some((file) => ['parts', 'words', 'longWindows'].includes(file));
+  const measures =
+    asked.length === 0 || asked.some((file) => ['parts', 'words', 'longWindows'].includes(file));
   await needPackages([...toTest, ...(measures ? toMeasure : [])]);
   await needModules();
   await withTrial({}, async (env, data) => {
