@@ -23,7 +23,15 @@ export function LongView({ way }: { way: Way }) {
   useKey('space', toggleScrolling, { enabled: byItself && !choosing });
   if (choosing) {
     const region: Way = { ...way, kind: 'region', fromLast: false, atOnce: false };
-    return <RegionMode choosing={{ way: region, stilled: choosing }} parts={[]} instead={area} />;
+    return (
+      <>
+        <div className="mb-3 flex flex-wrap items-center gap-x-3">
+          <h1 className="font-name text-lg">What is scrolled?</h1>
+          <p className="text-soft">Drag over it; that alone is watched.</p>
+        </div>
+        <RegionMode choosing={{ way: region, stilled: choosing }} parts={[]} instead={area} />
+      </>
+    );
   }
   return (
     <>
