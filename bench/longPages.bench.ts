@@ -13,6 +13,10 @@ import { report } from './measure';
 /** Pages that nobody has looked at: measured as they fall. */
 const COUNT = 20;
 const SEED = 20_261_129;
+/** Others, for other ways of scrolling and looking. */
+const FEW = 10;
+const SMOOTH_SEED = 20_261_201;
+const SHARED_SEED = 20_261_202;
 /** What loads late is there before it is looked at, as a hand waits for it, ms. */
 const LOADED = 250;
 const SIZE = { width: 1280, height: 800 };
@@ -41,33 +45,101 @@ const pixelsOf = ({ data, width, height }: Pixels) => ({
   data: new Uint8ClampedArray(data),
 });
 
-/** Scrolls a page by steps of 50 to 500 pixels, and joins what is seen. */
-async function joined(next: () => number): Promise<LongPage> {
-  const long = new LongPage(SIZE, { waits: false });
+/** How a page is gone on by so many pixels, and what is seen meanwhile. @returns null at its end */
+type Step = (by: number) => Promise<Pixels[] | null>;
+
+const atOnce: Step = async (by) => {
+  const moved = await browser.driver.executeScript<boolean>(
+    'const before = scrollY; scrollBy(0, arguments[0]); return scrollY > before;',
+    by,
+  );
+  if (!moved) return null;
   await browser.driver.sleep(LOADED);
-  long.add(pixelsOf(await seen()));
+  return [await seen()];
+};
+
+/** As browsers do it by themselves: it glides, and is caught half way. */
+const smoothly: Step = async (by) => {
+  const end = await browser.driver.executeScript<boolean>(
+    `const end = scrollY + innerHeight >= document.documentElement.scrollHeight - 1;
+     scrollBy({ top: arguments[0], behavior: 'smooth' }); return end;`,
+    by,
+  );
+  if (end) return null;
+  const all: Pixels[] = [];
   for (;;) {
-    const by = 50 + Math.floor(next() * 450);
-    const moved = await browser.driver.executeScript<boolean>(
-      'const before = scrollY; scrollBy(0, arguments[0]); return scrollY > before;',
-      by,
-    );
-    if (!moved) return long;
-    await browser.driver.sleep(LOADED);
-    long.add(pixelsOf(await seen()));
+    const now = await seen();
+    const isAtRest = all.at(-1)?.data.equals(now.data) ?? false;
+    all.push(now);
+    if (isAtRest && all.length > 3) break;
+  }
+  await browser.driver.sleep(LOADED);
+  return [...all, await seen()];
+};
+
+/**
+ * A picture as a browser hands over a shared screen: I420, limited range (ITU-R BT.601), one colour
+ * for each two by two pixels.
+ */
+function shared({ data, width, height }: Pixels): Pixels {
+  const out = Buffer.alloc(data.length, 255);
+  const clamped = (value: number) => Math.max(0, Math.min(255, Math.round(value)));
+  for (let y = 0; y < height; y += 2) {
+    for (let x = 0; x < width; x += 2) {
+      const four = [0, 1, width, width + 1].map((by) => (y * width + x + by) * 4);
+      let [u, v] = [0, 0];
+      const lumas = four.map((at) => {
+        const [r = 0, g = 0, b = 0] = data.subarray(at, at + 3);
+        u += (-0.148 * r - 0.291 * g + 0.439 * b) / 4;
+        v += (0.439 * r - 0.368 * g - 0.071 * b) / 4;
+        return Math.round(0.257 * r + 0.504 * g + 0.098 * b);
+      });
+      [u, v] = [Math.round(u), Math.round(v)];
+      four.forEach((at, i) => {
+        const luma = 1.164 * (lumas[i] ?? 0);
+        out[at] = clamped(luma + 1.596 * v);
+        out[at + 1] = clamped(luma - 0.813 * v - 0.392 * u);
+        out[at + 2] = clamped(luma + 2.017 * u);
+      });
+    }
+  }
+  return { data: out, width, height };
+}
+
+interface Manner {
+  step: Step;
+  as?: (seen: Pixels) => Pixels;
+  waits: boolean;
+}
+
+/** Scrolls a page by steps of 50 to 500 pixels, and joins what is seen. */
+async function joined(next: () => number, { step, as = (same) => same, waits }: Manner) {
+  const long = new LongPage(SIZE, { waits });
+  const seams = { all: 0, sure: 0 };
+  await browser.driver.sleep(LOADED);
+  long.add(pixelsOf(as(await seen())));
+  for (;;) {
+    const frames = await step(50 + Math.floor(next() * 450));
+    if (!frames) return { long, seams };
+    const added = frames.map((frame) => long.add(pixelsOf(as(frame))));
+    seams.all += 1;
+    if (added.includes('joined')) seams.sure += 1;
   }
 }
 
-test('pages kept apart, joined, against the browser’s own picture of the whole page', async () => {
+/** Of many pages: how many came out as they are, with a gap, or wrong; and how many seams were sure. */
+async function measured(count: number, seed: number, manner: Manner) {
   const folder = mkdtempSync(join(tmpdir(), 'rezzik-pages-'));
-  const next = randomFrom(SEED);
-  let [exact, gaps, wrong] = [0, 0, 0];
-  for (const [i, page] of longPages(COUNT, SEED).entries()) {
+  const next = randomFrom(seed);
+  const came = { exact: 0, gaps: 0, wrong: 0, tooLong: 0, all: 0, sure: 0 };
+  for (const [i, page] of longPages(count, seed).entries()) {
     const file = join(folder, `${i}.html`);
     writeFileSync(file, page);
     await browser.driver.get(`file://${file}`);
-    const long = await joined(next);
-    await browser.driver.executeScript('scrollTo(0, 0)');
+    const { long, seams } = await joined(next, manner);
+    came.all += seams.all;
+    came.sure += seams.sure;
+    await browser.driver.executeScript('scrollTo({ top: 0, behavior: "instant" })');
     const height = await browser.driver.executeScript<number>(
       'return document.documentElement.scrollHeight',
     );
@@ -75,11 +147,32 @@ test('pages kept apart, joined, against the browser’s own picture of the whole
     const [picture, ...more] = long.joined();
     const isExact =
       picture?.height === truth.height && Buffer.from(picture.data).equals(truth.data);
-    if (more.length > 0) gaps += 1;
-    else if (isExact) exact += 1;
-    else wrong += 1;
+    if (more.length > 0) came.gaps += 1;
+    else if (isExact) came.exact += 1;
+    else came.wrong += 1;
+    const beyond = Math.abs((picture?.height ?? 0) - truth.height) > 1;
+    if (more.length === 0 && beyond) came.tooLong += 1;
   }
+  return came;
+}
+
+test('pages kept apart, joined, against the browser’s own picture of the whole page', async () => {
+  const { exact, gaps, wrong } = await measured(COUNT, SEED, { step: atOnce, waits: false });
   report('Pages equal to the pixel', `${exact} of ${COUNT}`, 'must be ≥ 95 %');
   report('… with a gap that is said', String(gaps));
   report('… wrong, and not said', String(wrong), 'must be none');
+}, 400_000);
+
+test('others, scrolled smoothly and caught half way', async () => {
+  const { exact, gaps, wrong } = await measured(FEW, SMOOTH_SEED, { step: smoothly, waits: true });
+  report('Pages scrolled smoothly, equal to the pixel', `${exact} of ${FEW}`, 'must be ≥ 95 %');
+  report('… with a gap that is said', String(gaps));
+  report('… wrong, and not said', String(wrong), 'must be none');
+}, 400_000);
+
+test('others, as a shared screen shows them', async () => {
+  const manner = { step: atOnce, as: shared, waits: false };
+  const { all, sure, tooLong } = await measured(FEW, SHARED_SEED, manner);
+  report('Seams of a shared screen called sure', `${sure} of ${all}`, 'must be ≥ 95 %');
+  report('… pages wrong by more than a row, and not said', String(tooLong), 'must be none');
 }, 400_000);
