@@ -10,7 +10,7 @@ import { kindOf } from '../core/marks/registry';
 import { everyMark } from '../tests/lib/marks';
 import { onChequer, testTools } from '../tests/lib/painting';
 import { XDisplay } from '../tests/lib/xDisplay';
-import { App, listShots, setWay, WAIT } from '../tests/e2e/lib/app';
+import { App, changeSettings, listShots, setWay, WAIT } from '../tests/e2e/lib/app';
 import { appUrl, openBrowser, type Browser } from '../tests/e2e/lib/browser';
 
 // Run by `npm run screenshots` on the demo data: one picture of each main view.
@@ -49,15 +49,8 @@ const demoShot = async (title: string): Promise<string> => {
   return shot.id;
 };
 
-const allowPages = (pagesAllowed: boolean) =>
-  fetch(`${appUrl()}/api/settings`, {
-    method: 'PATCH',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ pagesAllowed }),
-  });
-
 test('a web page by its address', async () => {
-  await allowPages(true);
+  await changeSettings({ pagesAllowed: true });
   await setWay({ source: 'web', kind: 'full' });
   await app.go('/take');
   await app.click('Practice site');
@@ -65,7 +58,7 @@ test('a web page by its address', async () => {
   await app.until('its address', async () => (await address.getAttribute('value')) !== '');
   await app.atRest();
   await picture('take-web');
-  await allowPages(false);
+  await changeSettings({ pagesAllowed: false });
   await setWay({ source: 'desk' });
 }, 60_000);
 

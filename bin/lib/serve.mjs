@@ -134,7 +134,8 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   const own = !process.env.DATABASE_URL;
   if (own) await needPackages(toServe);
   // The demo takes a web page.
-  if (demo) await offerPackages(browsers());
+  const offered = demo ? browsers() : [];
+  await offerPackages(offered);
   await needModules();
   if (mode === 'start') await needBuild(process.env.REZZIK_DIST);
   process.umask(0o077);
@@ -178,7 +179,7 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   if (await answers(port, app)) {
     say(`\nRezzik is at http://127.0.0.1:${port}   (Ctrl-C stops it)\n`);
     // Beside what is served, which does without.
-    void offerPackages(wished());
+    void offerPackages(wished().filter((name) => !offered.includes(name)));
   } else if (!hasEnded(app)) {
     await stop();
     throw new Stop('Rezzik did not answer, and was stopped.');

@@ -102,7 +102,8 @@ async function scrolled(
       return { ...had, why: 'size' };
     const laid = await thread.run('scrolled', seen.pixels);
     had.progress = laid.progress;
-    if (laid.added === 'joined') Object.assign(had, { until: seen.provenance.takenAt, why: null });
+    const moved = laid.added === 'joined' || laid.added === 'apart';
+    if (moved) Object.assign(had, { until: seen.provenance.takenAt, why: null });
     tell(wordsOf(laid.progress));
     if (laid.added === 'full') return { ...had, why: 'full' };
     const next = turns.saw(laid.added, laid.progress);

@@ -43,7 +43,7 @@ export function slowTakes<T>(slow: Slow<T>): void {
   jobsOf(slow.kind, (id, signal) => work(slow, id, signal), { alone: true, mostTries: 1 });
 }
 
-/** Asks for one; the same id of a shot is asked for once. @returns its id */
+/** Asks for one. @param shot the id that the shot gets: asked for twice, it is stored once @returns its own id */
 export async function addSlow(kind: string, wish: object, shot?: string): Promise<string> {
   const id = randomUUID();
   await sql().begin(async (tx) => {

@@ -3,7 +3,7 @@ import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key, until } from 'selenium-webdriver';
 import { everyMark } from '@/tests/lib/marks';
-import { App, decode, getShot, plainPng, sendShot, WAIT, setWay } from './lib/app';
+import { App, changeSettings, decode, getShot, plainPng, sendShot, WAIT, setWay } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
 
 let browser: Browser;
@@ -109,13 +109,6 @@ const spacious = `
   document.adoptedStyleSheets = document.adoptedStyleSheets.filter((one) => one !== sheet);
   return lost;`;
 
-const settings = (patch: object) =>
-  fetch(`${appUrl()}/api/settings`, {
-    method: 'PATCH',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(patch),
-  });
-
 /** Titles of the views seen so far; each has one of its own. */
 const titles = new Map<string, string>();
 
@@ -170,7 +163,7 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
     [
       'Take, a web page whose address is none',
       async () => {
-        await settings({ pagesAllowed: true, pageHosts: ['register.home.arpa'] });
+        await changeSettings({ pagesAllowed: true, pageHosts: ['register.home.arpa'] });
         await setWay({ source: 'web', kind: 'full' });
         await app.go('/take');
         await app.type('Address', 'two words');

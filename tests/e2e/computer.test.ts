@@ -5,19 +5,21 @@ import { displayAnswerSchema } from '@/core/contracts/display';
 import { startRows } from '../lib/rows';
 import { bottom } from '@/core/geometry/rect';
 import { XDisplay } from '../lib/xDisplay';
-import { App, getPixels, getShot, read, setWay, WAIT, type Pixels } from './lib/app';
+import {
+  App,
+  changeSettings,
+  getPixels,
+  getShot,
+  read,
+  setWay,
+  WAIT,
+  type Pixels,
+} from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
 
 let browser: Browser;
 let app: App;
 let display: XDisplay;
-
-const allow = (displayAllowed: boolean) =>
-  fetch(`${appUrl()}/api/settings`, {
-    method: 'PATCH',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ displayAllowed }),
-  });
 
 beforeAll(async () => {
   browser = await openBrowser();
@@ -32,7 +34,7 @@ beforeAll(async () => {
 }, 60_000);
 
 afterAll(async () => {
-  await allow(false);
+  await changeSettings({ displayAllowed: false });
   await setWay(firstWay);
   await display.close();
   await browser.close();

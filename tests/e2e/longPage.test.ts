@@ -169,9 +169,13 @@ describe('by hand', () => {
       return (await held()) === register.height + 300;
     });
     await app.go('/take');
-    await app.click('Take what was had');
+    const before = (await listShots()).total;
+    // Pressed twice.
+    const button = await app.named('Take what was had');
+    await browser.driver.executeScript('arguments[0].click(); arguments[0].click();', button);
     const id = await app.marked();
     await app.stored();
+    expect((await listShots()).total).toBe(before + 1);
     expect(await getShot(id)).toMatchObject({
       ...{ width: register.width, height: register.height + 300 },
       provenance: { source: 'desk', windowTitle: 'Plant register' },

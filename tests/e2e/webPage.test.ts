@@ -3,8 +3,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { By, Key } from 'selenium-webdriver';
 import { settingsAnswerSchema } from '@/core/contracts/settings';
-import { getPixels, getShot, listShots, read, setWay } from './lib/app';
-import { appUrl } from './lib/browser';
+import { changeSettings, getPixels, getShot, listShots, read, setWay } from './lib/app';
 import { addRoutine } from './lib/hand';
 import { app, browser, inOneBrowser } from './lib/suite';
 
@@ -36,12 +35,6 @@ afterAll(() => {
 });
 
 const settings = async () => settingsAnswerSchema.parse(await (await read('/api/settings')).json());
-const change = (patch: object) =>
-  fetch(`${appUrl()}/api/settings`, {
-    method: 'PATCH',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(patch),
-  });
 const problem = By.css('aside [role="alert"]');
 const says = async (): Promise<string> =>
   (await browser.driver.findElements(problem))[0]?.getText() ?? '';
@@ -109,7 +102,7 @@ test('three actions: Web page, the address, Enter; asked once before it comes fr
 
 /** docs/actions.md: a web page by a routine in one action. */
 test('a routine’s key takes the page it was made for, whatever is set now', async () => {
-  await change({ pageHosts: ['localhost'] });
+  await changeSettings({ pageHosts: ['localhost'] });
   const { page } = (await settings()).way;
   const way = { page: { ...page, address: `${host}/beds`, dark: true, width: 500, whole: false } };
   await addRoutine('f6', { source: 'web', kind: 'full', ...way });
@@ -124,7 +117,7 @@ test('a routine’s key takes the page it was made for, whatever is set now', as
 }, 60_000);
 
 test('Esc ends what is waited for, and leaves nothing', async () => {
-  await change({ pageHosts: ['localhost'] });
+  await changeSettings({ pageHosts: ['localhost'] });
   await setWay({ source: 'web' });
   await app.go('/take');
   const before = (await listShots()).shots.length;

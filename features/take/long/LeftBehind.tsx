@@ -34,10 +34,13 @@ export function LeftBehind() {
     await forgetHeld(long.id);
   };
   const take = async () => {
+    // Pressed twice it is taken once; where it cannot be, it is offered again.
+    setLong(null);
     try {
       await takePieces(await stilledOf(long));
-      await over();
+      await forgetHeld(long.id);
     } catch (error) {
+      setLong(long);
       setProblem(messageOf(error));
     }
   };

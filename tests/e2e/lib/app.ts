@@ -2,6 +2,7 @@ import sharp from 'sharp';
 import { By, Key, until, type WebElement } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { shotPageSchema, shotSchema, type Shot } from '@/core/contracts/shot';
+import type { SettingsPatch } from '@/core/contracts/settings';
 import type { Way } from '@/core/contracts/way';
 import { createDesk, deskDisplays, type Desk } from '@/core/desk/model';
 import { placeOf } from '@/core/desk/events';
@@ -290,15 +291,17 @@ async function placer(element: WebElement) {
   });
 }
 
-/** Changes the way of taking as the interface would. */
-export async function setWay(way: Partial<Way>): Promise<void> {
+/** Changes settings as the interface would. */
+export async function changeSettings(patch: SettingsPatch): Promise<void> {
   const answer = await fetch(`${appUrl()}/api/settings`, {
     method: 'PATCH',
     headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ way }),
+    body: JSON.stringify(patch),
   });
   if (!answer.ok) throw new Error(await answer.text());
 }
+
+export const setWay = (way: Partial<Way>): Promise<void> => changeSettings({ way });
 
 export const freshDesk = (): Desk => createDesk(2026, 0);
 
