@@ -87,7 +87,12 @@ test('a long page of a window: one click of the wheel by hand, then it scrolls b
   await app.keys(Key.SPACE);
   // A busy machine may need long for it.
   const said = () => browser.driver.findElement(By.css('output[aria-label="Long page"]')).getText();
-  await app.until('its end', async () => (await said()).includes('The end is reached'), 80_000);
+  await app
+    .until('its end', async () => (await said()).includes('The end is reached'), 80_000)
+    .catch(async (error: unknown) => {
+      const words = await browser.driver.findElement(By.css('main')).getText();
+      throw new Error(`The page says: ${words.slice(0, 2_000)}`, { cause: error });
+    });
   const last = await display.pixels(rows);
   // The pointer is back where the hand left it.
   expect(await display.run('xdotool', 'getmouselocation')).toContain('x:200 y:500');

@@ -116,7 +116,8 @@ async function seenNow(mine: Watch): Promise<Stilled | null> {
     if (!useLong.getState().progress) throw error;
     mine.amiss = true;
     const problem = `${messageOf(error)} Enter takes what was had.`;
-    if (!mine.stopped) useLong.setState({ problem, scrolling: false });
+    // What scrolls by itself goes on when it is seen again.
+    if (!mine.stopped) useLong.setState({ problem });
     await pause(AGAIN);
     return null;
   }
