@@ -203,6 +203,27 @@ describe('what stays put', () => {
     expect(different(one(to), truth)).toBe(0);
   });
 
+  test('what was caught half painted is there whole once it stands still', () => {
+    const to = joiner(true);
+    const whole = seen(page, 500);
+    const half = seen(page, 500);
+    fill(half, { x: 0, y: HEIGHT - 60, width: WIDTH, height: 60 }, WHITE);
+    expect(addAll(to, [seen(page, 0), seen(page, 250), half, whole, whole, whole])).toEqual([
+      ...['first', 'joined', 'joined', 'same', 'renewed', 'same'],
+    ]);
+    expect(different(one(to), seen(page, 0, HEIGHT + 500))).toBe(0);
+    to.add(seen(page, 650));
+    expect(different(one(to), seen(page, 0, HEIGHT + 650))).toBe(0);
+  });
+
+  test('a page that was never scrolled is had as it came to stand', () => {
+    const to = joiner(true);
+    const early = seen(page, 0);
+    fill(early, { x: 40, y: 40, width: 100, height: 60 }, WHITE);
+    addAll(to, [early, seen(page, 0), seen(page, 0)]);
+    expect(different(one(to), seen(page, 0))).toBe(0);
+  });
+
   test('something that moves on a page nobody scrolls is nothing new', () => {
     const to = joiner();
     const frames = [0, 1, 2].map((i) => {

@@ -15,11 +15,12 @@ const RESTLESS = 0.3;
 const RESTLESS_ROWS = 0.5;
 
 /**
- * What became of a frame: the first of a piece; nothing new on it; laid where it belongs; nobody
+ * What became of a frame: the first of a piece; nothing new on it; the last one again, but for
+ * something that has changed on it and stays so; laid where it belongs; nobody
  * knows yet where it belongs; not connected with what there is, so it begins a piece of its own;
  * more than a picture may hold, so it was left out.
  */
-export type Added = 'first' | 'same' | 'joined' | 'unclear' | 'apart' | 'full';
+export type Added = 'first' | 'same' | 'renewed' | 'joined' | 'unclear' | 'apart' | 'full';
 
 interface Match {
   from: Placed;
@@ -47,7 +48,7 @@ export class Joiner {
   /** In the order in which they began. */
   readonly #pieces: Piece[] = [];
   #current: Piece | null = null;
-  /** One that fits nowhere, until it is seen again. */
+  /** One that fits nowhere, or differs where nothing was scrolled, until it is seen again. */
   #waiting: Frame | null = null;
   #shift = 0;
 
@@ -91,11 +92,14 @@ export class Joiner {
       const other = piece === this.#current ? null : this.#match(piece.ends, frame, keys);
       if (other) return this.#place(piece, other, frame, keys);
     }
-    if (last && this.#isRestless(last.frame, frame)) return this.#settled('same');
-    if (this.#settings.waits && !(this.#waiting && sameFrame(this.#waiting, frame))) {
-      this.#waiting = frame;
-      return 'unclear';
+    const isSeenAgain = this.#waiting !== null && sameFrame(this.#waiting, frame);
+    this.#waiting = frame;
+    if (last && this.#isRestless(last.frame, frame)) {
+      if (!isSeenAgain) return 'same';
+      this.#current.renew({ ...last, frame, keys }, this.#motion.part, this.#motion.standing());
+      return this.#settled('renewed');
     }
+    if (this.#settings.waits && !isSeenAgain) return 'unclear';
     if (this.#pieces.length === MOST_PIECES) return this.#settled('full');
     return this.#begin(frame, keys, 'apart');
   }

@@ -86,6 +86,11 @@ export class Motion {
     return this.#judge(before, now, shift).isBorneOut;
   }
 
+  /** What to do with each run of a frame that lies where the last one lay. */
+  standing(): Uint8Array {
+    return this.#doings(new Uint8Array(this.#runs * this.height), this.#over);
+  }
+
   #judge(before: Frame, now: Frame, shift: number) {
     const did = runsBetween(before, now, shift);
     const place = this.#isKnown ? this.#runsOfPart : movedPlace(did, this.#runs);
@@ -189,13 +194,13 @@ export class Motion {
   }
 
   /** What was seen before in another place is sure; what lies over it is only for where nothing is. */
-  #doings(did: Uint8Array, over: Uint8Array): Uint8Array {
+  #doings(did: Uint8Array, over: Uint8Array | null): Uint8Array {
     const doings = new Uint8Array(did.length);
     for (let y = 0, at = 0; y < this.height; y += 1) {
       const blocks = Math.floor(y / BAND) * this.#runs;
       for (let run = 0; run < this.#runs; run += 1, at += 1) {
         const what = did[at] as number;
-        const doing: Doing = over[blocks + run] ? IF_BARE : what & MOVED ? CONFIRM : IF_BETTER;
+        const doing: Doing = over?.[blocks + run] ? IF_BARE : what & MOVED ? CONFIRM : IF_BETTER;
         doings[at] = doing;
       }
     }

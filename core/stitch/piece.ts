@@ -62,6 +62,14 @@ export class Piece {
     this.frames += 1;
   }
 
+  /** Lays the last frame anew: something on it was still to come when it was laid. */
+  renew(now: Placed, part: Part, doings: Uint8Array): void {
+    if (this.highest === this.last) this.highest = now;
+    if (this.lowest === this.last) this.lowest = now;
+    this.last = now;
+    if (this.frames > 1) this.#paint(now, part, doings);
+  }
+
   #paint({ frame, offset }: Placed, { top, bottom }: Part, doings: Uint8Array): void {
     const runs = runsOf(frame.width);
     const { words, width } = frame;

@@ -6,7 +6,7 @@ import type { Progress } from '@/core/stitch/longPage';
 import { Turns } from '@/core/stitch/turns';
 import { messageOf } from '../../api/ask';
 import { sources } from '../sources/list';
-import { useLong } from './state';
+import { isStill, useLong } from './state';
 
 /** Whether it can be scrolled from here. */
 export const scrollsByItself = (way: Way): boolean => sources[way.source].scroll !== undefined;
@@ -36,7 +36,7 @@ export class Scroller {
     if (next === 'wait') return;
     if (next !== 'end') return this.#send(progress, next.clicks);
     const said = progress ? 'The end is reached. Enter takes it.' : 'Nothing moves here.';
-    const isEnd = added === 'same';
+    const isEnd = isStill(added);
     useLong.setState({ scrolling: false, ...(isEnd && { said }) });
   }
 

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import type { Rect } from '@/core/geometry/rect';
+import type { Added } from '@/core/stitch/joiner';
 import type { Progress } from '@/core/stitch/longPage';
 import type { Stilled, StillWindow } from '../sources/contract';
 
@@ -35,6 +36,18 @@ export const useLong = create<LongState>(() => atFirst);
 
 /** Said once there is a picture of how it begins. */
 export const BEGIN = 'Scroll slowly: what moves is found by itself.';
+
+/** Nothing was scrolled since the last look. */
+export const isStill = (added: Added): boolean => added === 'same' || added === 'renewed';
+
+/** What is said of a frame; nothing where it changes nothing. */
+export function wordsFor(added: Added, { pieces }: Progress, before: number): string | null {
+  if (added === 'full') return 'It is as much as fits. Enter takes it.';
+  if (added === 'unclear') return 'That was too far. Scroll back a little.';
+  if (pieces.length > 1) return 'A gap: scroll back, or take the pieces.';
+  if (before > 1) return 'The gap is closed. Scroll on.';
+  return isStill(added) ? null : 'Scroll on. Enter when all is there.';
+}
 
 /** Nothing is watched any more. */
 export function forgetLong(): void {

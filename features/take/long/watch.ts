@@ -1,19 +1,17 @@
 import type { Way } from '@/core/contracts/way';
 import type { Point } from '@/core/geometry/point';
-import { centre, contains, type Rect } from '@/core/geometry/rect';
+import type { Rect } from '@/core/geometry/rect';
 import type { Size } from '@/core/geometry/size';
-import { visiblePart, windowPlace } from '@/core/region/windowChoice';
-import type { Added } from '@/core/stitch/joiner';
-import { scrolledThing } from '@/core/stitch/area';
+import { visiblePart } from '@/core/region/windowChoice';
 import type { Progress } from '@/core/stitch/longPage';
 import { addFrame, beginStitch, filmOf, findScrolled, finishStitch } from '../../pictures/stitch';
-import { onPicture, type Stilled } from '../sources/contract';
-import { findPartsIn } from '../../pictures/parts';
+import type { Stilled } from '../sources/contract';
 import { sources } from '../sources/list';
 import { messageOf } from '../../api/ask';
 import { Keeper } from './keeper';
+import { Amiss, seenOf, thingToWatch } from './place';
 import { Scroller } from './scroller';
-import { BEGIN, forgetLong, framesIn, useLong, type Watched } from './state';
+import { BEGIN, forgetLong, framesIn, isStill, useLong, wordsFor, type Watched } from './state';
 
 /** What a long page is of, as far as it was seen. */
 interface Watch {
@@ -41,6 +39,8 @@ interface Watch {
   riddles: number;
   /** It cannot be watched just now, which is said. */
   amiss: boolean;
+  /** At so many looks, up to now, nothing was scrolled. */
+  still: number;
 }
 
 let watch: Watch | null = null;
@@ -52,6 +52,9 @@ const EVERY = 100;
 const SOON = 30;
 /** It is looked again where nothing could be seen, ms. */
 const AGAIN = 1000;
+/** It has come to rest when so many looks have found nothing new; so long that is waited for, ms. */
+const AT_REST = 2;
+const REST_WITHIN = 600;
 /** The room the film has, in its own pixels, and how narrow it may become. */
 const FILM = { width: 416, height: 1040 };
 const NARROWEST = 240;
@@ -63,7 +66,15 @@ export async function watchLong(way: Way): Promise<void> {
   dropLong();
   const mine: Watch = {
     ...{ way, stopped: false, first: null, from: '', until: '' },
-    ...{ title: '', provenance: null, size: null, origin: null, riddles: 0, amiss: false },
+    ...{
+      title: '',
+      provenance: null,
+      size: null,
+      origin: null,
+      riddles: 0,
+      amiss: false,
+      still: 0,
+    },
     scroller: new Scroller(way, () => mine.origin),
     keeper: new Keeper(),
     ...{ wantsArea: false, chosen: null },
@@ -151,10 +162,8 @@ async function look(mine: Watch, stilled: Stilled): Promise<void> {
 
 /** It is known what is scrolled: the window that holds it, or it alone. */
 async function begin(mine: Watch, stilled: Stilled, part: Rect): Promise<void> {
-  const middle = centre(part);
-  const window = stilled.windows?.findLast((w) => contains(w.frameBounds ?? w.bounds, middle));
-  const place = window ? windowPlace(window, WHOLE) : await thingOf(stilled, part);
-  const watched = { place, window: window ?? null };
+  const watched = await thingToWatch(stilled, part);
+  const { window } = watched;
   mine.title = window?.title ?? stilled.title;
   mine.provenance = {
     ...stilled.provenance,
@@ -169,30 +178,6 @@ async function begin(mine: Watch, stilled: Stilled, part: Rect): Promise<void> {
   }
   await follow(mine, stilled, watched);
 }
-
-/** Where no windows are known they are looked for in the picture. */
-async function thingOf({ picture }: Stilled, part: Rect): Promise<Rect> {
-  const whole = { x: 0, y: 0, width: picture.width, height: picture.height };
-  const boxes = await findPartsIn(picture).catch(() => []);
-  return scrolledThing(part, [...boxes, whole]);
-}
-
-const WHOLE = { border: true, margin: 0 };
-
-/** Where what is watched lies now: on a picture of it, and `at` on the stilled one. */
-async function seenOf(stilled: Stilled, { place, window }: Watched) {
-  if (!window) return { picture: stilled.picture, place, at: place, isOwn: false };
-  const now = stilled.windows?.find((w) => w.id === window.id);
-  if (!now) throw new Amiss('The window is gone. Enter takes what was had of it.');
-  const own = await stilled.ofWindow?.(window.id).catch(() => null);
-  const there = windowPlace(now, WHOLE);
-  return own
-    ? { picture: own.picture, place: onPicture(there, own.origin), at: there, isOwn: true }
-    : { picture: stilled.picture, place: there, at: there, isOwn: false };
-}
-
-/** Something that keeps it from being watched, in words; it may pass. */
-class Amiss extends Error {}
 
 /** Lays what is seen now where it belongs. */
 async function follow(mine: Watch, stilled: Stilled, watched: Watched): Promise<void> {
@@ -211,10 +196,11 @@ async function follow(mine: Watch, stilled: Stilled, watched: Watched): Promise<
     const { added, progress } = await addFrame(copy, part);
     if (mine.stopped) return;
     mine.until = stilled.provenance.takenAt;
+    mine.still = isStill(added) ? mine.still + 1 : 0;
     const before = useLong.getState().progress?.pieces.length ?? 1;
     const said = wordsFor(added, progress, before);
     // What was amiss is over when it is seen again; other things, when it goes on.
-    const isOver = mine.amiss || added !== 'same';
+    const isOver = mine.amiss || !isStill(added);
     mine.amiss = false;
     useLong.setState({ progress, ...(isOver && { problem: null }), ...(said && { said }) });
     if (added !== 'same' && added !== 'unclear') await showFilm(mine);
@@ -232,15 +218,6 @@ async function follow(mine: Watch, stilled: Stilled, watched: Watched): Promise<
 function sameSize(mine: Watch, { width, height }: Size): boolean {
   mine.size ??= { width, height };
   return mine.size.width === width && mine.size.height === height;
-}
-
-/** What is said of a frame; nothing where it changes nothing. */
-function wordsFor(added: Added, { pieces }: Progress, before: number): string | null {
-  if (added === 'full') return 'It is as much as fits. Enter takes it.';
-  if (added === 'unclear') return 'That was too far. Scroll back a little.';
-  if (pieces.length > 1) return 'A gap: scroll back, or take the pieces.';
-  if (before > 1) return 'The gap is closed. Scroll on.';
-  return added === 'same' ? null : 'Scroll on. Enter when all is there.';
 }
 
 async function showFilm(mine: Watch): Promise<void> {
@@ -267,9 +244,19 @@ export function dropLong(): void {
   void beginStitch().catch(() => undefined);
 }
 
+/** Waits until what was just scrolled is painted; not for ever, since something may move on it. */
+async function atRest(mine: Watch): Promise<void> {
+  const latest = Date.now() + REST_WITHIN;
+  while (mine.still < AT_REST && !mine.amiss && !mine.stopped && Date.now() < latest)
+    await pause(SOON);
+}
+
 /** What is had, each piece like a stilled picture. @throws with words where that is nothing */
 export async function takeLong(): Promise<Stilled[]> {
   const mine = watch;
+  if (mine && useLong.getState().progress) await atRest(mine);
+  // Meanwhile it was taken, or left.
+  if (mine?.stopped) return [];
   const { progress } = useLong.getState();
   if (!mine?.provenance || !progress)
     throw new Error('Nothing was scrolled yet. Scroll first, then press Enter.');
