@@ -9,7 +9,7 @@ import { XDisplay } from '@/tests/lib/xDisplay';
 import { report } from './measure';
 
 /** Windows that nobody has looked at: measured as they fall. */
-const SEED = 20_261_130;
+const SEED = 20_261_304;
 const LINES = 120;
 const SIZE = { width: 640, height: 480 };
 /** As high as all of it, and more. */
@@ -45,13 +45,13 @@ interface Program {
   endFirst?: true;
 }
 const programs: readonly Program[] = [
-  { name: 'l3afpad (GTK 3)', start: (file) => ['l3afpad', file] },
-  { name: 'featherpad (Qt)', start: (file) => ['featherpad', '--standalone', file] },
+  { name: 'geany (GTK 3)', start: (file) => ['geany', '-i', '-m', '-n', '-p', '-s', '-t', file] },
+  { name: 'tea (Qt)', start: (file) => ['tea', file] },
   { name: 'gnome-text-editor (GTK 4)', start: (file) => ['gnome-text-editor', '-s', file] },
   {
-    name: 'xterm',
+    name: 'mlterm',
     start: (file, high) => [
-      ...(['xterm', '-sl', '500', '-T', 'beds', '-sb', '-rightbar', '-geometry'] as const),
+      ...(['mlterm', '--sl=500', '--title=beds', '--sbmode=none', '--geometry'] as const),
       ...[
         high ? '80x200' : '80x24',
         '-e',
@@ -63,6 +63,8 @@ const programs: readonly Program[] = [
     endFirst: true,
   },
 ];
+/** So often a window is looked at for what changes on it by itself. */
+const LOOKS = 4;
 const rest = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** A window whose title says so; programs add words of their own. */
@@ -116,6 +118,21 @@ async function joined(program: Program, file: string) {
   return long;
 }
 
+/** A caret that blinks is on one picture and not on another: its rows are no truth. */
+async function standing(id: string) {
+  const truth = await display.pixels(id);
+  const restless = new Set<number>();
+  for (let look = 0; look < LOOKS; look += 1) {
+    await rest(SETTLES);
+    const { data, width } = await display.pixels(id);
+    for (let y = 0; y < truth.height; y += 1) {
+      const [from, to] = [y * width * 4, (y + 1) * width * 4];
+      if (!data.subarray(from, to).equals(truth.data.subarray(from, to))) restless.add(y);
+    }
+  }
+  return { truth, restless };
+}
+
 test('windows of real programs, against themselves as high as all of it', async () => {
   let equal = 0;
   for (const program of programs) {
@@ -123,7 +140,7 @@ test('windows of real programs, against themselves as high as all of it', async 
     writeFileSync(file, lines());
     const [whole, ...more] = (await joined(program, file)).joined();
     const { id, end } = await open(program, file, HIGH);
-    const truth = await display.pixels(id);
+    const { truth, restless } = await standing(id);
     await end();
     if (!whole || more.length > 0) {
       report(`… ${program.name}`, `${more.length + 1} pieces`, 'a gap that is said');
@@ -131,14 +148,17 @@ test('windows of real programs, against themselves as high as all of it', async 
     }
     let rows = 0;
     const height = Math.min(whole.height, truth.height) - 40;
+    let counted = 0;
     for (let y = 0; y < height; y += 1) {
+      if (restless.has(y)) continue;
+      counted += 1;
       const [a, b] = [whole, truth].map(({ data, width }) =>
         Buffer.from(data.buffer, data.byteOffset + y * width * 4, (SIZE.width - BAR) * 4),
       );
       if (a && b && a.equals(b)) rows += 1;
     }
-    if (rows === height) equal += 1;
-    report(`… ${program.name}`, `${rows} of ${height}`, `rows, ${whole.width} × ${whole.height}`);
+    if (rows === counted) equal += 1;
+    report(`… ${program.name}`, `${rows} of ${counted}`, `rows, ${whole.width} × ${whole.height}`);
   }
   report('Windows of real programs equal to the pixel', `${equal} of ${programs.length}`);
 }, 300_000);

@@ -4,6 +4,8 @@ import { wordsOf, type ReadablePixels } from '../raster/pixels';
 /** A picture of what is scrolled: one number a pixel as in `wordsOf`, but signed, row-major. */
 export interface Frame extends Size {
   words: Int32Array;
+  /** Words are numbers of which so far apart ones count as the same; else only equal ones do. */
+  within?: number;
 }
 
 /** Which way it is scrolled: down and up, or across. */

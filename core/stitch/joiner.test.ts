@@ -290,6 +290,16 @@ describe('what cannot be known', () => {
     expect(added).not.toContain('joined');
   });
 
+  test('what is there twice is not taken for once, where it was scrolled too far', () => {
+    const twice = longPage(WIDTH, 2400, 90);
+    const picture = longPage(WIDTH, 220, 7_000);
+    for (const y of [560, 1400])
+      put(twice, picture, { x: 0, y }, { x: 0, y: 0, width: WIDTH, height: 220 });
+    // Both times the picture is all there, and lines that differ stand above and below it.
+    const to = joiner();
+    expect(addAll(to, [seen(twice, 470), seen(twice, 1270)])).toEqual(['first', 'apart']);
+  });
+
   test('a blank stretch as high as what is seen is said, not guessed', () => {
     const holed = longPage(WIDTH, 2400, 8);
     fill(holed, { x: 0, y: 500, width: WIDTH, height: 900 }, WHITE);

@@ -1,6 +1,7 @@
 import { limits } from '../values/limits';
 import type { Size } from '../geometry/size';
 import { sameFrame, type Frame } from './frame';
+import { brightnessOf, profiledShifts } from './brightness';
 import { Motion, type Part } from './motion';
 import { Piece, type Placed } from './piece';
 import { rowKeys, votedShift, type RowKeys } from './rowVotes';
@@ -121,13 +122,34 @@ export class Joiner {
       const shift = votedShift(from.keys, keys, (asked) =>
         this.#motion.bearsOut(from.frame, frame, asked),
       );
-      if (shift === null) continue;
-      const { top, bottom } = this.#motion.part;
-      if (Math.abs(shift) > MOST_NEW * (bottom - top)) continue;
-      const doings = this.#motion.look(from.frame, frame, shift);
+      const doings = shift === null ? null : this.#doings(from.frame, frame, shift);
+      if (shift !== null && doings) return { from, shift, doings };
+    }
+    return this.#matchByBrightness(ends, frame);
+  }
+
+  /** The same where colours are coarser than pixels. */
+  #matchByBrightness(ends: readonly Placed[], frame: Frame): Match | null {
+    const now = brightnessOf(frame);
+    if (!now) return null;
+    for (const from of ends) {
+      const before = brightnessOf(from.frame);
+      if (!before) continue;
+      const [shift, another] = profiledShifts(before, now)
+        .map((voted) => voted.shift)
+        .filter((asked) => this.#motion.bearsOut(before.frame, now.frame, asked));
+      if (shift === undefined || another !== undefined) continue;
+      const doings = this.#doings(before.frame, now.frame, shift);
       if (doings) return { from, shift, doings };
     }
     return null;
+  }
+
+  /** What to do with each run of a frame that fits by this shift; null where it does not. */
+  #doings(before: Frame, now: Frame, shift: number): Uint8Array | null {
+    const { top, bottom } = this.#motion.part;
+    if (Math.abs(shift) > MOST_NEW * (bottom - top)) return null;
+    return this.#motion.look(before, now, shift);
   }
 
   #place(piece: Piece, { from, shift, doings }: Match, frame: Frame, keys: RowKeys): Added {

@@ -2,10 +2,11 @@ import type { Rect } from '../geometry/rect';
 import type { Size } from '../geometry/size';
 import type { ReadablePixels, RgbaPixels } from '../raster/pixels';
 import { withMargins } from './area';
+import { brightnessOf, profiledShifts } from './brightness';
 import { frameOf, transposed, type Axis, type Frame } from './frame';
 import { Joiner, type Added, type JoinerSettings } from './joiner';
 import { Motion, type Part } from './motion';
-import { rowKeys, votedShifts } from './rowVotes';
+import { rowKeys, votedShifts, type Voted } from './rowVotes';
 
 const axes: readonly Axis[] = ['down', 'across'];
 
@@ -114,13 +115,22 @@ export function scrolledPart(
   for (const axis of axes) {
     const [first, second] = [frameOf(before, axis), frameOf(now, axis)];
     const voted = votedShifts(rowKeys(first), rowKeys(second), TRIED);
-    const found = voted
-      .map(({ shift }) => ({ shift, motion: new Motion(first.width, first.height) }))
-      .filter(({ shift, motion }) => motion.look(first, second, shift) !== null)
-      .sort((a, b) => b.motion.borneOut - a.motion.borneOut)[0];
+    const found = mostBorneOut(voted, first, second) ?? byBrightness(first, second);
     if (!found) continue;
     const { shift, motion } = found;
     return { part: withMargins(now, placeOf(motion.seen, axis)), axis, shift };
   }
   return null;
+}
+
+const mostBorneOut = (voted: readonly Voted[], first: Frame, second: Frame) =>
+  voted
+    .map(({ shift }) => ({ shift, motion: new Motion(first.width, first.height) }))
+    .filter(({ shift, motion }) => motion.look(first, second, shift) !== null)
+    .sort((a, b) => b.motion.borneOut - a.motion.borneOut)[0];
+
+function byBrightness(first: Frame, second: Frame) {
+  const [before, now] = [brightnessOf(first), brightnessOf(second)];
+  if (!before || !now) return undefined;
+  return mostBorneOut(profiledShifts(before, now), before.frame, now.frame);
 }

@@ -1,10 +1,13 @@
 import type { Frame } from './frame';
 import { BAND, lyingOver } from './over';
-import { MOVED, RUN, runsBetween, runsOf, STAYED } from './runs';
+import { isFlat, MOVED, RUN, runsBetween, runsOf, STAYED } from './runs';
 import { CONFIRM, IF_BARE, IF_BETTER, type Doing } from './strip';
 
 /** So many runs must be seen to have moved before it is believed. */
 const LEAST_MOVED = 24;
+
+/** So much may speak against it, for each that speaks for it. */
+const AGAINST = 1 / 3;
 
 /** What stays put at a side is a bar when it reaches over so much of the rows that move. */
 const BAR = 0.5;
@@ -94,8 +97,8 @@ export class Motion {
   #judge(before: Frame, now: Frame, shift: number) {
     const did = runsBetween(before, now, shift);
     const place = this.#isKnown ? this.#runsOfPart : movedPlace(did, this.#runs);
-    const { moved, neither, whole, broken } = this.#count(did, place);
-    const isBorneOut = moved >= LEAST_MOVED && neither <= moved && broken <= whole;
+    const { moved, neither, whole, broken } = this.#count(before, now, did, place, shift);
+    const isBorneOut = moved >= LEAST_MOVED && neither <= AGAINST * moved && broken <= whole;
     return { did, place, isBorneOut };
   }
 
@@ -111,16 +114,20 @@ export class Motion {
   /**
    * How many runs moved, and how many did neither, in a place; and in how many rows all that moved
    * did so, and in how many some did neither. Lines that are alike but for a number, laid over each
-   * other wrongly, mostly fit, yet hardly a row of theirs does.
+   * other wrongly, mostly fit, yet hardly a row of theirs does. What is of one colour bears nothing
+   * out, and where it was or is, something may have come late.
    */
-  #count(did: Uint8Array, { top, bottom, from, to }: Place) {
+  #count(before: Frame, now: Frame, did: Uint8Array, place: Place, shift: number) {
+    const { top, bottom, from, to } = place;
     const counts = { moved: 0, neither: 0, whole: 0, broken: 0 };
     for (let y = top; y < bottom; y += 1) {
       let [moved, neither] = [0, 0];
       for (let run = from; run < to; run += 1) {
         const what = did[y * this.#runs + run];
+        if (what !== MOVED && what !== 0) continue;
+        if (isFlat(now, run, y)) continue;
         if (what === MOVED) moved += 1;
-        else if (what === 0) neither += 1;
+        else if (!isFlat(before, run, y + shift)) neither += 1;
       }
       counts.moved += moved;
       counts.neither += neither;

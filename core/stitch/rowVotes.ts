@@ -10,6 +10,8 @@ const LEAST_VOTES = 20;
 const CLEAR = 3;
 /** So many are asked about where none is clear. */
 const ASKED = 4;
+/** … and where only brightness can tell. */
+export const MOST_SHIFTS = 6;
 
 const TWICE = -2;
 const NOWHERE = -1;
@@ -127,7 +129,7 @@ function hashOf(words: Int32Array, from: number, to: number): number {
 }
 
 /** A shift, and how many keys voted for it. */
-interface Voted {
+export interface Voted {
   shift: number;
   votes: number;
 }

@@ -26,16 +26,39 @@ export function runsBetween(before: Frame, now: Frame, shift: number): Uint8Arra
       const x = run * RUN;
       const length = Math.min(RUN, width - x);
       const at = y * width + x;
-      let what = isAlike(now.words, at, before.words, at, length) ? STAYED : 0;
+      let what = isAlike(now, at, before, at, length) ? STAYED : 0;
       if (!isKnown) what |= UNKNOWN;
-      else if (isAlike(now.words, at, before.words, from * width + x, length)) what |= MOVED;
+      else if (isAlike(now, at, before, from * width + x, length)) what |= MOVED;
       did[y * runs + run] = what;
     }
   }
   return did;
 }
 
-function isAlike(a: Int32Array, at: number, b: Int32Array, to: number, length: number): boolean {
+function isAlike(now: Frame, at: number, before: Frame, to: number, length: number): boolean {
+  if (now.within) return isNear(now, at, before, to, length);
+  const [a, b] = [now.words, before.words];
   for (let i = 0; i < length; i += 1) if (a[at + i] !== b[to + i]) return false;
+  return true;
+}
+
+function isNear(now: Frame, at: number, before: Frame, to: number, length: number): boolean {
+  const { words, within = 0 } = now;
+  for (let i = 0; i < length; i += 1) {
+    const apart = (words[at + i] as number) - (before.words[to + i] as number);
+    if (apart > within || -apart > within) return false;
+  }
+  return true;
+}
+
+/** All of a run is of one colour. */
+export function isFlat({ words, width, within = 0 }: Frame, run: number, y: number): boolean {
+  const from = y * width + run * RUN;
+  const to = Math.min(from + RUN, (y + 1) * width);
+  const first = words[from] as number;
+  for (let at = from + 1; at < to; at += 1) {
+    const word = words[at] as number;
+    if (word !== first && !(Math.abs(word - first) <= within)) return false;
+  }
   return true;
 }

@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { readdirSync, readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { setTimeout as pause } from 'node:timers/promises';
 import sharp from 'sharp';
 import { pageSchema, type Page } from '@/core/contracts/page';
 import { practiceSite } from '../pages/practice/site';
@@ -150,3 +152,34 @@ test('one’s own network is asked about first; nobody is there is said', async 
   await expect(take('http://nowhere.invalid/')).rejects.toMatchObject({ code: 'no-host' });
   await expect(take('http://127.0.0.1:1/')).rejects.toMatchObject({ code: expect.any(String) });
 }, 60_000);
+
+/** The ids of all that this process has started, and what they were told. */
+function started(id: number | string = process.pid): { id: string; told: string }[] {
+  const children = readdirSync(`/proc/${id}/task`).flatMap((thread) =>
+    readFileSync(`/proc/${id}/task/${thread}/children`, 'utf8').split(' ').filter(Boolean),
+  );
+  return children.flatMap((child) => {
+    try {
+      const told = readFileSync(`/proc/${child}/cmdline`, 'utf8').replaceAll('\0', ' ');
+      return [{ id: child, told }, ...started(child)];
+    } catch {
+      return [];
+    }
+  });
+}
+
+test.each(['--type=renderer', '--remote-debugging-pipe'])(
+  'a browser that ends in the middle (%s) is said, and the next page is taken',
+  async (which) => {
+    asked.length = 0;
+    const taken = take(`${site}/long`, { wait: 30 });
+    taken.catch(() => undefined);
+    while (!asked.some((one) => one.endsWith('/long'))) await pause(20);
+    const hit = started().filter(({ told }) => told.includes(which));
+    expect(hit).not.toHaveLength(0);
+    for (const { id } of hit) process.kill(Number(id), 'SIGKILL');
+    await expect(taken).rejects.toMatchObject({ code: 'page-crashed', status: 422 });
+    expect((await take(`${site}/long`, { whole: false })).bytes.length).toBeGreaterThan(100);
+  },
+  60_000,
+);
