@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, test } from '@jest/globals';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { randomFrom } from '@/core/random/random';
 import { LongPage } from '@/core/stitch/longPage';
 import { Turns } from '@/core/stitch/turns';
@@ -16,8 +16,12 @@ const SIZE = { width: 640, height: 480 };
 const HIGH = 3_600;
 /** Where scroll bars are, px: they say how far it is, and are no part of the page. */
 const BAR = 30;
+/** … and below them their own foot and margin. */
+const FOOT = 60;
 /** A program is through with a turn of the wheel after so long, ms. */
 const SETTLES = 350;
+/** … and has underlined every word that it does not know, ms. */
+const STANDS = 9_000;
 
 let display: XDisplay;
 beforeAll(async () => {
@@ -45,13 +49,20 @@ interface Program {
   endFirst?: true;
 }
 const programs: readonly Program[] = [
-  { name: 'geany (GTK 3)', start: (file) => ['geany', '-i', '-m', '-n', '-p', '-s', '-t', file] },
-  { name: 'tea (Qt)', start: (file) => ['tea', file] },
+  { name: 'l3afpad (GTK 3)', start: (file) => ['l3afpad', file] },
+  {
+    name: 'featherpad (Qt)',
+    // Run by the owner of the computer it lays a warning over its page.
+    start: (file) => [
+      ...(['setpriv', '--reuid=65534', '--regid=65534', '--clear-groups'] as const),
+      ...['env', `HOME=${dirname(file)}`, 'featherpad', '--standalone', file],
+    ],
+  },
   { name: 'gnome-text-editor (GTK 4)', start: (file) => ['gnome-text-editor', '-s', file] },
   {
-    name: 'mlterm',
+    name: 'xterm',
     start: (file, high) => [
-      ...(['mlterm', '--sl=500', '--title=beds', '--sbmode=none', '--geometry'] as const),
+      ...(['xterm', '-sl', '500', '-T', 'beds', '-sb', '-rightbar', '-geometry'] as const),
       ...[
         high ? '80x200' : '80x24',
         '-e',
@@ -87,7 +98,7 @@ async function open(program: Program, file: string, height: number) {
   const end = display.start(...program.start(file, height > SIZE.height));
   const id = await windowOf('beds');
   await display.run('wmctrl', '-i', '-r', id, '-e', `0,20,20,${SIZE.width},${height}`);
-  await rest(2_000);
+  await rest(STANDS);
   return { id, end };
 }
 
@@ -138,7 +149,9 @@ test('windows of real programs, against themselves as high as all of it', async 
   for (const program of programs) {
     const file = join(mkdtempSync(join(tmpdir(), 'rezzik-long-')), 'beds.txt');
     writeFileSync(file, lines());
-    const [whole, ...more] = (await joined(program, file)).joined();
+    chmodSync(dirname(file), 0o777);
+    const long = await joined(program, file);
+    const [whole, ...more] = long.joined();
     const { id, end } = await open(program, file, HIGH);
     const { truth, restless } = await standing(id);
     await end();
@@ -146,14 +159,19 @@ test('windows of real programs, against themselves as high as all of it', async 
       report(`… ${program.name}`, `${more.length + 1} pieces`, 'a gap that is said');
       continue;
     }
-    let rows = 0;
-    const height = Math.min(whole.height, truth.height) - 40;
-    let counted = 0;
-    for (let y = 0; y < height; y += 1) {
+    // Beside what is scrolled a window that is higher may lay things out in another way.
+    const { x, y: top, width } = long.progress.part;
+    const right = Math.min(x + width, whole.width - BAR);
+    let [rows, counted] = [0, 0];
+    for (let y = top; y < whole.height - FOOT; y += 1) {
       if (restless.has(y)) continue;
       counted += 1;
-      const [a, b] = [whole, truth].map(({ data, width }) =>
-        Buffer.from(data.buffer, data.byteOffset + y * width * 4, (SIZE.width - BAR) * 4),
+      const [a, b] = [whole, truth].map((picture) =>
+        Buffer.from(
+          picture.data.buffer,
+          picture.data.byteOffset + (y * picture.width + x) * 4,
+          (right - x) * 4,
+        ),
       );
       if (a && b && a.equals(b)) rows += 1;
     }

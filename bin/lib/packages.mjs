@@ -74,9 +74,6 @@ const measured = {
   'gnome-text-editor': () => onPath('gnome-text-editor'),
   'gnome-calculator': () => onPath('gnome-calculator'),
   featherpad: () => onPath('featherpad'),
-  geany: () => onPath('geany'),
-  tea: () => onPath('tea'),
-  mlterm: () => onPath('mlterm'),
   qpdfview: () => onPath('qpdfview'),
   'lximage-qt': () => onPath('lximage-qt'),
   // Pages on which the reading of words is measured.
