@@ -51,6 +51,7 @@ function colour(words: Int32Array, adjust: Adjust): void {
 
 function byTable(words: Int32Array, table: Float64Array): void {
   const bytes = Uint8Array.from(table, (value) => Math.floor(value * 255 + 0.5));
+  if (bytes.every((value, i) => value === 255 - i)) return turnOver(words);
   for (let i = 0; i < words.length; i += 1) {
     const word = words[i] as number;
     if (word >>> 24 === 0) continue;
@@ -59,6 +60,14 @@ function byTable(words: Int32Array, table: Float64Array): void {
       ((bytes[(word >> 16) & 255] as number) << 16) |
       ((bytes[(word >> 8) & 255] as number) << 8) |
       (bytes[word & 255] as number);
+  }
+}
+
+/** Wholly inverted, three bytes at once. */
+function turnOver(words: Int32Array): void {
+  for (let i = 0; i < words.length; i += 1) {
+    const word = words[i] as number;
+    if (word >>> 24 !== 0) words[i] = word ^ 0xffffff;
   }
 }
 
