@@ -17,7 +17,7 @@ const COUNT = 20;
 const SEED = 20_261_301;
 /** Others, for other ways of scrolling and looking. */
 const FEW = 20;
-const SMOOTH_SEED = 20_261_302;
+const SMOOTH_SEED = 20_261_402;
 const SHARED_SEED = 20_261_303;
 /** What loads late is there before it is looked at, as a hand waits for it, ms. */
 const LOADED = 250;
@@ -62,12 +62,10 @@ const atOnce: Step = async (by) => {
 
 /** As browsers do it by themselves: it glides, and is caught half way. */
 const smoothly: Step = async (by) => {
-  const end = await browser.driver.executeScript<boolean>(
-    `const end = scrollY + innerHeight >= document.documentElement.scrollHeight - 1;
-     scrollBy({ top: arguments[0], behavior: 'smooth' }); return end;`,
+  const before = await browser.driver.executeScript<number>(
+    `const before = scrollY; scrollBy({ top: arguments[0], behavior: 'smooth' }); return before;`,
     by,
   );
-  if (end) return null;
   const all: Pixels[] = [];
   for (;;) {
     const now = await seen();
@@ -76,7 +74,8 @@ const smoothly: Step = async (by) => {
     if (isAtRest && all.length > 3) break;
   }
   await browser.driver.sleep(LOADED);
-  return [...all, await seen()];
+  const isEnd = (await browser.driver.executeScript<number>('return scrollY')) === before;
+  return isEnd ? null : [...all, await seen()];
 };
 
 /** As a browser hands over a shared screen. */

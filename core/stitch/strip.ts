@@ -15,6 +15,15 @@ const TWICE = 255;
 /** So far from an edge nothing lies over it that belongs to the edge, such as a shadow. */
 export const BEST = 40;
 
+/** So many steps of 255 a colour may differ by where an edge is near: that is no other content. */
+const SLIGHT = 6;
+
+/** Pixels, of which a row begins at `from`. */
+interface Row {
+  words: Int32Array;
+  from: number;
+}
+
 interface Tile {
   words: Int32Array;
   /** For each run of a row: 0 where nothing is, `TWICE`, or how well it was seen the one time. */
@@ -52,7 +61,7 @@ export class Strip {
    */
   paint(
     y: number,
-    { words, from }: { words: Int32Array; from: number },
+    { words, from }: Row,
     { doings, first }: { doings: Uint8Array; first: number },
     well: number,
   ): void {
@@ -65,11 +74,26 @@ export class Strip {
       const seen = tile.seen[mark] as number;
       if (seen > 0) {
         if (doing === IF_BARE || (doing === IF_BETTER && seen > well)) continue;
+        // The end of a shadow that lies at an edge is the same from row to row, and so seems borne out.
+        const there = { words: tile.words, from: row * this.width };
+        if (well < BEST && seen > well && this.#isSlight({ words, from }, there, run)) continue;
       }
       // What comes later, and is borne out, counts: pictures load late.
       tile.seen[mark] = seen > 0 && doing === CONFIRM ? TWICE : well;
       this.#copy(words, from, tile.words, row * this.width, run);
     }
+  }
+
+  /** Whether a run of one row is nearly as that of another. */
+  #isSlight(one: Row, other: Row, run: number): boolean {
+    const end = Math.min((run + 1) * RUN, this.width);
+    for (let x = run * RUN; x < end; x += 1) {
+      const [a, b] = [one.words[one.from + x] as number, other.words[other.from + x] as number];
+      if (a === b) continue;
+      for (let by = 0; by < 24; by += 8)
+        if (Math.abs(((a >> by) & 255) - ((b >> by) & 255)) > SLIGHT) return false;
+    }
+    return true;
   }
 
   #copy(words: Int32Array, from: number, into: Int32Array, to: number, run: number): void {
