@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { messageOf } from '../../api/ask';
 import { decodeFrame } from '../../pictures/pictures';
 import { Button } from '../../ui/Button';
@@ -24,6 +24,7 @@ async function stilledOf({ pieces }: HeldLong): Promise<Stilled[]> {
 export function LeftBehind() {
   const [long, setLong] = useState<HeldLong | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const isTaken = useRef(false);
   useEffect(() => {
     void leftBehind().then(setLong, () => undefined);
   }, []);
@@ -34,12 +35,16 @@ export function LeftBehind() {
     await forgetHeld(long.id);
   };
   const take = async () => {
-    // Pressed twice it is taken once; where it cannot be, it is offered again.
+    // Pressed twice it is taken once, even before it is painted that it is; where it cannot be, it
+    // is offered again.
+    if (isTaken.current) return;
+    isTaken.current = true;
     setLong(null);
     try {
       await takePieces(await stilledOf(long));
       await forgetHeld(long.id);
     } catch (error) {
+      isTaken.current = false;
       setLong(long);
       setProblem(messageOf(error));
     }
