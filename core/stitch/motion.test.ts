@@ -49,6 +49,24 @@ describe('what stays put', () => {
     expect(different(one(to), truth)).toBe(0);
   });
 
+  test('a head that differs a little each time, as on fractional screens, is never laid on the page', () => {
+    const to = joiner();
+    const offsets = steps(800, 100);
+    const restless = offsets.map((y, i) => {
+      const frame = framed(y);
+      fill(frame, { x: 0, y: 0, width: WIDTH, height: HEAD }, ink(0x3f4a1d));
+      fill(frame, { x: 0, y: 0, width: WIDTH, height: 1 }, ink(0x3f4a1d + i));
+      writing(frame, { x: 20, y: 16, width: 150, height: LINE }, 9000 + i);
+      return frame;
+    });
+    addAll(to, restless);
+    const height = inside.height + 800;
+    const [had, truth] = [blank(WIDTH, height), blank(WIDTH, height)];
+    put(had, one(to), { x: 0, y: 0 }, { x: 0, y: HEAD, width: WIDTH, height });
+    put(truth, page, { x: 0, y: 0 }, { x: 0, y: 0, width: WIDTH, height });
+    expect(different(had, truth)).toBe(0);
+  });
+
   test('a faint shadow below a head never covers what was seen without it', () => {
     const SHADOW = 12;
     const shaded = (y: number): Frame => {

@@ -9,6 +9,9 @@ const LEAST_MOVED = 24;
 /** So much may speak against it, for each that speaks for it. */
 const AGAINST = 1 / 3;
 
+/** A row stays where more of it than this does, while something else would have come. */
+const MOST_OF_ROW = 0.5;
+
 /** What stays put at a side is a bar when it reaches over so much of the rows that move. */
 const BAR = 0.5;
 
@@ -205,13 +208,23 @@ export class Motion {
     const doings = new Uint8Array(did.length);
     for (let y = 0, at = 0; y < this.height; y += 1) {
       const blocks = Math.floor(y / BAND) * this.#runs;
+      const stays = this.#staysMostly(did.subarray(at, at + this.#runs));
       for (let run = 0; run < this.#runs; run += 1, at += 1) {
         const what = did[at] as number;
-        const doing: Doing = over?.[blocks + run] ? IF_BARE : what & MOVED ? CONFIRM : IF_BETTER;
+        const isOver = stays || over?.[blocks + run];
+        const doing: Doing = isOver ? IF_BARE : what & MOVED ? CONFIRM : IF_BETTER;
         doings[at] = doing;
       }
     }
     return doings;
+  }
+
+  /** Most of a row stays put. On screens of fractional scale the words of a head differ a little. */
+  #staysMostly(row: Uint8Array): boolean {
+    const { from, to } = this.#runsOfPart;
+    let stayed = 0;
+    for (let run = from; run < to; run += 1) if (row[run] === STAYED) stayed += 1;
+    return stayed > MOST_OF_ROW * (to - from);
   }
 }
 
