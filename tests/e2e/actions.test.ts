@@ -137,8 +137,9 @@ test('an open menu, with a delay, to a picture ready to mark', async () => {
   const desk = await app.take();
   await app.sees('By f2');
   const hand = new Hand(app);
-  await hand.key(Key.F2);
   const place = await app.onDesk('menu:Beds');
+  // From here the delay runs.
+  await hand.key(Key.F2);
   await hand.does(() => app.clickAt(desk, place));
   const id = await app.marked();
   await app.stored();

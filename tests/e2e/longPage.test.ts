@@ -150,6 +150,23 @@ describe('by hand', () => {
     expect((await listShots()).total).toBe(before + 1);
   });
 
+  test('Enter, and Esc in the same breath while it comes to rest: nothing is taken', async () => {
+    const before = (await listShots()).total;
+    await wheelOn(120);
+    await browser.driver.executeScript(`
+      for (const key of ['Enter', 'Escape'])
+        document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));`);
+    await app.sees('Take a long page');
+    await app.keys(Key.ENTER);
+    await says('Scroll slowly');
+    // It would have been taken by the time a page that began after it is.
+    await wheelOn(60);
+    await app.click('Take this page');
+    await app.marked();
+    await app.stored();
+    expect((await listShots()).total).toBe(before + 1);
+  });
+
   test('a reload in the middle: what was had is offered, once; what is left by Esc is not', async () => {
     await wheelOn(120);
     await wheelOn(150);

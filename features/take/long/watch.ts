@@ -41,6 +41,8 @@ interface Watch {
   amiss: boolean;
   /** At so many looks, up to now, nothing was scrolled. */
   still: number;
+  /** A person has asked for what is had. */
+  taking: boolean;
 }
 
 let watch: Watch | null = null;
@@ -74,6 +76,7 @@ export async function watchLong(way: Way): Promise<void> {
       riddles: 0,
       amiss: false,
       still: 0,
+      taking: false,
     },
     scroller: new Scroller(way, () => mine.origin),
     keeper: new Keeper(),
@@ -251,17 +254,34 @@ async function atRest(mine: Watch): Promise<void> {
     await pause(SOON);
 }
 
-/** What is had, each piece like a stilled picture. @throws with words where that is nothing */
+/**
+ * What is had, each piece like a stilled picture: nothing where it was left meanwhile, or is being
+ * taken already. @throws with words where there is nothing yet
+ */
 export async function takeLong(): Promise<Stilled[]> {
   const mine = watch;
-  if (mine && useLong.getState().progress) await atRest(mine);
-  // Meanwhile it was taken, or left.
-  if (mine?.stopped) return [];
-  const { progress } = useLong.getState();
-  if (!mine?.provenance || !progress)
+  if (!mine?.provenance || !useLong.getState().progress)
     throw new Error('Nothing was scrolled yet. Scroll first, then press Enter.');
+  if (mine.taking) return [];
+  mine.taking = true;
+  try {
+    await atRest(mine);
+    return await finished(mine);
+  } finally {
+    // Where it could not be finished it can be asked for again.
+    mine.taking = false;
+  }
+}
+
+async function finished(mine: Watch): Promise<Stilled[]> {
+  const { progress } = useLong.getState();
+  if (watch !== mine || !progress) return [];
   mine.stopped = true;
   const pictures = await finishStitch();
+  if (watch !== mine) {
+    pictures.forEach((picture) => picture.close());
+    return [];
+  }
   const names = describe(mine, progress);
   dropLong();
   return pictures.map((picture, i) => ({
