@@ -9,7 +9,7 @@ export const rooms = {
   core: [
     ['colour', 'geometry', 'naming', 'numbers', 'random', 'values'],
     ['drawing', 'likeness', 'raster', 'recognition', 'trueUp'],
-    ['compare', 'desk', 'finish', 'screen', 'search', 'stitch'],
+    ['compare', 'desk', 'finish', 'held', 'screen', 'search', 'stitch'],
     ['marks', 'places'],
     ['document'],
     ['contracts', 'paint'],

@@ -117,9 +117,6 @@ test('the main views', async () => {
   await app.drag(still, { x: 636 * scale, y: 246 * scale }, { x: 1262 * scale, y: 684 * scale });
   await app.pointAt(still, { x: 1262 * scale, y: 684 * scale });
   await picture('take-region');
-  await app.keys('2');
-  await app.until('parts', () => app.has('ul[aria-label="Windows"] button'));
-  await picture('take-window');
   await app.keys(Key.ESCAPE);
   await app.sees('Take a region');
   await app.keys('7', Key.ENTER);
@@ -134,6 +131,22 @@ test('the main views', async () => {
   await browser.driver.sleep(800);
   await picture('take-long');
   await app.keys(Key.ESCAPE);
+
+  await app.keys('9');
+  await app.click('Hold the last 10 s');
+  await app.until('it is held', () => app.has('[aria-label="Held"]'));
+  const desk = await app.desk();
+  for (const y of [420, 500, 330, 560]) {
+    await app.pointAt(desk, await app.deskPoint({ x: 300, y }));
+    await browser.driver.sleep(700);
+  }
+  await app.chord(Key.SHIFT, 'b');
+  await app.until('the film', () => app.has('canvas[data-moment]'));
+  await app.keys(Key.ARROW_LEFT, Key.SPACE, Key.ARROW_LEFT);
+  await browser.driver.sleep(1500);
+  await picture('take-back');
+  await app.keys(Key.ESCAPE);
+  await app.click('Hold no longer');
 
   await app.click('This computer');
   await app.click('Allow reading this computer’s screen');
@@ -193,7 +206,8 @@ test('the main views', async () => {
       const answer = await fetch(`${appUrl()}/api/words`);
       return readingSchema.parse(await answer.json()).waiting === 0;
     },
-    150_000,
+    // Every shot of the demo, one at a time, where nothing else is to be done.
+    400_000,
   );
   await app.keys('/', '"not responding" sensor -spring ');
   await app.until(

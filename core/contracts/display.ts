@@ -146,6 +146,12 @@ export const takenNoticeSchema = z.object({
   mark: z.boolean().optional(),
   /** Keep shall open and ask. */
   keep: z.boolean().optional(),
+  /** The last seconds of this computer's screen are held from now on, or not any more. */
+  held: z.boolean().optional(),
+  /** The screen was locked: nothing that was on it is held any more. */
+  locked: z.literal(true).optional(),
+  /** The last seconds are looked back at, by this routine. */
+  film: z.uuid().optional(),
   /** A picture that is held still, to be chosen on as a routine says. */
   choose: z.object({ still: z.uuid(), routine: z.uuid() }).optional(),
 });

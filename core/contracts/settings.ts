@@ -18,6 +18,8 @@ const shape = {
   sound: z.boolean(),
   notice: z.boolean(),
   thumbnail: z.boolean(),
+  /** What the last moments of a screen may take up while they are held, MB. */
+  heldMegabytes: z.int().min(32).max(2048),
   /** Which window is the one in use. */
   inUseIs: z.enum(['focused', 'pointer']),
   /** This computer's screen may be read. */
@@ -67,6 +69,7 @@ export const firstSettings: Settings = {
   sound: false,
   notice: true,
   thumbnail: true,
+  heldMegabytes: 256,
   inUseIs: 'focused',
   displayAllowed: false,
   pagesAllowed: false,

@@ -9,9 +9,21 @@ import { line } from '../values/text';
 export const takenFrom = ['desk', 'display', 'screen', 'camera', 'web'] as const;
 export type TakenFrom = (typeof takenFrom)[number];
 
-/** In the order of their number keys; Series and Look back will follow. */
-export const kindNames = ['full', 'window', 'region', 'shape', 'part', 'repeat', 'long'] as const;
+/** In the order of their number keys. */
+export const kindNames = [
+  'full',
+  'window',
+  'region',
+  'shape',
+  'part',
+  'repeat',
+  'long',
+  'back',
+] as const;
 export type Kind = (typeof kindNames)[number];
+
+/** It is chosen on a picture that is still already: the others are of what moves. */
+export const isOnStill = (kind: Kind): boolean => kind !== 'long' && kind !== 'back';
 
 export const kindLabels: Record<Kind, string> = {
   full: 'Full screen',
@@ -21,6 +33,7 @@ export const kindLabels: Record<Kind, string> = {
   part: 'Part',
   repeat: 'Repeat region',
   long: 'Long page',
+  back: 'Look back',
 };
 
 export const shapeNames = ['loop', 'polygon', 'oval'] as const;

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { Toggle } from '../ui/Toggle';
+import { LookBack } from './LookBack';
 import { WebPages } from './WebPages';
 
 /** Countdown, sound and notice, each on or off; and web pages. */
@@ -39,6 +40,7 @@ export function TakingPage() {
           onChange={(thumbnail) => changeSettings({ thumbnail })}
         />
       </div>
+      <LookBack />
       <WebPages />
     </div>
   );

@@ -8,6 +8,7 @@ import { IconButton } from '../ui/IconButton';
 import { Pop } from '../ui/Pop';
 import { followLink } from '../thread/navigate';
 import { bringForward, dismiss, dropOld, useNotices, type Notice } from '../notices/noticeStore';
+import { HoldingSign } from '../take/back/HoldingSign';
 import { STATUS_SLOT } from '../thread/statusSlot';
 import { TrailButton } from './Trail';
 
@@ -41,6 +42,7 @@ export function AnswerLine() {
       >
         {shown && <Answer key={shown.key} notice={shown} others={notices.length - 1} />}
       </div>
+      <HoldingSign />
       <TrailButton />
     </footer>
   );

@@ -1,10 +1,12 @@
-import { Aperture, X } from 'lucide-react';
+import { Aperture, CircleDot, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { createPortal } from 'react-dom';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { api, thumbnailUrl } from '../api/client';
 import { useOutbox } from '../outbox/outbox';
 import { navigate } from '../thread/navigate';
+import { useBack } from './back/backState';
+import { lookBack } from './back/HoldingSign';
 import { kinds } from './kinds';
 import { describeWay, readRoutines, runRoutine, useRoutines } from './routineStore';
 import { changeWay, useSettings } from '../settings/settingsStore';
@@ -44,6 +46,7 @@ function Control() {
   const way = useSettings((s) => s.settings.way);
   const routines = useRoutines((s) => s.routines);
   const phase = useTake((s) => s.phase);
+  const on = useBack((s) => s.on);
   const [routine, setRoutine] = useState('');
   useEffect(() => void readRoutines().catch(() => undefined), []);
   const chosen = routines.find((r) => r.id === routine);
@@ -105,6 +108,14 @@ function Control() {
       ) : (
         <Button className="h-11" icon={<X size={18} strokeWidth={1.75} />} onClick={cancelTake}>
           {phase.name === 'counting' ? <Left until={phase.until} /> : 'Stop this take'}
+        </Button>
+      )}
+      {on && (
+        <Button
+          icon={<CircleDot size={16} strokeWidth={2} className="text-brick" />}
+          onClick={() => take(lookBack)}
+        >
+          Held: look back
         </Button>
       )}
       <LastShot />

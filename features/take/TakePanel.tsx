@@ -20,6 +20,8 @@ import type { Abilities } from './sources/contract';
 import { sources } from './sources/list';
 import { useTake } from './takeState';
 import { cancelTake, changeKind, startTake } from './takeStore';
+import { HoldToggle } from './back/HoldToggle';
+import { takeMoments } from './several';
 import { Then } from './Then';
 
 const offeredDelays = [0, 1, 2, 3, 5, 10];
@@ -89,21 +91,19 @@ function useKind() {
   const kind = useSettings((s) => s.settings.way.kind);
   const phase = useTake((s) => s.phase);
   const choosing = phase.name === 'choosing' && !phase.chosen;
-  return {
-    current: choosing ? phase.kind : kind,
-    choose: (to: Kind) => (choosing ? changeKind(to) : changeWay({ kind: to })),
+  const film = phase.name === 'film';
+  const choose = (to: Kind) => {
+    if (film) void takeMoments(to);
+    else if (choosing) changeKind(to);
+    else changeWay({ kind: to });
   };
+  return { current: film ? 'back' : choosing ? phase.kind : kind, choose };
 }
 
 function Kinds() {
   const { current, choose } = useKind();
   return (
-    <Radios
-      label="What to take"
-      value={current}
-      className="flex flex-col gap-0.5"
-      onChange={choose}
-    >
+    <Radios label="What to take" value={current} className="flex flex-col" onChange={choose}>
       {kinds.map((facts) => (
         <KindChoice key={facts.name} facts={facts} />
       ))}
@@ -119,15 +119,19 @@ function useAbilities(): Abilities {
   return source.can;
 }
 
+/** What a source must be able to do for a kind. */
+const abilityOf = { window: 'windows', long: 'long', back: 'back' } as const;
+
 function KindChoice({ facts }: { facts: KindFacts }) {
   const { name, label, note, icon: Icon, action } = facts;
   const way = useSettings((s) => s.settings.way);
   const last = useSettings((s) => s.settings.regions[way.source]);
-  const ready = useTake((s) => s.phase.name === 'ready');
+  const ready = useTake((s) => s.phase.name === 'ready' || s.phase.name === 'film');
   const kind = useKind();
   const can = useAbilities();
   const current = kind.current === name;
-  const cannot = name === 'window' ? can.windows : name === 'long' ? can.long : true;
+  const cannot =
+    name === 'window' || name === 'long' || name === 'back' ? can[abilityOf[name]] : true;
   const key = useKeyOf(action);
   useAction(action, () => kind.choose(name), { enabled: ready && cannot === true });
   const words =
@@ -145,7 +149,7 @@ function KindChoice({ facts }: { facts: KindFacts }) {
       disabled={cannot !== true}
       title={cannot === true ? undefined : cannot}
       className={classes(
-        'flex items-center gap-3 rounded-[7px] px-3 py-px text-left leading-[19px] disabled:text-faint',
+        'flex items-center gap-3 rounded-[7px] px-3 py-px text-left leading-[17px] disabled:text-faint',
         current ? 'bg-ink text-on-ink' : 'enabled:hover:bg-tint',
       )}
     >
@@ -186,6 +190,13 @@ function KindOptions() {
           max={100}
           onCommit={(value) => changeWay({ margin: Math.round(value) })}
         />
+      </div>
+    );
+  }
+  if (kind === 'back') {
+    return (
+      <div className="mt-1 px-3">
+        <HoldToggle />
       </div>
     );
   }

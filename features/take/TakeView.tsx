@@ -7,6 +7,9 @@ import { notify } from '../notices/noticeStore';
 import { Thread } from '../thread/Thread';
 import { Row } from '../ui/Row';
 import { useKey } from '../keys/useKey';
+import { BackView } from './back/BackView';
+import { useBack } from './back/backState';
+import { leaveSource } from './back/hold';
 import { Chip } from './Chip';
 import { Chooser } from './choose/Chooser';
 import { Countdown } from './Countdown';
@@ -29,6 +32,7 @@ const icon = { size: 16, strokeWidth: 1.75, className: 'shrink-0' };
 
 export function TakeView() {
   const phase = useTake((s) => s.phase);
+  const film = useBack((s) => s.film);
   const { source, then } = useSettings((s) => s.settings.way);
   const picker = useRef<HTMLInputElement>(null);
   const openInMark = then.some((step) => step.do === 'mark');
@@ -92,6 +96,8 @@ export function TakeView() {
         >
           {phase.name === 'leaving' ? null : phase.name === 'choosing' ? (
             <Chooser choosing={phase} />
+          ) : phase.name === 'film' && film ? (
+            <BackView film={film} />
           ) : phase.name === 'watching' ? (
             <LongView way={phase.way} />
           ) : (
@@ -166,6 +172,7 @@ function SourceChip({ source: { name, label, icon: Icon } }: { source: Source })
   const current = useSettings((s) => s.settings.way.source) === name;
   const choose = () => {
     dropTake();
+    leaveSource(name);
     useTake.setState({ problem: null });
     changeWay({ source: name });
   };

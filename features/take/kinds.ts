@@ -1,5 +1,6 @@
 import {
   AppWindow,
+  Clapperboard,
   LassoSelect,
   Monitor,
   Repeat,
@@ -69,6 +70,13 @@ const facts: readonly Facts[] = [
     take: 'Take a long page',
     icon: ScrollText,
     action: 'take.long',
+  },
+  {
+    name: 'back',
+    note: 'The last 10 seconds',
+    take: 'Look back',
+    icon: Clapperboard,
+    action: 'take.back',
   },
 ];
 

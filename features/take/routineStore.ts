@@ -41,6 +41,14 @@ export async function chooseOnHeld(wanted: { routine: string; still: string }): 
   startTake(way, routine.name, wanted.still);
 }
 
+/** The routine that looks back, whose system key was pressed elsewhere. */
+export async function lookBackBy(id: string): Promise<void> {
+  const routine = (await api.routines().catch(() => [])).find((r) => r.id === id && !r.unconfirmed);
+  if (!routine) return;
+  if (useTake.getState().phase.name !== 'ready') dropTake();
+  runRoutine(routine);
+}
+
 /** A way in a few words: “Region · 3 s · copy”. */
 export function describeWay(way: Way): string {
   const { label } = kindFacts(way.kind);

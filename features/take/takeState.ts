@@ -20,6 +20,8 @@ type Phase =
   /** By what way, once that is known. */
   | { name: 'stilling'; way?: Way }
   | Choosing
+  /** The moments that are held are looked through. */
+  | { name: 'film'; way: Way }
   /** Something is scrolled, and joined. */
   | { name: 'watching'; way: Way }
   /** Taken, and Mark is about to open: nothing is worth drawing here any more. */

@@ -8,18 +8,18 @@ import { navigate } from '../thread/navigate';
 import { encodeFrame } from '../pictures/pictures';
 import { prepareThumb } from '../pictures/thumbs';
 import type { Choice } from './choice';
+import { isCurrent, nextAttempt } from './attempt';
 import { atOnce } from './atOnce';
 import { finishTake } from './finish';
+import { useBack } from './back/backState';
+import { closeFilm, openFilm } from './back/hold';
 import { useTake, type Choosing } from './takeState';
-import { useLong } from './long/state';
-import { dropLong, takeLong, watchLong } from './long/watch';
+import { dropLong, watchLong } from './long/watch';
 import { sources } from './sources/list';
 import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { onPicture, type OwnPicture, type Stilled } from './sources/contract';
 
 let countdown: ReturnType<typeof setTimeout> | undefined;
-/** Raised by every start and every Esc, so that work of an abandoned take ends without a trace. */
-let attempt = 0;
 /** Ends what is waited for. */
 let stilling = new AbortController();
 
@@ -40,12 +40,11 @@ export function startTake(given?: Way, routine: string | null = null, held?: str
   if (useTake.getState().phase.name !== 'ready') return;
   if (given || useSettings.getState().read) return begin(given, routine, held);
   // Whoever is quicker than the settings still takes as they say, unless Esc comes first.
-  attempt += 1;
-  const mine = attempt;
+  const mine = nextAttempt();
   useTake.setState({ phase: { name: 'stilling' } });
   const patience = new Promise((resolve) => setTimeout(resolve, PATIENCE));
   void Promise.race([readSettings(), patience]).then(() => {
-    if (mine === attempt) begin(given, routine);
+    if (isCurrent(mine)) begin(given, routine);
   });
 }
 
@@ -58,10 +57,10 @@ function begin(given: Way | undefined, routine: string | null, held?: string): v
   cameFrom = pathname === '/take' ? null : pathname;
   // Take has to be there to show what is chosen.
   navigate('/take');
-  attempt += 1;
-  const mine = attempt;
+  const mine = nextAttempt();
   useTake.setState({ phase: { name: 'ready' }, problem: null, running: routine });
-  if (way.delay === 0) {
+  // What is gone by is there already.
+  if (way.delay === 0 || way.kind === 'back') {
     void still(mine, way, held);
     return;
   }
@@ -72,29 +71,38 @@ function begin(given: Way | undefined, routine: string | null, held?: string): v
   countdown = setTimeout(() => void still(mine, way), way.delay * 1000);
 }
 
-/** Esc: back to where one was, with nothing left behind. */
+/** Esc: back to the film the picture is from, else to where one was, with nothing left behind. */
 export function cancelTake(): void {
+  const { phase } = useTake.getState();
+  if (phase.name === 'choosing' && useBack.getState().film) {
+    letGo(phase);
+    useTake.setState({ phase: { name: 'film', way: phase.way }, problem: null });
+    return;
+  }
   dropTake();
   goBack();
 }
 
 /** A take that is not wanted any more; what there is of it goes. */
 export function dropTake(): void {
-  attempt += 1;
+  nextAttempt();
   stilling.abort();
   stilling = new AbortController();
   clearTimeout(countdown);
   dropLong();
+  closeFilm();
   const { phase } = useTake.getState();
-  if (phase.name === 'choosing') {
-    phase.stilled.letGo?.();
-    phase.stilled.picture.close();
-  }
+  if (phase.name === 'choosing') letGo(phase);
   useTake.setState({ phase: { name: 'ready' }, running: null });
 }
 
+export function letGo({ stilled }: { stilled: Stilled }): void {
+  stilled.letGo?.();
+  stilled.picture.close();
+}
+
 /** The display a way needs to see: windows may be anywhere, a region is where it was. */
-function neededDisplay(way: Way): string {
+export function neededDisplay(way: Way): string {
   if (way.kind === 'window') return 'all';
   if (way.kind !== 'repeat') return way.display;
   return useSettings.getState().settings.regions[way.source]?.display ?? way.display;
@@ -102,16 +110,13 @@ function neededDisplay(way: Way): string {
 
 async function still(mine: number, way: Way, held?: string): Promise<void> {
   if (way.kind === 'long') return watch(mine, way);
+  if (way.kind === 'back') return lookBack(mine, way);
   useTake.setState({ phase: { name: 'stilling', way } });
   const { signal } = stilling;
   try {
     const wanted = { ...way, display: neededDisplay(way), held, signal };
     const stilled = await sources[way.source].still(wanted);
-    if (mine !== attempt) {
-      stilled.letGo?.();
-      stilled.picture.close();
-      return;
-    }
+    if (!isCurrent(mine)) return letGo({ stilled });
     // Encoding begins while the region is being chosen, so confirming has nothing to wait for.
     const png = stilled.png ? Promise.resolve(stilled.png) : encodeFrame(stilled.picture);
     prepareThumb(stilled.picture);
@@ -124,7 +129,7 @@ async function still(mine: number, way: Way, held?: string): Promise<void> {
     } else if (way.ask) useTake.setState({ phase: { ...begun, chosen: choice } });
     else await confirmTake(begun, choice);
   } catch (error) {
-    if (mine !== attempt) return;
+    if (!isCurrent(mine)) return;
     useTake.setState({ phase: { name: 'ready' }, problem: whyNotStill(error), running: null });
   }
 }
@@ -137,51 +142,28 @@ async function watch(mine: number, way: Way): Promise<void> {
     useTake.setState({ phase: { name: 'watching', way } });
     await watchLong(way);
   } catch (error) {
-    if (mine !== attempt) return;
+    if (!isCurrent(mine)) return;
     dropLong();
     useTake.setState({ phase: { name: 'ready' }, problem: whyNotStill(error), running: null });
   }
 }
 
-/** What was watched becomes a shot; each piece one, where there are gaps. */
-export async function takeWatched(): Promise<void> {
-  const { phase } = useTake.getState();
-  if (phase.name !== 'watching') return;
+/** The moments that are held are looked through. */
+async function lookBack(mine: number, way: Way): Promise<void> {
+  useTake.setState({ phase: { name: 'stilling', way } });
   try {
-    await takePieces(await takeLong(), phase.way);
+    const film = await openFilm(way.source);
+    useBack.setState({ film });
+    if (isCurrent(mine)) useTake.setState({ phase: { name: 'film', way } });
+    else closeFilm();
   } catch (error) {
-    useLong.setState({ problem: messageOf(error) });
+    if (!isCurrent(mine)) return;
+    useTake.setState({ phase: { name: 'ready' }, problem: whyNotStill(error), running: null });
   }
 }
 
-/** Pictures of a long page become shots: what was asked for is done with the first. */
-export async function takePieces(
-  [first, ...more]: readonly Stilled[],
-  given: Way = useSettings.getState().settings.way,
-): Promise<void> {
-  if (!first) return;
-  attempt += 1;
-  const way: Way = { ...given, kind: 'long' };
-  const taken = (stilled: Stilled): Choosing => ({
-    ...{ name: 'choosing', way, kind: 'long', stilled },
-    png: stilled.png ? Promise.resolve(stilled.png) : encodeFrame(stilled.picture),
-  });
-  // The others are safe beside it.
-  for (const piece of more) finishPiece(taken(piece), []);
-  const begun = taken(first);
-  const choice = { crop: wholeOf(first) };
-  if (way.ask) useTake.setState({ phase: { ...begun, chosen: choice } });
-  else await confirmTake(begun, choice);
-}
-
-const wholeOf = ({ picture: { width, height } }: Stilled): Rect => ({ x: 0, y: 0, width, height });
-
-function finishPiece({ stilled, png, way }: Choosing, then: readonly ThenStep[]): void {
-  finishTake({ stilled, png, choice: { crop: wholeOf(stilled) }, then, way, again: startTake });
-}
-
 /** Browsers say a lack of memory in their own ways: a RangeError, or an exception of the canvas. */
-const whyNotStill = (error: unknown): string =>
+export const whyNotStill = (error: unknown): string =>
   error instanceof RangeError || error instanceof DOMException
     ? 'This browser has too little memory for a picture of that size. Nothing was taken; one display or window alone may fit.'
     : messageOf(error);
@@ -217,6 +199,7 @@ export async function confirmTake(
   then: readonly ThenStep[] = way.then,
 ): Promise<void> {
   const marking = then.some((step) => step.do === 'mark');
+  closeFilm();
   useTake.setState({ phase: { name: marking ? 'leaving' : 'ready' }, running: null });
   if (!marking) goBack();
   cameFrom = null;

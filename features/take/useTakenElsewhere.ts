@@ -4,21 +4,31 @@ import { navigate } from '../thread/navigate';
 import { notify } from '../notices/noticeStore';
 import { beginEntry, noteOutcome } from '../trail/trail';
 import { useOutbox } from '../outbox/outbox';
-import { chooseOnHeld } from './routineStore';
+import { useBack } from './back/backState';
+import { endedByItself, heldByServer, joinHolding } from './back/hold';
+import { chooseOnHeld, lookBackBy } from './routineStore';
 import { useSettings } from '../settings/settingsStore';
 
 /** Takes made by a system key while Rezzik was out of sight: said here, and opened in Mark. */
 export function useTakenElsewhere(): void {
   const allowed = useSettings((s) => s.settings.displayAllowed);
+  const holds = useBack((s) => s.on !== null);
+  const listens = allowed || holds;
   useEffect(() => {
-    if (!allowed) return;
+    if (allowed) void joinHolding();
+  }, [allowed]);
+  useEffect(() => {
+    if (!listens) return;
     const stream = new EventSource('/api/display/events');
     // Whoever drives the page from outside can tell that nothing is missed from now on.
     stream.onopen = () => (document.documentElement.dataset.hears = 'takes');
     stream.onmessage = ({ data }: MessageEvent<string>) => {
       const read = takenNoticeSchema.safeParse(JSON.parse(data));
       if (!read.success) return;
-      const { routine, lines, shot, mark, keep, choose } = read.data;
+      const { routine, lines, shot, mark, keep, choose, held, locked, film } = read.data;
+      if (locked) return endedByItself(lines.join(' '));
+      if (film) return void lookBackBy(film);
+      if (held !== undefined) return heldByServer(held, lines[0]);
       if (choose) return void chooseOnHeld(choose);
       useOutbox.setState(({ storedCount }) => ({ storedCount: storedCount + 1 }));
       if (shot) beginEntry(shot, routine, new Date().toISOString());
@@ -37,5 +47,5 @@ export function useTakenElsewhere(): void {
       });
     };
     return () => stream.close();
-  }, [allowed]);
+  }, [listens]);
 }

@@ -51,7 +51,13 @@ export function openBus(busAddress: string, lost: () => void): Promise<MessageBu
     bus.connection.on('error', fail);
     bus.connection.on('end', () => fail(new Error('The bus went away.')));
     // Any answer tells that the greeting is over and that we have a name.
-    askBus(bus, 'GetId').then(() => resolve(bus), reject);
+    askBus(bus, 'GetId').then(
+      () => resolve(bus),
+      (error: Error) => {
+        bus.connection.end();
+        reject(error);
+      },
+    );
   });
 }
 

@@ -10,9 +10,9 @@ const STAYS = 10 * 60_000;
 // Route handlers may be loaded more than once; what they hold must be the same.
 const held = shared('stills', () => new Map<string, Still>());
 
-/** Stills the screen and holds it. @throws Fault 403, 503 */
-export async function holdStill(): Promise<Still> {
-  const still = await stillNow();
+/** Stills the screen, or goes by a picture of it that is still already, and holds it. @throws Fault 403, 503 */
+export async function holdStill(given?: Still): Promise<Still> {
+  const still = given ?? (await stillNow());
   held.set(still.id, still);
   for (const id of [...held.keys()].slice(0, -MOST)) dropStill(id);
   setTimeout(() => dropStill(still.id), STAYS).unref();

@@ -25,6 +25,16 @@ export type OwnPixels = ScreenPixels & Rect;
 
 export const placeOf = (w: FoundWindow): Rect => w.frameBounds ?? w.bounds;
 
+/** The windows of which not all is seen: others are in front, or they reach over the edge. */
+export function coveredOf(found: readonly FoundWindow[], size: Size): FoundWindow[] {
+  const shown = found.filter(isShown);
+  return shown.filter(
+    (w, i) =>
+      reachesOut(placeOf(w), size) ||
+      shown.slice(i + 1).some((over) => overlap(placeOf(w), placeOf(over))),
+  );
+}
+
 /**
  * Holds the own pixels of windows of which not all is on the screen.
  * @returns them, as far as they can be had, by window; and all windows of which not all is seen
@@ -34,12 +44,7 @@ export async function holdOwn(
   found: readonly FoundWindow[],
   size: Size,
 ): Promise<{ own: Map<number, Held>; covered: number[] }> {
-  const shown = found.filter(isShown);
-  const covered = shown.filter(
-    (w, i) =>
-      reachesOut(placeOf(w), size) ||
-      shown.slice(i + 1).some((over) => overlap(placeOf(w), placeOf(over))),
-  );
+  const covered = coveredOf(found, size);
   const own = new Map<number, Held>();
   await Promise.all(
     covered.map(async (w) => {

@@ -8,7 +8,7 @@ import { askMaybe, unavailable, type Screen } from './connection';
 import { monitors as readMonitors } from './monitors';
 import { holdOwn, paste, readOwn, type OwnPixels } from './own';
 import { readPixmap, type ScreenPixels } from './pixmap';
-import { focusedWindow, windows } from './windows';
+import { focusedWindow, windows, type FoundWindow } from './windows';
 import { personActs } from '../words/quiet';
 
 const INCLUDE_INFERIORS = 1;
@@ -36,6 +36,20 @@ export async function screenSize(screen: Screen): Promise<Size> {
   return { width: root.width, height: root.height };
 }
 
+/** What is known of a screen beside its pixels. */
+export interface Around extends Pick<ScreenStill, 'pointer' | 'monitors' | 'focused'> {
+  found: FoundWindow[];
+}
+
+export async function readAround(screen: Screen, size: Size): Promise<Around> {
+  const [pointer, monitors] = await Promise.all([
+    pointerPicture(screen),
+    readMonitors(screen, size),
+  ]);
+  const found = await windows(screen, monitors);
+  return { pointer, monitors, found, focused: await focusedWindow(screen, found) };
+}
+
 /** Copies the screen and the covered windows on the display itself, which takes no time to speak of. */
 export async function stillScreen(screen: Screen): Promise<DisplayStill> {
   personActs();
@@ -48,12 +62,7 @@ export async function stillScreen(screen: Screen): Promise<DisplayStill> {
   X.CreateGC(gc, root, { subwindowMode: INCLUDE_INFERIORS, graphicsExposures: 0 });
   X.CopyArea(root, copy, gc, 0, 0, 0, 0, width, height);
   const takenAt = new Date().toISOString();
-  const [pointer, monitors] = await Promise.all([
-    pointerPicture(screen),
-    readMonitors(screen, { width, height }),
-  ]);
-  const found = await windows(screen, monitors);
-  const focused = await focusedWindow(screen, found);
+  const { pointer, monitors, found, focused } = await readAround(screen, { width, height });
   X.FreeGC(gc);
   const { own, covered } = await holdOwn(screen, found, { width, height });
   let reading: Promise<ScreenPixels> | null = null;

@@ -52,6 +52,9 @@ declare module 'x11' {
     property: number;
     atom: number;
     state: number;
+    /** Of Damage's events: of which damage, and the box around what was drawn on so far. */
+    damage: number;
+    area: { x: number; y: number; w: number; h: number };
     /** Of XInput's events: which key, and how it came. */
     detail: number;
     flags: number;
@@ -59,6 +62,15 @@ declare module 'x11' {
 
   interface Extension {
     majorOpcode: number;
+  }
+
+  /** What of a drawable was drawn on. */
+  interface Damage extends Extension {
+    ReportLevel: { BoundingBox: number };
+    Create(damage: number, drawable: number, level: number): void;
+    Destroy(damage: number): void;
+    /** What is noted so far is forgotten; with 0 for both regions, all of it. */
+    Subtract(damage: number, repair: number, parts: number): void;
   }
 
   interface Fixes extends Extension {
@@ -139,6 +151,7 @@ declare module 'x11' {
     require(name: 'composite', done: Done<Composite>): void;
     require(name: 'randr', done: Done<Extension>): void;
     require(name: 'shm', done: Done<SharedMemory>): void;
+    require(name: 'damage', done: Done<Damage>): void;
     require(name: 'xtest', done: Done<XTest>): void;
     require(name: 'xinput', done: Done<RawInput>): void;
     GetModifierMapping(done: Done<number[][]>): void;
@@ -321,6 +334,7 @@ declare module 'x11' {
   export default x11;
   export type {
     Composite,
+    Damage,
     Display,
     Done,
     Extension,

@@ -68,6 +68,8 @@ const options = (proxyPort: number, profile: string): string[] => [
 export interface Browser extends Pipe {
   /** Why it ended by itself; null while it runs. */
   ended: () => 'memory' | 'crash' | null;
+  /** Rejects as soon as it has ended by itself. */
+  crashed: Promise<never>;
   /** Ends it and all that it started, and removes what it wrote. */
   close: () => Promise<void>;
 }
@@ -159,6 +161,12 @@ export async function openBrowser(proxyPort: number): Promise<Browser> {
     };
     child.once('exit', over).once('error', over);
   });
+  const crashed = gone.then(() => {
+    if (ended) throw new Error('The browser is gone.');
+    // One that was closed has not crashed.
+    return new Promise<never>(() => undefined);
+  });
+  crashed.catch(() => undefined);
   const watching = setInterval(() => {
     if (!child.pid || memoryOf(child.pid) < MOST_MEMORY) return;
     ended = 'memory';
@@ -167,9 +175,12 @@ export async function openBrowser(proxyPort: number): Promise<Browser> {
   const [, , , to, from] = child.stdio;
   if (!(to instanceof Socket) || !(from instanceof Socket)) throw new Error('It has no pipes.');
   const pipe = openPipe(to, from);
+  // What it has started may hold the other end for a while: whoever waits hears of it now.
+  child.once('exit', () => from.destroy());
   return {
     ...pipe,
     ended: () => ended,
+    crashed,
     close: async () => {
       closing = true;
       clearInterval(watching);

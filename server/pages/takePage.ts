@@ -67,7 +67,7 @@ export async function takePage(
         const said = [...saidOf(answered.status), ...shown.said];
         return { bytes: shown.png, address, takenAt, said, ...read };
       })();
-      return await Promise.race([taken, tab.crashed]);
+      return await Promise.race([taken, tab.crashed, browser.crashed]);
     } catch (error) {
       throw inWords(error, { late: late.aborted, why: browser.ended(), full: proxy.isFull() });
     } finally {

@@ -2,6 +2,7 @@ import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
 import { limits } from '@/core/values/limits';
+import { errorOf, problemSchema } from '../base/acrossThreads';
 import { Fault } from '../base/fault';
 import type { TaskInput, TaskName, TaskValue } from '../work/tasks';
 import { shared } from '../base/shared';
@@ -22,11 +23,7 @@ const MOST_TIME = 120_000;
 const answerSchema = z.union([
   z.object({
     id: z.int(),
-    problem: z.object({
-      message: z.string(),
-      status: z.int().optional(),
-      code: z.string().optional(),
-    }),
+    problem: problemSchema,
   }),
   z.object({ id: z.int(), value: z.unknown() }),
 ]);
@@ -202,10 +199,6 @@ function answered(thread: Thread, answer: z.infer<typeof answerSchema>): void {
   if ('problem' in answer) job.failed(errorOf(answer.problem));
   else job.done(answer.value);
   next();
-}
-
-function errorOf({ message, status, code }: { message: string; status?: number; code?: string }) {
-  return status === undefined ? new Error(message) : new Fault(status, code ?? 'inside', message);
 }
 
 /** Ends a thread with what it was doing; the next task gets another. */

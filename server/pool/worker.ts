@@ -1,7 +1,7 @@
 import { setPriority } from 'node:os';
 import { parentPort } from 'node:worker_threads';
 import { z } from 'zod';
-import { Fault } from '../base/fault';
+import { problemOf } from '../base/acrossThreads';
 import { tasks } from '../work/tasks';
 
 /** A thread of the pool: one task after another, each answered. server/pool/pool.ts talks to it. */
@@ -25,12 +25,3 @@ parentPort?.on('message', (message: unknown) => {
     (error: unknown) => parentPort?.postMessage({ id, problem: problemOf(error) }),
   );
 });
-
-/** Errors lose their kind between threads; a fault is put together again on the other side. */
-function problemOf(error: unknown): object {
-  if (error instanceof Fault) {
-    const { status, code, message } = error;
-    return { status, code, message };
-  }
-  return { message: error instanceof Error ? error.message : String(error) };
-}

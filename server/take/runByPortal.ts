@@ -1,10 +1,11 @@
-import { spawn } from 'node:child_process';
 import { setTimeout as wait } from 'node:timers/promises';
-import type { Routine } from '@/core/contracts/way';
-import { env } from '../base/env';
+import { isOnStill, type Routine } from '@/core/contracts/way';
 import { holdStill } from '../display/heldStills';
 import { desktopNotice } from '../display/notice';
-import { tellNewestPage, tellPages } from '../display/openPages';
+import { tellPages } from '../display/openPages';
+import { goOnInPage } from './inPage';
+
+const ONE_PICTURE = 'This desktop gives one picture at a time: nothing can be followed or held.';
 
 /**
  * Takes as a routine says on a desktop that shows its screens through its portal: the picture is
@@ -13,33 +14,18 @@ import { tellNewestPage, tellPages } from '../display/openPages';
  */
 export async function runByPortal({ id, name, way }: Routine): Promise<void> {
   try {
+    if (!isOnStill(way.kind)) throw new Error(ONE_PICTURE);
     if (way.delay > 0) await wait(way.delay * 1000);
     const still = await holdStill();
-    const choose = { still: still.id, routine: id };
-    if (tellNewestPage({ routine: name, lines: [], choose })) {
-      await desktopNotice(name, 'The picture is still. Choose in Rezzik.');
-    } else await openPage(name, `/take?routine=${id}&still=${still.id}`);
+    await goOnInPage({
+      name,
+      tell: { choose: { still: still.id, routine: id } },
+      path: `/take?routine=${id}&still=${still.id}`,
+      ...{ there: 'The picture is still.', act: 'choose' },
+    });
   } catch (error) {
     const words = `Not taken. ${error instanceof Error ? error.message : String(error)}`;
     tellPages({ routine: name, lines: [words] });
     await desktopNotice(name, words);
   }
-}
-
-/** What opens an address may stay as long as the browser it started; by then it has failed or not, ms. */
-const OPENING = 3_000;
-
-/** Opens a page of Rezzik in front, as the desktop opens addresses; says where it cannot. */
-async function openPage(name: string, path: string): Promise<void> {
-  const address = `http://127.0.0.1:${env().port}${path}`;
-  const child = spawn('xdg-open', [address], {
-    ...{ detached: true, stdio: 'ignore', env: process.env },
-  });
-  child.unref();
-  const isOpened = await new Promise<boolean>((resolve) => {
-    child.once('error', () => resolve(false));
-    child.once('exit', (code) => resolve(code === 0));
-    setTimeout(() => resolve(true), OPENING).unref();
-  });
-  if (!isOpened) await desktopNotice(name, `The picture is still. Open ${address} to choose.`);
 }

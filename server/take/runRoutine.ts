@@ -25,11 +25,13 @@ import {
   type Offer,
   type ScreenChoice,
 } from '../display/overlay';
+import { heldMoments } from '../display/held/holding';
 import { tellPages } from '../display/openPages';
 import { VISIBLE_ONLY } from '../display/own';
 import type { ScreenPixels } from '../display/pixmap';
 import { raiseRezzik } from '../display/raiseRezzik';
 import { framed, pointerOn, provenanceOf, screenPng } from './takeDisplay';
+import { goOnInPage } from './inPage';
 import { copyAtOnce } from './quickCopy';
 import { thenSaid } from './then';
 import { stillScreen, type DisplayStill } from '../display/still';
@@ -42,6 +44,7 @@ const NOT_FREE = 'Nothing could be chosen while another program held the mouse a
 export async function runOnDisplay(routine: Routine, patience = PATIENCE): Promise<void> {
   try {
     const { way } = routine;
+    if (way.kind === 'back') return await lookBack(routine);
     if (way.kind === 'long') throw new Error('A long page is taken in Rezzik’s page.');
     if (way.delay > 0) await wait(way.delay * 1000);
     const still = await stillScreen(await allowedScreen());
@@ -56,6 +59,15 @@ export async function runOnDisplay(routine: Routine, patience = PATIENCE): Promi
     const said = error instanceof OnlyCopied ? words : `Not taken. ${words}`;
     await say(routine.name, [said], null);
   }
+}
+
+/** The film is looked through in the page; from now on no moment goes. */
+async function lookBack({ id, name }: Routine): Promise<void> {
+  await heldMoments();
+  const there = 'The last moments are held.';
+  const path = `/take?routine=${id}`;
+  const isOpen = await goOnInPage({ name, tell: { film: id }, path, there, act: 'look back' });
+  if (isOpen) await raiseRezzik(await allowedScreen());
 }
 
 /** What the routine takes, chosen by a hand on the screen where there is a choice. */

@@ -73,7 +73,14 @@ export function pointerOn(
 export async function takeDisplay(wish: DisplayShot): Promise<DisplayStored> {
   await checkAllowed();
   if (wish.delay > 0) await wait(wish.delay * 1000);
-  const still = await stillNow();
+  return takeOf(await stillNow(), wish);
+}
+
+/** The same of a screen that is still already, which is let go. @throws Fault 400, 404, 503 */
+export async function takeOf(
+  still: Still,
+  wish: Omit<DisplayShot, 'delay'>,
+): Promise<DisplayStored> {
   try {
     const { place, window } = await placeOf(still, wish);
     const { pixels, crop, origin, visibleOnly, offDisplay } = await framed(still, place, window);

@@ -173,8 +173,10 @@ test.each(['--type=renderer', '--remote-debugging-pipe'])(
   async (which) => {
     asked.length = 0;
     const taken = take(`${site}/long`, { wait: 30 });
-    taken.catch(() => undefined);
-    while (!asked.some((one) => one.endsWith('/long'))) await pause(20);
+    let over = false;
+    const settled = () => (over = true);
+    taken.then(settled, settled);
+    while (!over && !asked.some((one) => one.endsWith('/long'))) await pause(20);
     const hit = started().filter(({ told }) => told.includes(which));
     expect(hit).not.toHaveLength(0);
     for (const { id } of hit) process.kill(Number(id), 'SIGKILL');

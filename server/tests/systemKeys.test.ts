@@ -3,6 +3,7 @@ import { readdirSync } from 'node:fs';
 import sharp from 'sharp';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { closeScreen } from '../display/connection';
+import { heldMoments, startHolding, stopHolding } from '../display/held/holding';
 import { systemKeyProblem, watchKeys } from '../take/systemKeys';
 import { sql } from '../db/sql';
 import { getFrame, getShot } from '../shots/rows';
@@ -48,6 +49,22 @@ test('region to the clipboard: one key, one drag', async () => {
     expect([...data.subarray(at, at + 3)]).toEqual([...truth.data.subarray(there, there + 3)]);
   }
 }, 90_000);
+
+test('look back: an open page shows the moments, and none goes meanwhile; without any it is said', async () => {
+  const id = await routine('f8', { kind: 'back' });
+  await xdo('key', 'F8');
+  const { lines } = await until('why not', () => told.find((t) => t.lines.length > 0));
+  expect(lines[0]).toMatch(/^Not taken. Nothing is held/);
+  await startHolding();
+  await xdo('key', 'F8');
+  await until('the film', () => told.find((t) => t.film === id));
+  const { moments } = await heldMoments();
+  const close = display.start('xlogo', '-geometry', '100x100+900+600');
+  await new Promise((resolve) => setTimeout(resolve, 800));
+  expect((await heldMoments()).moments).toEqual(moments);
+  stopHolding();
+  await close();
+}, 60_000);
 
 test('the window in use into the default folder: one key', async () => {
   await routine('f9', { kind: 'window', inUse: true, then: [{ do: 'keep', folderId: null }] });

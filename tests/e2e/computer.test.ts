@@ -2,8 +2,9 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { By, Key, until } from 'selenium-webdriver';
 import { firstWay } from '@/core/contracts/way';
 import { displayAnswerSchema } from '@/core/contracts/display';
+import { cutOut } from '../lib/pictures';
 import { startRows } from '../lib/rows';
-import { bottom } from '@/core/geometry/rect';
+import { bottom, type Rect } from '@/core/geometry/rect';
 import { XDisplay } from '../lib/xDisplay';
 import {
   App,
@@ -127,6 +128,48 @@ async function frameAround(title: string): Promise<{ left: number; head: number;
     foot: bottom(frameBounds) - bottom(bounds),
   };
 }
+
+test('the last seconds of the real screen: a window that is closed by then is taken, over a reload too', async () => {
+  await setWay({ source: 'display', kind: 'back', then: [{ do: 'mark' }] });
+  const close = display.start('xterm', '-title', 'Gone soon', '-geometry', '40x8+600+40');
+  await display.windowId('Gone soon');
+  await app.go('/take');
+  await app.sees('Gone soon');
+  const inside = await display.window('Gone soon');
+  if (!inside) throw new Error('no window');
+  await app.click('Hold the last 10 s');
+  await app.until('it is held', () => app.has('[aria-label="Held"]'));
+  const truth = await display.pixels();
+  await close();
+  await app.go('/take');
+  await app.until('it is held still', () => app.has('[aria-label="Held"]'));
+  await app.chord(Key.SHIFT, 'b');
+  await app.until('the film', () => app.has('canvas[data-moment]'));
+  await app.keys(Key.HOME, '2');
+  await browser.driver.wait(until.elementLocated(By.css('[data-testid="still"]')), WAIT);
+  await app.keys('g', 'o', 'n', 'e');
+  await app.keys(Key.ENTER);
+  const id = await app.marked();
+  await app.stored();
+  const shot = await getShot(id);
+  expect(shot.provenance).toMatchObject({ windowTitle: 'Gone soon', program: 'XTerm' });
+  const { crop } = shot.document.view;
+  expect(crop.x + crop.width).toBeGreaterThanOrEqual(inside.x + inside.width);
+  const frame = await getPixels(id, 'frame');
+  expect((await cutOut(frame, placed(inside))).equals(await cutOut(truth, placed(inside)))).toBe(
+    true,
+  );
+  // By another page.
+  await fetch(`${appUrl()}/api/display/held`, {
+    method: 'PATCH',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ on: false }),
+  });
+  await app.sees('It was switched off in another page.');
+  expect(await app.has('[aria-label="Held"]')).toBe(false);
+}, 90_000);
+
+const placed = ({ x, y, width, height }: Rect) => ({ left: x, top: y, width, height });
 
 test('a window of the real screen is taken whole though another covers it', async () => {
   await setWay({ source: 'display', kind: 'window' });

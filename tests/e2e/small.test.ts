@@ -42,6 +42,22 @@ test('the small control takes by the last way, counts down, and shows what was t
   );
 }, 60_000);
 
+test('the small control says that the last seconds are held, and looks back', async () => {
+  await setWay({ ...firstWay, kind: 'back' });
+  await app.take();
+  await app.click('Small control');
+  const held = () => inside(`small.document.body.textContent.includes('Held: look back') + ''`);
+  await app.until('the control', async () => (await held()) === 'false');
+  await app.click('Hold the last 10 s');
+  await app.until('it says so', async () => (await held()) === 'true');
+  await inside(
+    `[...small.document.querySelectorAll('button')].find((b) => b.textContent === 'Held: look back').click()`,
+  );
+  await app.until('the film', () => app.has('canvas[data-moment]'));
+  await app.click('Hold no longer');
+  await app.until('it says so no more', async () => (await held()) === 'false');
+}, 60_000);
+
 test('a shot is held in view', async () => {
   await setWay({ ...firstWay, delay: 0 });
   await app.take();

@@ -94,7 +94,8 @@ describe('what goes away when one reaches for it', () => {
     await app.click('Take the screen');
     const without = await app.marked();
     await app.stored();
-    const again = await ready('Full screen', 1);
+    // Long enough for a hand that is slow.
+    const again = await ready('Full screen', 3);
     await app.click('Take the screen');
     await app.pointAt(again, place);
     const withIt = await app.marked();

@@ -139,6 +139,11 @@ export class XDisplay {
     return { data, width, height };
   }
 
+  /** Of the X server, where it was started here. */
+  get serverPid(): number {
+    return this.children[0]?.pid ?? 0;
+  }
+
   /** Stops the X server where it is, or lets it go on. */
   signal(signal: 'SIGSTOP' | 'SIGCONT'): void {
     this.children[0]?.kill(signal);

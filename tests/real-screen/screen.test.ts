@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { By, until } from 'selenium-webdriver';
+import { By, Key, until } from 'selenium-webdriver';
 import { App, decode, getPixels, WAIT, type Pixels } from '../e2e/lib/app';
 import { appUrl, openBrowser, type Browser } from '../e2e/lib/browser';
 import { startRows } from '../lib/rows';
@@ -96,6 +96,17 @@ const differences = (
   return { most, count };
 };
 
+/** Takes a moment of what is held: the one that is gone to by a key. */
+async function takeMoment(key: string): Promise<Pixels> {
+  await app.chord(Key.SHIFT, 'b');
+  const film = By.css('canvas[data-moment]');
+  await browser.driver.wait(until.elementLocated(film), WAIT);
+  await app.keys(key, Key.ENTER);
+  const id = await app.marked();
+  await app.stored();
+  return getPixels(id, 'frame');
+}
+
 test('a real screen is taken by the interface and kept: size, place and greys are the X server’s', async () => {
   await app.until(
     'both clients',
@@ -181,6 +192,76 @@ test('a pointer is asked of the browser, and what it says is true of the picture
     await app.click('Take');
     await app.sees('Shared screen');
   }
+}, 90_000);
+
+test('what was shared a moment ago is taken: a window that is closed by then is there, its greys the X server’s', async () => {
+  await app.take();
+  await app.click('Shared screen');
+  await app.click('Share a screen');
+  await browser.driver.wait(until.elementLocated(By.css('video')), WAIT);
+  const close = display.start(
+    'xlogo',
+    '-title',
+    'gone',
+    '-geometry',
+    '200x160+1360+60',
+    '-bg',
+    '#909090',
+  );
+  await app.until('the window', async () => (await display.window('gone')) !== null);
+  const window = await display.window('gone');
+  if (!window) throw new Error('a client is gone');
+  await app.click('Look back');
+  await app.click('Hold the last 10 s');
+  await browser.driver.sleep(1200);
+  const truth = await display.pixels();
+  await close();
+  await browser.driver.sleep(1000);
+  const moment = await takeMoment(Key.HOME);
+  expect(differences(moment, truth, inside(window))).toEqual({ most: 0, count: 0 });
+  // The newest one knows nothing of it any more.
+  await app.click('Take');
+  const now = await takeMoment(Key.END);
+  expect(differences(now, truth, inside(window)).count).toBeGreaterThan(1000);
+}, 90_000);
+
+test('a tab that is out of sight goes on holding: what changes meanwhile is a moment of its own', async () => {
+  await app.take();
+  await app.click('Shared screen');
+  await app.click('Share a screen');
+  await browser.driver.wait(until.elementLocated(By.css('video')), WAIT);
+  await app.click('Look back');
+  await app.click('Hold the last 10 s');
+  const { driver } = browser;
+  const [tab] = await driver.getAllWindowHandles();
+  await driver.switchTo().newWindow('tab');
+  await driver.sleep(1000);
+  const close = display.start('xlogo', '-title', 'meanwhile', '-geometry', '150x150+1400+700');
+  await app.until('it', async () => (await display.window('meanwhile')) !== null);
+  const [from, rest] = [Date.now(), 1500];
+  await driver.sleep(rest);
+  await close();
+  const to = Date.now();
+  await driver.sleep(rest);
+  await driver.close();
+  await driver.switchTo().window(tab ?? '');
+  await app.chord(Key.SHIFT, 'b');
+  await driver.wait(until.elementLocated(By.css('canvas[data-moment]')), WAIT);
+  const said = () =>
+    driver.findElement(By.css('output[aria-label="The moment in sight"]')).getText();
+  const count = Number(/of (\d+)/.exec(await said())?.[1]);
+  /** When each began, as seconds of the hour. */
+  const began: number[] = [];
+  for (let i = 0; i < count; i += 1) {
+    const [, minutes, seconds] = /(\d+):(\d+\.\d)/.exec((await said()).replace(/\d+:/, '')) ?? [];
+    began.push(Number(minutes) * 60 + Number(seconds));
+    await app.keys(Key.ARROW_LEFT);
+  }
+  const ofHour = (at: number) => (at / 1000) % 3600;
+  // Shown and closed again while the page was out of sight; looked at five times a second.
+  const near = (at: number) => began.some((one) => Math.abs(one - ofHour(at)) < 1);
+  expect([near(from), near(to)]).toEqual([true, true]);
+  await app.keys(Key.ESCAPE);
 }, 90_000);
 
 test('a long page is joined from a shared screen: first and last rows are the X server’s', async () => {

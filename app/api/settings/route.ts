@@ -1,4 +1,5 @@
 import { settingsPatchSchema } from '@/core/contracts/settings';
+import { stopHolding } from '@/server/display/held/holding';
 import { watchKeys } from '@/server/take/systemKeys';
 import { readJson } from '@/server/http/body';
 import { openLinks } from '@/server/door/listener';
@@ -17,5 +18,7 @@ export const PATCH = route(async (request) => {
     ? write()
     : openLinks(patch.linkPort, write));
   if (patch.displayAllowed !== undefined) await watchKeys();
+  if (patch.displayAllowed === false)
+    stopHolding('Rezzik may not read this computer’s screen any more.');
   return Response.json(settings);
 });

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Kind } from '@/core/contracts/way';
+import { isOnStill, type Kind } from '@/core/contracts/way';
 import { isLong } from '@/core/geometry/size';
 import { withDescribed, type Part } from '@/core/screen/parts/described';
 import { findPartsIn } from '../../pictures/parts';
@@ -47,6 +47,7 @@ const hints: Record<Kind, string> = {
   full: '',
   repeat: '',
   long: '',
+  back: '',
   window: 'Point at a window, press Tab, or type its name.',
   region: 'Drag over the part you want, or press an arrow key.',
   shape: '',
@@ -107,9 +108,6 @@ interface KindsProps {
   read: (reading: Reading) => void;
 }
 
-/** What is scrolled is no still picture. */
-const isOnStill = ({ name }: { name: Kind }): boolean => name !== 'long';
-
 /** The kind can still be changed, and a colour or distance read, on the picture that is still. */
 function Kinds({ kind, reading, read }: KindsProps) {
   const turn = (to: Kind) => {
@@ -118,15 +116,17 @@ function Kinds({ kind, reading, read }: KindsProps) {
   };
   return (
     <Row label="What to take" className="ml-auto flex flex-wrap gap-1.5">
-      {kinds.filter(isOnStill).map(({ name, label, action }) => (
-        <Chip
-          key={name}
-          label={label}
-          action={action}
-          on={!reading && name === kind}
-          act={() => turn(name)}
-        />
-      ))}
+      {kinds
+        .filter(({ name }) => isOnStill(name))
+        .map(({ name, label, action }) => (
+          <Chip
+            key={name}
+            label={label}
+            action={action}
+            on={!reading && name === kind}
+            act={() => turn(name)}
+          />
+        ))}
       <Chip
         label="Pick colour"
         action="still.colour"

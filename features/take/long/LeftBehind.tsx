@@ -5,7 +5,7 @@ import { Button } from '../../ui/Button';
 import { Problem } from '../../ui/Problem';
 import { formatMoment } from '../../ui/format';
 import type { Stilled } from '../sources/contract';
-import { takePieces } from '../takeStore';
+import { takePieces } from '../several';
 import { forgetHeld, leftBehind, type HeldLong } from './held';
 
 async function stilledOf({ pieces }: HeldLong): Promise<Stilled[]> {

@@ -8,7 +8,7 @@ import { Problem } from '../../ui/Problem';
 import { Footer, Said } from '../choose/Footer';
 import { RegionMode } from '../choose/RegionMode';
 import { sources } from '../sources/list';
-import { takeWatched } from '../takeStore';
+import { takeWatched } from '../several';
 import { framesIn, useLong } from './state';
 import { scrollsByItself } from './scroller';
 import { chooseArea, toggleScrolling, watchArea } from './watch';

@@ -76,6 +76,47 @@ export interface Abilities {
   pointer: PointerAbility;
   /** It can be followed while it is scrolled. */
   long: true | string;
+  /** What was there a moment ago can be held. */
+  back: true | string;
+}
+
+/** A moment that is held: a look that nothing changed from `since` to `until`. */
+export interface HeldMoment {
+  id: number;
+  /** ms of the clock. */
+  since: number;
+  /** Null for the one that still stands. */
+  until: number | null;
+}
+
+/** How holding goes. */
+export interface HoldingFacts {
+  /** How far it goes back, ms. */
+  reach: number;
+  bytes: number;
+  /** It goes back less far than it should: there was no more room. */
+  shortened: boolean;
+  /** False where nobody tells when the screen is locked. */
+  locks?: boolean;
+}
+
+/** Holds the last seconds of a source, from when it is asked to until it is told to end. */
+export interface Holder {
+  /**
+   * Begins; nothing was held before.
+   * @param most bytes
+   * @param ended hears that it is over by itself, in words for the person
+   * @throws with words for the person
+   */
+  begin: (most: number, ended: (why: string) => void) => Promise<void>;
+  /** It is over, and nothing of it is left. */
+  end: () => void;
+  facts: () => Promise<HoldingFacts>;
+  /** Oldest first. From now on nothing comes to them and none is let go, until it goes on. */
+  moments: () => Promise<HeldMoment[]>;
+  goOn: () => void;
+  /** A moment as it is looked at, no wider than so many pixels. @throws when it is gone */
+  look: (id: number, width: number) => Promise<ImageBitmap>;
 }
 
 /** A turn of the wheel over what is scrolled. */
@@ -91,6 +132,8 @@ export interface Turn {
 export interface Wanted extends Pick<Way, 'display' | 'page'> {
   /** A picture that the source holds still already. */
   held?: string;
+  /** A moment that it holds, instead of what is there now. */
+  moment?: HeldMoment;
   /** Nobody wants it any more. */
   signal?: AbortSignal;
 }
@@ -112,6 +155,8 @@ export interface Unseen {
    * @throws with words for the person
    */
   still: (wanted: Wanted) => Promise<Stilled>;
+  /** Absent where no moment can be held. */
+  holder?: Holder;
   /** Its pictures may show Rezzik's own page. */
   showsRezzik?: true;
   /**

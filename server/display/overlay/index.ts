@@ -1,5 +1,5 @@
 import type { XEvent } from 'x11';
-import { kindNames, type Kind } from '@/core/contracts/way';
+import { isOnStill, kindNames, type Kind } from '@/core/contracts/way';
 import { type ThenStep } from '@/core/places/registry';
 import type { Rect } from '@/core/geometry/rect';
 import { withDescribed, type Part } from '@/core/screen/parts/described';
@@ -207,7 +207,7 @@ class Choosing {
       }
     } else {
       const kind = kindNames[Number(name) - 1];
-      if (kind && kind !== 'repeat' && kind !== 'long') await this.use(kind);
+      if (kind && kind !== 'repeat' && isOnStill(kind)) await this.use(kind);
     }
     if (!this.chosen && !this.stopped.signal.aborted) this.mode?.show(this.cover);
   }

@@ -10,6 +10,7 @@ import type { Point } from '@/core/geometry/point';
 import { centre, contains, encloses, type Rect } from '@/core/geometry/rect';
 import { pointerPiece } from '@/core/take/pointerPiece';
 import { api } from '../../../api/client';
+import { displayHolder } from './held';
 import {
   onPicture,
   type Abilities,
@@ -78,8 +79,15 @@ async function ofWindow(held: ScreenStill, part: Rect, id: number): Promise<OwnP
   return { picture, origin, whole: true, pointer: pointerOn(held, place) };
 }
 
-async function still({ display, held: before }: Wanted): Promise<Stilled> {
-  const held = await (before ? api.heldStill(before) : api.stillDisplay());
+/** The screen as it is now, as it was stilled before, or at a moment that is held. */
+function stillOf({ held, moment }: Wanted): Promise<ScreenStill> {
+  if (moment) return api.stillOfMoment(moment.id);
+  return held ? api.heldStill(held) : api.stillDisplay();
+}
+
+async function still(wanted: Wanted): Promise<Stilled> {
+  const held = await stillOf(wanted);
+  const { display } = wanted;
   const part = partOf(held, display);
   const picture = await bitmapOf(await api.stillPixels(held.id), held, part);
   const windows: StillWindow[] = held.windows.filter(isShown).map((w) => ({
@@ -101,8 +109,11 @@ async function still({ display, held: before }: Wanted): Promise<Stilled> {
     focused: held.focused,
     pointer: pointerOn(held, part),
     ofWindow: (id) => ofWindow(held, part, id),
-    described: async () =>
-      (await api.stillParts(held.id)).map((d) => ({ ...d, ...onPicture(d, part) })),
+    // Programs tell of what they show now; of a moment that is gone they would tell something else.
+    ...(!wanted.moment && {
+      described: async () =>
+        (await api.stillParts(held.id)).map((d) => ({ ...d, ...onPicture(d, part) })),
+    }),
     letGo: () => void api.dropStill(held.id).catch(() => undefined),
     provenance: {
       source: 'display',
@@ -125,12 +136,13 @@ async function scroll({ clicks, across, at }: Turn): Promise<void> {
 const namesOf = (monitors: readonly Monitor[]): string =>
   monitors.length > 1 ? 'All displays' : (monitors[0]?.name ?? 'Screen');
 
-const withLists: Abilities = { windows: true, pointer: 'piece', long: true };
+const withLists: Abilities = { windows: true, pointer: 'piece', long: true, back: true };
 const withoutLists: Abilities = {
   // Found in the picture.
   windows: true,
   pointer: { not: 'This desktop decides by itself whether the pointer is in the picture.' },
   long: 'This desktop gives one picture at a time, each after being asked.',
+  back: 'This desktop gives one picture at a time, each after being asked.',
 };
 
 export const displaySource: Unseen = {
@@ -149,6 +161,7 @@ export const displaySource: Unseen = {
     return [...each, { id: 'all', label: 'All displays', bounds: all }];
   },
   showsRezzik: true,
+  holder: displayHolder,
   still,
   scroll,
 };

@@ -1,6 +1,7 @@
 import type { Size } from '@/core/geometry/size';
 import { create } from 'zustand';
-import type { Unseen, Stilled } from '../contract';
+import type { Unseen, Stilled, Wanted } from '../contract';
+import { canHold, heldPicture, holderOf } from './held';
 
 interface ScreenStore {
   stream: MediaStream | null;
@@ -28,7 +29,7 @@ const surfaces: Record<string, string> = {
 };
 
 /** Of Screen Capture (W3C): the wish for the pointer, which not every browser knows. */
-type Wanted = MediaTrackConstraints & { cursor?: 'always' | 'never' };
+type Constraints = MediaTrackConstraints & { cursor?: 'always' | 'never' };
 
 /** Asks the browser to share a screen, a window or a tab; kept open until it is ended. */
 export async function startSharing(pointer: boolean): Promise<void> {
@@ -40,7 +41,7 @@ export async function startSharing(pointer: boolean): Promise<void> {
     return;
   }
   try {
-    const video: Wanted = { frameRate: 15, cursor: pointer ? 'always' : 'never' };
+    const video: Constraints = { frameRate: 15, cursor: pointer ? 'always' : 'never' };
     const stream = await media.getDisplayMedia({ video, audio: false });
     const [track] = stream.getVideoTracks();
     if (!track) throw new Error('no picture');
@@ -70,7 +71,7 @@ function pointerHad(): string {
 async function askPointer(pointer: boolean): Promise<void> {
   const [track] = useScreen.getState().stream?.getVideoTracks() ?? [];
   if (!track) return;
-  const wanted: Wanted = { cursor: pointer ? 'always' : 'never' };
+  const wanted: Constraints = { cursor: pointer ? 'always' : 'never' };
   // A browser that knows no such wish may refuse it; what it does is then read off all the same.
   await track.applyConstraints(wanted).catch(() => undefined);
   useScreen.setState({ pointer: pointerOf(track) });
@@ -129,22 +130,40 @@ async function grab(track: MediaStreamTrack): Promise<ImageBitmap | null> {
   return Promise.race([frame, late]);
 }
 
-async function still(): Promise<Stilled> {
-  const { stream, surface } = useScreen.getState();
-  const [track] = stream?.getVideoTracks() ?? [];
-  if (!track || track.readyState !== 'live' || !video) {
-    throw new Error('Nothing is shared any more. Share a screen, then take.');
-  }
+/** The picture that is shared, as long as it is. */
+function sharedTrack(): MediaStreamTrack | null {
+  const [track] = useScreen.getState().stream?.getVideoTracks() ?? [];
+  return track?.readyState === 'live' ? track : null;
+}
+
+async function pictureNow(): Promise<ImageBitmap> {
+  const track = sharedTrack();
+  if (!track || !video) throw new Error('Nothing is shared any more. Share a screen, then take.');
   const grabbed = document.hidden ? await grab(track) : null;
+  return grabbed ?? (await createImageBitmap(video));
+}
+
+async function still({ moment }: Wanted): Promise<Stilled> {
+  const { surface } = useScreen.getState();
   return {
-    picture: grabbed ?? (await createImageBitmap(video)),
+    picture: await (moment ? heldPicture(moment.id) : pictureNow()),
     title: `Shared ${surface.toLowerCase()}`,
     origin: { x: 0, y: 0 },
     windows: null,
     focused: null,
     pointer: null,
-    provenance: { source: 'screen', takenAt: new Date().toISOString(), display: surface },
+    provenance: {
+      source: 'screen',
+      takenAt: new Date(moment?.since ?? Date.now()).toISOString(),
+      display: surface,
+    },
   };
+}
+
+function canBack(): true | string {
+  if (!canHold())
+    return 'This browser gives a page no moments of what is shared, only the picture of now.';
+  return sharedTrack() ? true : 'Share a screen first: what is shared can be held.';
 }
 
 export const screenSource: Unseen = {
@@ -152,10 +171,11 @@ export const screenSource: Unseen = {
   label: 'Shared screen',
   get can() {
     const pointer = { asked: pointerHad(), ask: askPointer };
-    return { windows: true as const, pointer, long: true as const };
+    return { windows: true as const, pointer, long: true as const, back: canBack() };
   },
   changes: (heard) => useScreen.subscribe(heard),
   displays: () => [],
   showsRezzik: true,
+  holder: holderOf(sharedTrack),
   still,
 };
