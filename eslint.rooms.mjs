@@ -9,7 +9,7 @@ export const rooms = {
   core: [
     ['colour', 'geometry', 'naming', 'numbers', 'random', 'values'],
     ['drawing', 'likeness', 'raster', 'recognition', 'trueUp'],
-    ['compare', 'desk', 'finish', 'held', 'screen', 'search', 'stitch'],
+    ['compare', 'desk', 'finish', 'held', 'screen', 'search', 'series', 'stitch'],
     ['marks', 'places'],
     ['document'],
     ['contracts', 'paint'],
@@ -59,7 +59,9 @@ export const rooms = {
     ['join', 'stitch', 'links', 'mail', 'programs', 'remote'],
     ['display', 'pages', 'phone'],
     ['archive', 'door', 'erase', 'guides', 'places', 'room'],
-    ['demo', 'take'],
+    ['take'],
+    ['series'],
+    ['demo'],
   ],
 };
 

@@ -15,10 +15,12 @@ import { mendArchives } from './archive/fromFile';
 import { watchPlan } from './archive/plan';
 import './take/long';
 import './take/pages';
+import './series/take';
 import './remote/sendings';
 import { indexMissing } from './indexing/indexing';
 import { getSettings } from './settings/settings';
 import { watchUnkept } from './room/unkept';
+import { startSeries } from './series/tick';
 import { watchBin } from './shots/emptyBin';
 import { wantMissing } from './reading/reading';
 
@@ -39,6 +41,7 @@ async function prepare(): Promise<void> {
   );
   await resumePractice().catch((error: unknown) => console.error('No practice remote:', error));
   startJobs();
+  startSeries();
   // Of many shots from before there was a search it takes a while; all else works meanwhile.
   void indexMissing().catch((error: unknown) => console.error('Not all is indexed:', error));
   watchBin();

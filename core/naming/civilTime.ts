@@ -9,11 +9,12 @@ export interface CivilTime {
 }
 
 /**
- * The wall-clock time of an RFC 3339 moment in a time zone (IANA name), daylight saving included.
- * @throws RangeError for a text that is no moment or an unknown zone
+ * A clock in a time zone (IANA name), daylight saving included: what it shows at a moment, given in
+ * ms since 1970.
+ * @throws RangeError for an unknown zone; the clock throws it for a moment that is none
  */
-export function civilTime(moment: string, timeZone: string): CivilTime {
-  const parts = new Intl.DateTimeFormat('en-u-ca-iso8601', {
+export function clockIn(timeZone: string): (moment: number) => CivilTime {
+  const format = new Intl.DateTimeFormat('en-u-ca-iso8601', {
     timeZone,
     hourCycle: 'h23',
     year: 'numeric',
@@ -22,17 +23,27 @@ export function civilTime(moment: string, timeZone: string): CivilTime {
     hour: 'numeric',
     minute: 'numeric',
     second: 'numeric',
-  }).formatToParts(new Date(moment));
-  const read = (type: string) => Number(parts.find((p) => p.type === type)?.value);
-  return {
-    year: read('year'),
-    month: read('month'),
-    day: read('day'),
-    hour: read('hour'),
-    minute: read('minute'),
-    second: read('second'),
+  });
+  return (moment) => {
+    const parts = format.formatToParts(moment);
+    const read = (type: string) => Number(parts.find((p) => p.type === type)?.value);
+    return {
+      year: read('year'),
+      month: read('month'),
+      day: read('day'),
+      hour: read('hour'),
+      minute: read('minute'),
+      second: read('second'),
+    };
   };
 }
+
+/**
+ * The wall-clock time of an RFC 3339 moment in a time zone (IANA name), daylight saving included.
+ * @throws RangeError for a text that is no moment or an unknown zone
+ */
+export const civilTime = (moment: string, timeZone: string): CivilTime =>
+  clockIn(timeZone)(Date.parse(moment));
 
 const two = (n: number): string => String(n).padStart(2, '0');
 

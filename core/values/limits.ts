@@ -35,6 +35,7 @@ export const limits = {
   /** With less than this left for the database it is said that room runs short, bytes. */
   roomLeft: 5_000_000_000,
   guides: 2_000,
+  series: 1_000,
   guideItems: 1_000,
   /** Markdown of one caption: what takes long to read takes it with the square of its length. */
   guideCaption: 5_000,

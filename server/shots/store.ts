@@ -24,6 +24,8 @@ export interface NewShot {
   /** The title was made by itself, not given by a person. */
   titleMade?: boolean | undefined;
   provenance?: Provenance | undefined;
+  /** Nobody is there who takes it. */
+  byItself?: boolean | undefined;
   /** The first view and marks; the whole frame without marks when absent. */
   document?: unknown;
 }
@@ -52,6 +54,7 @@ export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored
         values (${id}, ${frameId}, ${title}, ${own}, ${json(document)}, ${json(provenance)}, ${takenAt})
         on conflict (id) do nothing`;
       if (added.count === 0) throw new AlreadyStored();
+      if (!shot.byItself) personActs();
       await (known ? foundByKnown(tx, id, known, document) : found(tx, id));
     });
   } catch (error) {
@@ -62,7 +65,6 @@ export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored
 
 /** A new shot can be found at once by what is known of it, later also by its words. */
 async function found(tx: postgres.TransactionSql, id: string): Promise<void> {
-  personActs();
   await indexShot(tx, id);
   await wantWords(tx, id, 'taken');
 }
@@ -74,7 +76,6 @@ async function foundByKnown(
   known: readonly Paragraph[],
   { view }: ShotDocument,
 ): Promise<void> {
-  personActs();
   await giveKnown(tx, id, known, view.crop);
   await indexShot(tx, id);
 }
@@ -128,7 +129,9 @@ export async function duplicateShot(
       insert into shots (id, frame_id, title, title_own, document, provenance, taken_at)
       select ${id}, frame_id, ${title}, title_own, ${json(document)}, provenance, taken_at
       from shots where id = ${from} on conflict (id) do nothing`;
-    if (added.count > 0) await found(tx, id);
+    if (added.count === 0) return;
+    personActs();
+    await found(tx, id);
   });
   return stored(id);
 }

@@ -1,6 +1,9 @@
+import { createCanvas } from '@napi-rs/canvas';
 import sharp from 'sharp';
 import { compare, type Comparison } from '@/core/compare/compare';
 import type { Likeness } from '@/core/contracts/likeness';
+import { paintDesk } from '@/core/desk/build';
+import type { Desk } from '@/core/desk/model';
 import { lowLikeness, worstSpot } from '@/core/likeness/likenessMap';
 import { similarity } from '@/core/likeness/similarity';
 import type { Rect } from '@/core/geometry/rect';
@@ -10,6 +13,7 @@ import { decodeBmp, type DecodedBmp } from '@/core/raster/bmp/decode';
 import { withExponent } from '@/core/raster/gamma';
 import type { ReadablePixels, RgbaPixels } from '@/core/raster/pixels';
 import { findParts } from '@/core/screen/parts';
+import { changedShare, type Watched } from '@/core/series/changed';
 import type { Added } from '@/core/stitch/joiner';
 import { LongPage, type Progress } from '@/core/stitch/longPage';
 import { smallestText, type TextRun } from '@/core/screen/textHeights';
@@ -119,6 +123,25 @@ export const tasks = {
     first: ReadablePixels;
     second: ReadablePixels;
   }): Promise<Done<Comparison>> => Promise.resolve({ value: compare(first, second) }),
+  /** How much of a picture, a file, is another one than before. */
+  changed: async (input: {
+    before: Uint8Array;
+    after: Uint8Array;
+    watched: Watched;
+  }): Promise<Done<number>> => {
+    const [before, after] = await Promise.all(
+      [input.before, input.after].map((file) => decoded(sharp(file, { limitInputPixels: false }))),
+    );
+    return { value: before && after ? changedShare(before, after, input.watched) : 1 };
+  },
+  /** A part of the practice desk as it looks at a time. */
+  desk: async ({ desk, part }: { desk: Desk; part: Rect }): Promise<Done<Pixels>> => {
+    const { width, height } = part;
+    const surface = createCanvas(width, height).getContext('2d');
+    paintDesk(surface, desk, await serverShaper(), part);
+    const { data } = surface.getImageData(0, 0, width, height);
+    return { value: { data: shared(data), width, height, opaque: false } };
+  },
   /** Buttons, fields, menus and the like: those found within a time, ms. */
   parts: ({
     picture,

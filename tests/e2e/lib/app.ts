@@ -155,13 +155,21 @@ export class App {
    * looks anew each time: what React replaces meanwhile is never loaded.
    */
   async atRest(): Promise<void> {
-    await this.until('the page at rest', () =>
-      this.driver.executeScript<boolean>(`
+    const waitedFor = () =>
+      this.driver.executeScript<string[]>(`
         const isSeen = ({ left, top, right, bottom }) =>
           right > 0 && bottom > 0 && left < innerWidth && top < innerHeight;
-        return document.fonts.status === 'loaded' && [...document.images].every((image) =>
-          image.complete || !isSeen(image.getBoundingClientRect()));`),
-    );
+        const pictures = [...document.images].filter((image) =>
+          !image.complete && isSeen(image.getBoundingClientRect()));
+        return [...(document.fonts.status === 'loaded' ? [] : ['fonts']),
+          ...pictures.map((image) => image.currentSrc || image.outerHTML.slice(0, 200))];`);
+    let last: string[] = [];
+    await this.until('the page at rest', async () => {
+      last = await waitedFor();
+      return last.length === 0;
+    }).catch((error: unknown) => {
+      throw new Error(`Not at rest: ${last.join(', ')}`, { cause: error });
+    });
     await this.driver.executeAsyncScript(
       'requestAnimationFrame(() => requestAnimationFrame(arguments[0]));',
     );

@@ -1,0 +1,57 @@
+import { clockIn, type CivilTime } from '../naming/civilTime';
+
+/** A day of the calendar. */
+export type Day = Pick<CivilTime, 'year' | 'month' | 'day'>;
+
+const DAY = 86_400_000;
+const MINUTE = 60_000;
+
+const utc = ({ year, month, day, hour, minute, second }: CivilTime): number =>
+  Date.UTC(year, month - 1, day, hour, minute, second);
+
+/** So many days later; earlier, where it is less than none. */
+export function dayAfter({ year, month, day }: Day, days = 1): Day {
+  const date = new Date(Date.UTC(year, month - 1, day + days));
+  return { year: date.getUTCFullYear(), month: date.getUTCMonth() + 1, day: date.getUTCDate() };
+}
+
+/** 0 for Sunday … 6 for Saturday. */
+export const weekday = ({ year, month, day }: Day): number =>
+  new Date(Date.UTC(year, month - 1, day)).getUTCDay();
+
+const two = (n: number): string => String(n).padStart(2, '0');
+/** As it is written for programs: 2026-03-29. */
+export const writtenDay = ({ year, month, day }: Day): string =>
+  `${String(year).padStart(4, '0')}-${two(month)}-${two(day)}`;
+
+/** Days and moments of a time zone. */
+export interface Zone {
+  /** The day on which a moment falls, ms since 1970. */
+  dayOf: (moment: number) => Day;
+  /**
+   * The moment, ms since 1970, at which the clock shows so many minutes after midnight of a day;
+   * of two the first; where the clock leaps over that time, so much later as it leaps.
+   */
+  moment: (day: Day, minutes: number) => number;
+}
+
+/** @param timeZone IANA name @throws RangeError for an unknown zone */
+export function zoneOf(timeZone: string): Zone {
+  const clock = clockIn(timeZone);
+  const ahead = (moment: number) => utc(clock(moment)) - Math.floor(moment / 1000) * 1000;
+  return {
+    dayOf: (moment) => {
+      const { year, month, day } = clock(moment);
+      return { year, month, day };
+    },
+    moment: ({ year, month, day }, minutes) => {
+      const shown = Date.UTC(year, month - 1, day) + minutes * MINUTE;
+      // No zone changes its clock twice within two days.
+      const [before, after] = [ahead(shown - DAY), ahead(shown + DAY)];
+      const found = [shown - Math.max(before, after), shown - Math.min(before, after)].find(
+        (moment) => moment + ahead(moment) === shown,
+      );
+      return found ?? shown - before;
+    },
+  };
+}
