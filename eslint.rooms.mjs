@@ -29,7 +29,7 @@ export const rooms = {
     ['take'],
     ['setup'],
     ['compare', 'guides'],
-    ['shelf'],
+    ['series', 'shelf'],
     ['shell'],
   ],
   'features/mark': [

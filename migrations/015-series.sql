@@ -25,6 +25,9 @@ create table series (
   bytes bigint not null default 0,
   made_at timestamptz not null default now()
 );
+-- What a person took last.
+create index shots_by_hand on shots (taken_at desc, id desc)
+  where binned_at is null and not (provenance ? 'series');
 create index series_due on series (due_at) where state = 'running';
 
 -- What became of its times. What is due has a job of the same id.

@@ -46,5 +46,7 @@ export const provenanceSchema = z.strictObject({
   /** Of a long page: when the last of its pictures was seen, and how many there were. */
   until: z.iso.datetime({ offset: true }).optional(),
   frames: z.int().min(1).optional(),
+  /** By which series, with nobody there. */
+  series: line(80).optional(),
 });
 export type Provenance = z.infer<typeof provenanceSchema>;

@@ -18,12 +18,14 @@ export const kindNames = [
   'part',
   'repeat',
   'long',
+  'series',
   'back',
 ] as const;
 export type Kind = (typeof kindNames)[number];
 
-/** It is chosen on a picture that is still already: the others are of what moves. */
-export const isOnStill = (kind: Kind): boolean => kind !== 'long' && kind !== 'back';
+/** It is chosen on a picture that is still already: the others are of what moves, or comes later. */
+export const isOnStill = (kind: Kind): boolean =>
+  kind !== 'long' && kind !== 'series' && kind !== 'back';
 
 export const kindLabels: Record<Kind, string> = {
   full: 'Full screen',
@@ -33,6 +35,7 @@ export const kindLabels: Record<Kind, string> = {
   part: 'Part',
   repeat: 'Repeat region',
   long: 'Long page',
+  series: 'Series',
   back: 'Look back',
 };
 

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { nextTime, spansBetween, type Times } from './times';
+import { readMoment, writtenMoment, zoneOf } from './zone';
 
 const at = (text: string): number => Date.parse(text);
 const told = (moment: number | null): string | null =>
@@ -148,4 +149,12 @@ describe('again and again', () => {
     );
     expect(spans.map(({ count }) => count)).toEqual(Array(7).fill(86_400));
   });
+});
+
+test('a field of a form says a day and a time, and is read back', () => {
+  const zone = 'America/New_York';
+  const moment = readMoment('2026-07-04T09:30', zoneOf(zone));
+  expect(told(moment)).toBe('2026-07-04T13:30Z');
+  expect(writtenMoment(moment ?? 0, zone)).toBe('2026-07-04T09:30');
+  expect(readMoment('', zoneOf(zone))).toBeNull();
 });

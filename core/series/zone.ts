@@ -24,6 +24,21 @@ const two = (n: number): string => String(n).padStart(2, '0');
 export const writtenDay = ({ year, month, day }: Day): string =>
   `${String(year).padStart(4, '0')}-${two(month)}-${two(day)}`;
 
+/** A day and a time as a field of a form has it: 2026-03-29T14:30. */
+export function readMoment(written: string, { moment }: Zone): number | null {
+  const [, year, month, day, hour, minute] =
+    /^(\d{4})-(\d\d)-(\d\d)T(\d\d):(\d\d)/.exec(written)?.map(Number) ?? [];
+  if (minute === undefined) return null;
+  const at = { year: year ?? 0, month: month ?? 0, day: day ?? 0 };
+  return moment(at, (hour ?? 0) * 60 + minute);
+}
+
+/** The same, written. @param moment ms since 1970 */
+export function writtenMoment(moment: number, timeZone: string): string {
+  const { hour, minute, ...day } = clockIn(timeZone)(moment);
+  return `${writtenDay(day)}T${two(hour)}:${two(minute)}`;
+}
+
 /** Days and moments of a time zone. */
 export interface Zone {
   /** The day on which a moment falls, ms since 1970. */

@@ -11,6 +11,7 @@ const words: Record<Kind, string> = {
   part: 'Part',
   repeat: 'Region',
   long: 'Long page',
+  series: 'Screen',
   back: 'Screen',
 };
 

@@ -9,6 +9,7 @@ import { archivesApi } from './archives';
 import { guidesApi } from './guides';
 import { looksApi } from './looks';
 import { pagesApi } from './pages';
+import { seriesApi } from './series';
 import { settingsApi } from './settings';
 import { shotPath } from './ask';
 
@@ -24,6 +25,7 @@ export const api = {
   ...settingsApi,
   ...looksApi,
   ...guidesApi,
+  ...seriesApi,
   ...archivesApi,
   ...roomApi,
 };

@@ -21,10 +21,13 @@ export const shotsApi = {
     after?: string;
     limit?: number;
     bin?: boolean;
+    /** Those only that no series took. */
+    byHand?: boolean;
   }) => {
     const query = new URLSearchParams({
       limit: String(options.limit ?? 60),
       bin: options.bin ? '1' : '0',
+      byHand: options.byHand ? '1' : '0',
     });
     if (options.before) query.set('before', options.before);
     if (options.after) query.set('after', options.after);

@@ -10,6 +10,7 @@ const others = {
   'take.part': { group: 'Take', label: 'Part', first: '5' },
   'take.repeat': { group: 'Take', label: 'Repeat region', first: '6' },
   'take.long': { group: 'Take', label: 'Long page', first: '7' },
+  'take.series': { group: 'Take', label: 'Series', first: '8' },
   'take.back': { group: 'Take', label: 'Look back', first: '9' },
   'take.again': { group: 'Anywhere', label: 'Throw away and take again', first: 'shift+t' },
   'still.colour': { group: 'On the stilled picture', label: 'Pick colour', first: 'i' },

@@ -1,8 +1,7 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { addressProblem } from '@/core/contracts/page';
 import { limits } from '@/core/values/limits';
 import { takenFrom, type Kind, type Routine, type TakenFrom, type Way } from '@/core/contracts/way';
-import { type ThenStep } from '@/core/places/registry';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 import { clashesOf, fixedKeys } from '../keys/actions';
@@ -11,11 +10,12 @@ import { keyLabel } from '../keys/useAction';
 import { kinds } from '../take/kinds';
 import { useSettings } from '../settings/settingsStore';
 import { sources } from '../take/sources/list';
-
 import { Leaves } from '../take/Leaves';
 import { ThenSteps } from '../take/Then';
+import { withTags } from '../take/withTags';
 import { TagsField } from '../tags/TagsField';
 import { Button } from '../ui/Button';
+import { FormRow, fieldLook } from '../ui/FormRow';
 import { Modal } from '../ui/Modal';
 import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
@@ -78,24 +78,24 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
           void save();
         }}
       >
-        <Row label="Name">
+        <FormRow label="Name">
           <input
             value={name}
             maxLength={80}
             autoFocus
             onChange={(event) => setName(event.target.value)}
-            className={field}
+            className={fieldLook}
           />
-        </Row>
-        <Row label="Key">
+        </FormRow>
+        <FormRow label="Key">
           <input
             value={key ? keyLabel(key) : ''}
             placeholder="press a key; Delete for none"
             onKeyDown={(event) => press(event, false)}
             onChange={() => undefined}
-            className={field}
+            className={fieldLook}
           />
-        </Row>
+        </FormRow>
         {clashes.length > 0 && key && (
           <p role="status" className="ml-[118px] text-[13px] text-brick">
             {clashes.map(({ view, label }) => `In ${view}, ${keyLabel(key)} is “${label}”. `)}
@@ -103,36 +103,38 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
           </p>
         )}
         {way.source === 'display' && (
-          <Row label="System key">
+          <FormRow label="System key">
             <input
               value={systemKey ? keyLabel(systemKey) : ''}
               placeholder="works while Rezzik is out of sight"
               onKeyDown={(event) => press(event, true)}
               onChange={() => undefined}
-              className={field}
+              className={fieldLook}
             />
-          </Row>
+          </FormRow>
         )}
-        <Row label="What">
+        <FormRow label="What">
           <select
             value={way.kind}
             onChange={(event) => change({ kind: event.target.value as Kind })}
-            className={field}
+            className={fieldLook}
           >
-            {kinds.map((k) => (
-              <option key={k.name} value={k.name}>
-                {k.label}
-              </option>
-            ))}
+            {kinds
+              .filter(({ name }) => name !== 'series')
+              .map((k) => (
+                <option key={k.name} value={k.name}>
+                  {k.label}
+                </option>
+              ))}
           </select>
-        </Row>
-        <Row label="From where">
+        </FormRow>
+        <FormRow label="From where">
           <select
             value={way.source}
             onChange={(event) =>
               change({ source: event.target.value as TakenFrom, display: 'current' })
             }
-            className={field}
+            className={fieldLook}
           >
             {takenFrom.map((source) => (
               <option key={source} value={source}>
@@ -140,24 +142,24 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
               </option>
             ))}
           </select>
-        </Row>
+        </FormRow>
         {way.source === 'web' && (
-          <Row label="Address">
+          <FormRow label="Address">
             <input
               value={way.page.address}
               inputMode="url"
               spellCheck={false}
               onChange={(event) => change({ page: { ...way.page, address: event.target.value } })}
-              className={field}
+              className={fieldLook}
             />
-          </Row>
+          </FormRow>
         )}
         {displays.length > 1 && way.kind !== 'window' && (
-          <Row label="Display">
+          <FormRow label="Display">
             <select
               value={way.display}
               onChange={(event) => change({ display: event.target.value })}
-              className={field}
+              className={fieldLook}
             >
               <option value="current">The one in use</option>
               {displays.map(({ id, label }) => (
@@ -166,7 +168,7 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
                 </option>
               ))}
             </select>
-          </Row>
+          </FormRow>
         )}
         {way.kind === 'window' && (
           <>
@@ -230,22 +232,5 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
         </div>
       </form>
     </Modal>
-  );
-}
-
-/** What happens then, with the tags as one step of it. */
-function withTags(then: readonly ThenStep[], tags: readonly string[]): ThenStep[] {
-  const others = then.filter((step) => step.do !== 'tag');
-  return tags.length ? [...others, { do: 'tag', tags: [...tags] }] : others;
-}
-
-const field = 'min-h-8 w-full rounded-[6px] border border-edge bg-card px-2';
-
-function Row({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <label className="grid grid-cols-[110px_1fr] items-center gap-2">
-      <span className="font-bold">{label}</span>
-      {children}
-    </label>
   );
 }

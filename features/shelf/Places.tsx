@@ -1,4 +1,4 @@
-import { Archive, BookOpen, Inbox } from 'lucide-react';
+import { Archive, BookOpen, CalendarClock, Inbox } from 'lucide-react';
 import { useEffect } from 'react';
 import { useOutbox } from '../outbox/outbox';
 import { followLink } from '../thread/navigate';
@@ -67,6 +67,16 @@ export function Places({ total }: Props) {
           >
             <BookOpen {...icon} />
             Guides
+          </a>
+        </LinkItem>
+        <LinkItem>
+          <a
+            href="/series"
+            onClick={followLink}
+            className="flex h-8 items-center gap-2 rounded-[6px] px-2 hover:bg-tint"
+          >
+            <CalendarClock {...icon} />
+            Series
           </a>
         </LinkItem>
       </Row>

@@ -12,6 +12,9 @@ import { MarkView } from '../mark/MarkView';
 import { startNaming } from '../names/rename';
 import { startSending } from '../outbox/sender';
 import { PrintView } from '../print/PrintView';
+import { NewSeriesView } from '../series/NewSeriesView';
+import { SeriesListView } from '../series/SeriesListView';
+import { SeriesView } from '../series/SeriesView';
 import { SetupView } from '../setup/SetupView';
 import { ShelfView } from '../shelf/ShelfView';
 import { followSettings, readSettings } from '../settings/settingsStore';
@@ -30,6 +33,8 @@ import { AnswerLine } from './AnswerLine';
 const SHOT = /^\/shots\/([0-9a-f-]{36})(\/keep)?$/i;
 
 const GUIDE = /^\/guides\/([0-9a-f-]{36})$/i;
+
+const SERIES = /^\/series\/([0-9a-f-]{36})$/i;
 
 const COMPARE = /^\/compare\/([0-9a-f-]{36})(?:,([0-9a-f-]{36}))?$/i;
 
@@ -73,6 +78,10 @@ function View({ path }: { path: string }) {
   const [, guide] = GUIDE.exec(path) ?? [];
   if (guide) return <GuideView key={guide} id={guide.toLowerCase()} />;
   if (path.startsWith('/guides')) return <GuidesView />;
+  const [, series] = SERIES.exec(path) ?? [];
+  if (series) return <SeriesView key={series} id={series.toLowerCase()} />;
+  if (path === '/series/new') return <NewSeriesView />;
+  if (path.startsWith('/series')) return <SeriesListView />;
   if (path.startsWith('/shelf')) return <ShelfView />;
   if (path.startsWith('/setup')) return <SetupView page={path.split('/')[2] ?? 'folders'} />;
   return <TakeView />;

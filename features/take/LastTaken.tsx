@@ -18,7 +18,7 @@ export function LastTaken() {
   useEffect(() => {
     let current = true;
     void api
-      .shots({ limit: SHOWN })
+      .shots({ limit: SHOWN, byHand: true })
       .then((page) => {
         heardCount(page.today);
         if (current) setShots(page.shots);

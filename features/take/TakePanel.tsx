@@ -4,6 +4,7 @@ import { limits } from '@/core/values/limits';
 import type { Kind } from '@/core/contracts/way';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { openSmall } from '../small/smallWindow';
+import { followLink } from '../thread/navigate';
 import { Button } from '../ui/Button';
 import { ChipRadios } from '../ui/ChipRadios';
 import { classes } from '../ui/classes';
@@ -73,14 +74,19 @@ export function TakePanel() {
         )}
         {problem && phase.name !== 'choosing' && <Problem>{problem}</Problem>}
       </div>
-      <div className="min-h-0 grow overflow-auto p-3">
+      <div className="min-h-0 grow [scrollbar-width:thin] overflow-auto p-3">
         <div className="border-b border-line pb-3">
           <Kinds />
           <KindOptions />
         </div>
-        <Delay />
-        <Pointer />
-        <Then />
+        {/* A series says all of that for itself. */}
+        {kind !== 'series' && (
+          <>
+            <Delay />
+            <Pointer />
+            <Then />
+          </>
+        )}
       </div>
     </aside>
   );
@@ -120,7 +126,9 @@ function useAbilities(): Abilities {
 }
 
 /** What a source must be able to do for a kind. */
-const abilityOf = { window: 'windows', long: 'long', back: 'back' } as const;
+const abilityOf: Partial<Record<Kind, Exclude<keyof Abilities, 'pointer'>>> = {
+  ...{ window: 'windows', long: 'long', series: 'series', back: 'back' },
+};
 
 function KindChoice({ facts }: { facts: KindFacts }) {
   const { name, label, note, icon: Icon, action } = facts;
@@ -130,8 +138,8 @@ function KindChoice({ facts }: { facts: KindFacts }) {
   const kind = useKind();
   const can = useAbilities();
   const current = kind.current === name;
-  const cannot =
-    name === 'window' || name === 'long' || name === 'back' ? can[abilityOf[name]] : true;
+  const ability = abilityOf[name];
+  const cannot = ability ? can[ability] : true;
   const key = useKeyOf(action);
   useAction(action, () => kind.choose(name), { enabled: ready && cannot === true });
   const words =
@@ -191,6 +199,16 @@ function KindOptions() {
           onCommit={(value) => changeWay({ margin: Math.round(value) })}
         />
       </div>
+    );
+  }
+  if (kind === 'series') {
+    return (
+      <p className="mt-1 px-3 text-[13px] text-soft">
+        <a href="/series" onClick={followLink} className="text-petrol underline">
+          All series
+        </a>{' '}
+        and what they took
+      </p>
     );
   }
   if (kind === 'back') {

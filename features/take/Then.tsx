@@ -10,17 +10,27 @@ import { useOffers, type Offer } from './offers';
 interface StepsProps {
   then: readonly ThenStep[];
   ask: boolean;
+  /** Nobody is there: nothing is asked, shown, or put on the clipboard. */
+  unattended?: boolean;
   onChange: (change: { then?: ThenStep[]; ask?: boolean }) => void;
 }
 
+/** What can be done again and again without anybody who sees it. */
+const byThemselves = new Set(['link']);
+/** What only a page can do, or only a person wants. */
+const here = new Set(['here', 'program']);
+
 /** What happens with a shot after it was taken; several show the order they were put on in. */
-export function ThenSteps({ then, ask, onChange }: StepsProps) {
+export function ThenSteps({ then, ask, unattended = false, onChange }: StepsProps) {
   const { always, usual, places } = useOffers();
   const isOn = ({ step }: Offer) => then.some((s) => sameStep(s, step));
-  const [copy, mark, ...further] = always;
-  const first = [copy, mark, usual].filter((one) => one !== undefined && one !== null);
+  const [copy, mark, ...others] = always;
+  const further = others.filter(({ step }) => !unattended || byThemselves.has(step.do));
+  const first = [...(unattended ? [] : [copy, mark]), usual].filter(
+    (one) => one !== undefined && one !== null,
+  );
   const offers = [...first, ...places.filter(isOn), ...further];
-  const more = places.filter((place) => !isOn(place));
+  const more = places.filter((place) => !isOn(place) && !(unattended && here.has(place.step.do)));
   const toggle = (step: ThenStep) => {
     const on = then.some((s) => sameStep(s, step));
     onChange({ then: on ? then.filter((s) => !sameStep(s, step)) : [...then, step], ask: false });
@@ -59,12 +69,14 @@ export function ThenSteps({ then, ask, onChange }: StepsProps) {
             ))}
           </select>
         )}
-        <Choice
-          label="Ask me"
-          icon={CircleHelp}
-          on={ask}
-          onChange={() => onChange({ ask: !ask })}
-        />
+        {!unattended && (
+          <Choice
+            label="Ask me"
+            icon={CircleHelp}
+            on={ask}
+            onChange={() => onChange({ ask: !ask })}
+          />
+        )}
       </Row>
       {usual === null && (
         <p className="mt-2 text-[13px] text-soft">

@@ -1,5 +1,6 @@
 import {
   AppWindow,
+  CalendarClock,
   Clapperboard,
   LassoSelect,
   Monitor,
@@ -70,6 +71,13 @@ const facts: readonly Facts[] = [
     take: 'Take a long page',
     icon: ScrollText,
     action: 'take.long',
+  },
+  {
+    name: 'series',
+    note: 'By the clock, by itself',
+    take: 'Set up a series',
+    icon: CalendarClock,
+    action: 'take.series',
   },
   {
     name: 'back',

@@ -53,6 +53,7 @@ const PATIENCE = 2_000;
 
 function begin(given: Way | undefined, routine: string | null, held?: string): void {
   const way = given ?? useSettings.getState().settings.way;
+  if (way.kind === 'series') return setUpSeries(way);
   const { pathname } = window.location;
   cameFrom = pathname === '/take' ? null : pathname;
   // Take has to be there to show what is chosen.
@@ -69,6 +70,12 @@ function begin(given: Way | undefined, routine: string | null, held?: string): v
   const until = Date.now() + way.delay * 1000;
   useTake.setState({ phase: { name: 'counting', until, seconds: way.delay, way } });
   countdown = setTimeout(() => void still(mine, way), way.delay * 1000);
+}
+
+/** What is taken by the clock is set up in a view of its own. */
+function setUpSeries({ source }: Way): void {
+  useTake.setState({ phase: { name: 'ready' } });
+  navigate('/series/new', 'push', `?from=${source}`);
 }
 
 /** Esc: back to the film the picture is from, else to where one was, with nothing left behind. */

@@ -6,20 +6,29 @@ interface Props<T extends string> {
   value: T;
   /** What each shows, and what it is called where that says too little. */
   options: readonly { value: T; label: string; called?: string }[];
+  /** They are words, not numbers. */
+  words?: boolean;
   onChange: (value: T) => void;
 }
 
 /** One of a few short things, side by side. */
-export function ChipRadios<T extends string>({ label, value, options, onChange }: Props<T>) {
+export function ChipRadios<T extends string>(props: Props<T>) {
+  const { label, value, options, words = false, onChange } = props;
   return (
-    <Radios label={label} value={value} className="flex flex-wrap gap-1.5" onChange={onChange}>
+    <Radios
+      label={label}
+      value={value}
+      className={classes('flex flex-wrap', words ? 'gap-1.5' : 'gap-1')}
+      onChange={onChange}
+    >
       {options.map((option) => (
         <Radio
           key={option.value}
           value={option.value}
           label={option.called}
           className={classes(
-            'grid h-7 min-w-7 place-items-center rounded-full border px-2 font-measure text-[13px]',
+            'grid h-7 min-w-7 place-items-center rounded-full border px-2.5',
+            !words && '!px-2 font-measure text-[13px]',
             value === option.value
               ? 'border-petrol bg-tint font-bold text-petrol'
               : 'border-edge bg-card hover:bg-tint',

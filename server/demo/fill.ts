@@ -32,6 +32,7 @@ import { storeShot } from '../shots/store';
 import { setTags } from '../tags/tags';
 import { longRegister } from './longPage';
 import { fillGuides } from './guides';
+import { fillSeries } from './series';
 import { demoShots, type DemoShot } from './shots';
 import { practicePage, type Pictured } from './webPage';
 
@@ -118,6 +119,7 @@ export async function fillDemo(now = new Date()): Promise<void> {
     if (!there) await storeDemoShot(id, shot, i, now);
   }
   await fillGuides(fixedId('Guides'));
+  await fillSeries(fixedId('series'), now);
 }
 
 async function storeDemoShot(id: string, shot: DemoShot, index: number, now: Date): Promise<void> {

@@ -41,8 +41,11 @@ const NOTHING = 'Nothing of that region is on the screen.';
 /** The desk's own seed, so that it looks as it does in Take. */
 const SEED = 2026;
 
-async function ofDesk({ kind, display, window, region }: Screen): Promise<Picture> {
-  const now = new Date();
+/** The practice desk at a moment. @throws Fault 404 */
+export async function deskPicture(
+  { kind, display, window, region }: Screen,
+  now = new Date(),
+): Promise<Picture> {
   const fresh = createDesk(SEED, now.getTime(), -now.getTimezoneOffset());
   const chosen = kind === 'window' ? deskWindow(fresh, window) : undefined;
   // Nothing lies over a window that was asked for.
@@ -120,5 +123,5 @@ async function ofPage({ page }: Page, signal: AbortSignal): Promise<Picture> {
 /** Takes what a series takes, as it is now. @throws Fault in words, where it cannot be had */
 export function takePicture(what: SeriesWhat, signal: AbortSignal): Promise<Picture> {
   if (what.source === 'web') return ofPage(what, signal);
-  return what.source === 'desk' ? ofDesk(what) : ofDisplay(what);
+  return what.source === 'desk' ? deskPicture(what) : ofDisplay(what);
 }

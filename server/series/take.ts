@@ -75,7 +75,8 @@ async function takeOne(due: Due, signal: AbortSignal): Promise<void> {
   if (onlyChanged && !byHand && !(await isNew(due, picture, onlyChanged, signal)))
     return settleTake(id, 'unchanged');
   signal.throwIfAborted();
-  const { bytes, provenance } = picture;
+  const { bytes } = picture;
+  const provenance = { ...picture.provenance, series: due.name };
   const title = await titleOf(due, picture);
   await storeShot({ id: shot, picture: bytes, provenance, title, titleMade: true, byItself: true });
   const then = await thenSaid(due.then, { id: shot, leaves: { format: null, size: null } });

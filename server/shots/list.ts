@@ -15,6 +15,8 @@ export async function listShots(options: {
   after?: string | undefined;
   limit: number;
   bin: boolean;
+  /** Those only that a person took, not a series. */
+  byHand?: boolean;
 }): Promise<Page> {
   const db = sql();
   const at = options.before ?? options.after;
@@ -29,6 +31,7 @@ export async function listShots(options: {
     db<SummaryRow[]>`
       select ${summaryColumns()} from shots s
       where ${place} ${beyond ?? db``}
+        ${options.byHand ? db`and not (s.provenance ? 'series')` : db``}
       ${order} limit ${options.limit + 1}`,
     db<{ total: number }[]>`select count(*)::int as total from shots s where ${place}`,
     takenOn(new Date()),

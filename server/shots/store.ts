@@ -98,11 +98,11 @@ function firstTitle(provenance: Provenance): string {
   return file || provenance.windowTitle || provenance.display || sourceLabels[provenance.source];
 }
 
-/** How many shots were taken on the day of a moment, where this computer is; the bin's count too. */
+/** How many a person took on the day of a moment, where this computer is; the bin's count too. */
 export async function takenOn(day: Date): Promise<number> {
   const start = new Date(day.getFullYear(), day.getMonth(), day.getDate());
   const end = new Date(day.getFullYear(), day.getMonth(), day.getDate() + 1);
-  const onDay = sql()`taken_at >= ${start} and taken_at < ${end}`;
+  const onDay = sql()`taken_at >= ${start} and taken_at < ${end} and not (provenance ? 'series')`;
   // Each has its index: asked for in one, all shots would be looked through.
   const [row] = await sql()<{ n: number }[]>`
     select ((select count(*) from shots where binned_at is null and ${onDay})

@@ -10,6 +10,7 @@ import {
   type SeriesInput,
   type SeriesPatch,
 } from '@/core/contracts/series';
+import { GET as listShots } from '@/app/api/shots/route';
 import { GET as listed, POST as make } from '@/app/api/series/route';
 import * as one from '@/app/api/series/[id]/route';
 import { POST as takeNow } from '@/app/api/series/[id]/now/route';
@@ -92,6 +93,12 @@ describe('a series', () => {
     expect(frame).toMatchObject({
       ...{ width: 760, height: 430, provenance: { source: 'desk', windowTitle: 'Sensors' } },
     });
+    // It is none of what a person took last.
+    const byHand = await (await listShots(request('/api/shots?byHand=1'), at({}))).json();
+    expect(JSON.stringify(byHand)).not.toContain(id);
+    expect(JSON.stringify(await (await listShots(request('/api/shots'), at({}))).json())).toContain(
+      id,
+    );
     expect(after.bytes).toBeGreaterThan(1000);
     expect(after.last?.id).toBe(id);
   });

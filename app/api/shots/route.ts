@@ -15,11 +15,13 @@ const querySchema = z.object({
   bin: z.enum(['0', '1']).default('0'),
   q: queryText.default(''),
   order: z.enum(orders).default('day'),
+  /** Those only that no series took; not where something is looked for. */
+  byHand: z.enum(['0', '1']).default('0'),
 });
 
 export const GET = route(async (request) => {
   const query = fit(Object.fromEntries(new URL(request.url).searchParams), querySchema);
-  const asked = { ...query, bin: query.bin === '1' };
+  const asked = { ...query, bin: query.bin === '1', byHand: query.byHand === '1' };
   return Response.json(await (query.q.trim() ? findShots(asked) : listShots(asked)));
 });
 

@@ -28,6 +28,7 @@ export function WhereFrom() {
     [provenance.source === 'web' ? 'Page' : 'Window', provenance.windowTitle],
     ['Address', provenance.address && <Address written={provenance.address} />],
     ['Part', provenance.part],
+    ['Series', provenance.series],
     ['File', provenance.fileName],
     ['Taken', formatMoment(provenance.takenAt)],
     ['Until', provenance.until && formatMoment(provenance.until)],

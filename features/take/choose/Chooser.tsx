@@ -47,6 +47,7 @@ const hints: Record<Kind, string> = {
   full: '',
   repeat: '',
   long: '',
+  series: '',
   back: '',
   window: 'Point at a window, press Tab, or type its name.',
   region: 'Drag over the part you want, or press an arrow key.',

@@ -76,6 +76,8 @@ export interface Abilities {
   pointer: PointerAbility;
   /** It can be followed while it is scrolled. */
   long: true | string;
+  /** It is there while every tab is closed. */
+  series: true | string;
   /** What was there a moment ago can be held. */
   back: true | string;
 }

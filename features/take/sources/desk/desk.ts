@@ -76,7 +76,7 @@ const CLICK = 50;
 export const deskSource: Unseen = {
   name: 'desk',
   label: 'Practice desk',
-  can: { windows: true, pointer: 'piece', long: true, back: true },
+  can: { windows: true, pointer: 'piece', long: true, series: true, back: true },
   displays: () => [
     ...deskDisplays.map(({ name, bounds }) => ({ id: name, label: `${name} display`, bounds })),
     { id: 'all', label: 'Both displays', bounds: deskBounds },

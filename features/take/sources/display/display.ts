@@ -136,12 +136,19 @@ async function scroll({ clicks, across, at }: Turn): Promise<void> {
 const namesOf = (monitors: readonly Monitor[]): string =>
   monitors.length > 1 ? 'All displays' : (monitors[0]?.name ?? 'Screen');
 
-const withLists: Abilities = { windows: true, pointer: 'piece', long: true, back: true };
+const withLists: Abilities = {
+  windows: true,
+  pointer: 'piece',
+  long: true,
+  series: true,
+  back: true,
+};
 const withoutLists: Abilities = {
   // Found in the picture.
   windows: true,
   pointer: { not: 'This desktop decides by itself whether the pointer is in the picture.' },
   long: 'This desktop gives one picture at a time, each after being asked.',
+  series: 'This desktop gives a picture only after being asked, and nobody would be there.',
   back: 'This desktop gives one picture at a time, each after being asked.',
 };
 

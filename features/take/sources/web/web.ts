@@ -94,6 +94,7 @@ export const webSource: Unseen = {
   label: 'Web page',
   can: {
     windows: 'A page is one picture. Part knows its links, fields and pictures by name.',
+    series: true,
     back: 'A page is fetched when it is taken: there is no moment before that.',
     long: 'Full screen takes a page in its whole length by itself.',
     pointer: { not: 'A page taken by its address has no pointer; one can be put on in Mark.' },
