@@ -11,22 +11,28 @@ import {
 } from '@/core/contracts/series';
 import { ask, read, sent } from './ask';
 
-const at = (id: string): string => `/api/series/${id}`;
+const path = (id: string): string => `/api/series/${id}`;
 
 /** What is asked of the server about series. */
 export const seriesApi = {
   allSeries: async (): Promise<Series[]> => (await read(seriesListSchema, '/api/series')).series,
-  series: (id: string): Promise<Series> => read(seriesSchema, at(id)),
+  series: (id: string): Promise<Series> => read(seriesSchema, path(id)),
   addSeries: (input: SeriesInput): Promise<Series> =>
     read(seriesSchema, '/api/series', sent('POST', input)),
   changeSeries: (id: string, patch: SeriesPatch): Promise<Series> =>
-    read(seriesSchema, at(id), sent('PATCH', patch)),
-  removeSeries: (id: string) => ask(at(id), { method: 'DELETE' }),
+    read(seriesSchema, path(id), sent('PATCH', patch)),
+  removeSeries: (id: string) => ask(path(id), { method: 'DELETE' }),
   takeSeriesNow: (id: string): Promise<Series> =>
-    read(seriesSchema, `${at(id)}/now`, { method: 'POST' }),
+    read(seriesSchema, `${path(id)}/now`, { method: 'POST' }),
   seriesDays: async (id: string): Promise<SeriesDay[]> =>
-    (await read(seriesDaysSchema, `${at(id)}/days`)).days,
+    (await read(seriesDaysSchema, `${path(id)}/days`)).days,
+  /** What it took last before a moment; null where that was the first. */
+  seriesShotBefore: async (id: string, at: string): Promise<SeriesEntry | null> => {
+    const query = new URLSearchParams({ before: at, limit: '1' });
+    const { entries } = await read(seriesEntriesSchema, `${path(id)}/shots?${query.toString()}`);
+    return entries[0] ?? null;
+  },
   /** What became of its times on a day, the last first. */
   seriesTimes: async (id: string, day: string): Promise<SeriesEntry[]> =>
-    (await read(seriesEntriesSchema, `${at(id)}/times?day=${day}`)).entries,
+    (await read(seriesEntriesSchema, `${path(id)}/times?day=${day}`)).entries,
 };

@@ -38,8 +38,9 @@ export function DayOf({ series, day, onChange }: Props) {
   const taken = entries.filter(isTaken);
   const entry = entries.find((e) => e.id === chosen) ?? taken.at(-1) ?? entries.at(-1);
   const at = taken.findIndex((e) => e.id === entry?.id);
-  const [shot, before] = [taken[at], taken[at - 1]];
-  const found = useDifferences(before, outlined ? shot : undefined);
+  const shot = taken[at];
+  const before = useBefore(id, taken, at);
+  const found = useDifferences(before ?? undefined, outlined ? shot : undefined);
   const step = (by: number) => {
     const next = at < 0 ? taken.at(-1) : taken[at + by];
     if (next) setChosen(next.id);
@@ -90,7 +91,7 @@ export function DayOf({ series, day, onChange }: Props) {
               }
             />
             <p role="status" className="mt-2 text-[13px] text-soft">
-              {differsInWords(found, before !== undefined)}
+              {differsInWords(found, before)}
             </p>
           </>
         ) : (
@@ -102,6 +103,18 @@ export function DayOf({ series, day, onChange }: Props) {
       </section>
     </>
   );
+}
+
+/** What was taken before one of a day, or on a day before; null where it was the first. */
+function useBefore(id: string, taken: readonly Taken[], at: number): Taken | null | undefined {
+  const [first] = taken;
+  const earlier = useAnswer(
+    async () => (first && at === 0 ? await api.seriesShotBefore(id, first.at) : null),
+    `${at === 0 ? (first?.id ?? '') : ''} before`,
+  );
+  if (at > 0) return taken[at - 1];
+  const { answer, asking } = earlier;
+  return answer && isTaken(answer) ? answer : asking ? undefined : null;
 }
 
 /** What a picture differs by from the one before it. */
@@ -129,8 +142,8 @@ function outlinesOf(found: Comparison | null, watched: OnlyChanged | null): Outl
   }));
 }
 
-function differsInWords(found: Comparison | null, hasBefore: boolean): string {
-  if (!hasBefore) return 'The first of this day.';
+function differsInWords(found: Comparison | null, before: Taken | null | undefined): string {
+  if (before === null) return 'The first of this series.';
   if (!found) return '';
   const { length } = found.places;
   if (length === 0) return 'It looks the same as the one before.';

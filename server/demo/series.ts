@@ -16,6 +16,18 @@ const missed = new Map([
   [9, 'The computer was asleep, or its clock was set forward.'],
 ]);
 
+/** What became of one of its times. */
+interface Row {
+  id: string;
+  seriesId: string;
+  shotId: string;
+  at: Date;
+  until: Date;
+  day: string;
+  outcome: 'taken' | 'missed';
+  why: string | null;
+}
+
 /** A series of the sensors over a week, which goes on. */
 export async function fillSeries(id: string, now: Date): Promise<void> {
   const [there] = await sql()`select 1 from series where id = ${id}`;
@@ -28,7 +40,7 @@ export async function fillSeries(id: string, now: Date): Promise<void> {
   };
   const past = spansBetween(times, now.getTime() - 7 * DAY, now.getTime());
   let [bytes, number] = [0, 0];
-  const rows = [];
+  const rows: Row[] = [];
   for (const [i, { from, day }] of past.entries()) {
     const [at, shot, why] = [new Date(from), randomUUID(), missed.get(i) ?? null];
     const outcome = why === null ? 'taken' : 'missed';

@@ -86,6 +86,8 @@ interface HeldRow {
   busy: boolean;
 }
 
+/** What is taken of a screen and is not done by then was cut off with its server, ms. */
+const LONG = 15_000;
 /** So many are held at a time. */
 const SOME = 50;
 
@@ -101,7 +103,8 @@ export async function holdDue(
 ): Promise<Held[]> {
   const rows = await tx<HeldRow[]>`
     select s.id, s.times, s.what->>'source' as source, s.due_at, s.last_at, s.round,
-      exists (select 1 from series_times t where t.series_id = s.id and t.outcome = 'due') as busy
+      exists (select 1 from series_times t where t.series_id = s.id and t.outcome = 'due'
+        and (s.what->>'source' = 'web' or t.at > ${new Date(now - LONG)})) as busy
     from series s where s.state = 'running'
       and (s.due_at <= ${new Date(now)} or s.last_at > ${new Date(now + behind)})
     order by s.due_at limit ${SOME} for update of s skip locked`;

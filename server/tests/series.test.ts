@@ -1,17 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
 import { z } from 'zod';
-import {
-  seriesDaysSchema,
-  seriesEntriesSchema,
-  seriesListSchema,
-  seriesSchema,
-  type Series,
-  type SeriesInput,
-  type SeriesPatch,
-} from '@/core/contracts/series';
+import { seriesDaysSchema, seriesListSchema } from '@/core/contracts/series';
 import { GET as listShots } from '@/app/api/shots/route';
-import { GET as listed, POST as make } from '@/app/api/series/route';
+import { GET as listed } from '@/app/api/series/route';
 import * as one from '@/app/api/series/[id]/route';
 import { POST as takeNow } from '@/app/api/series/[id]/now/route';
 import { GET as days } from '@/app/api/series/[id]/days/route';
@@ -20,13 +12,13 @@ import { GET as shots } from '@/app/api/series/[id]/shots/route';
 import { GET as times } from '@/app/api/series/[id]/times/route';
 import { sql } from '../db/sql';
 import { claimDue } from '../jobs/queue';
-import { workAlone, workDue } from '../jobs/run';
-import { PAGE, QUICK } from '../series/log';
-import '../series/take';
+import { workDue } from '../jobs/run';
+import { QUICK } from '../series/log';
 import { startSeries, tick } from '../series/tick';
 import { storeShot } from '../shots/store';
 import { tagsOf } from '../tags/tags';
-import { at, begin, finish, jsonRequest, request } from './setup';
+import { begun, change, comes, dueOf, entries, now, post, taken, wished } from './seriesLib';
+import { at, begin, finish, request } from './setup';
 
 const SECOND = 1000;
 const HOUR = 3600 * SECOND;
@@ -36,38 +28,6 @@ afterAll(finish);
 beforeEach(async () => void (await sql()`delete from series`));
 
 const told = { error: z.object({ code: z.string(), message: z.string() }) };
-const wished = (more: Partial<SeriesInput> = {}): SeriesInput => ({
-  name: 'Sensors',
-  what: { source: 'desk', kind: 'window', window: 'sensors' },
-  times: { when: { every: 60 } },
-  ...more,
-});
-const post = (input: unknown) => make(jsonRequest('/api/series', 'POST', input), at({}));
-const begun = async (more: Partial<SeriesInput> = {}): Promise<Series> =>
-  seriesSchema.parse(await (await post(wished(more))).json());
-const now = async ({ id }: Series): Promise<Series> =>
-  seriesSchema.parse(await (await one.GET(request('/x'), at({ id }))).json());
-const change = ({ id }: Series, patch: SeriesPatch) =>
-  one.PATCH(jsonRequest('/x', 'PATCH', patch), at({ id }));
-const entries = async (ask: typeof shots, { id }: Series, query = '') =>
-  seriesEntriesSchema.parse(await (await ask(request(`/x${query}`), at({ id }))).json()).entries;
-
-/** The moment of its next time, ms. */
-const dueOf = ({ next }: Series): number => Date.parse(next ?? '');
-/** A moment, set so that it is now for what is due: a take is not made for times long gone. */
-async function comes(series: Series): Promise<number> {
-  const shift = Date.now() - dueOf(series);
-  await sql()`update series set due_at = due_at + ${shift} * interval '1 ms',
-    times = jsonb_set(times, '{begins}', to_jsonb(to_char(
-      ((times->>'begins')::timestamptz + ${shift} * interval '1 ms') at time zone 'UTC',
-      'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'))) where id = ${series.id}`;
-  return dueOf(await now(series));
-}
-async function taken(at: number): Promise<void> {
-  await tick(at);
-  await workDue();
-  await workAlone(PAGE);
-}
 
 describe('a series', () => {
   test('takes at its time, once, with nothing around it, and does what comes then', async () => {

@@ -5,6 +5,7 @@ import { By, Key, until } from 'selenium-webdriver';
 import { everyMark } from '@/tests/lib/marks';
 import { App, changeSettings, decode, getShot, plainPng, sendShot, WAIT, setWay } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
+import { post } from './lib/hand';
 
 let browser: Browser;
 let app: App;
@@ -38,6 +39,17 @@ interface Violation {
   id: string;
   impact: string;
   nodes: { html: string }[];
+}
+
+/** A series that has taken once, with what it watches. */
+async function showSeries(): Promise<void> {
+  const { id } = await post('/api/series', {
+    ...{ name: 'Watched', what: { source: 'desk', kind: 'window', window: 'Sensors' } },
+    ...{ times: { when: { every: 3600 } }, onlyChanged: { least: 0 } },
+  });
+  await app.go(`/series/${id}`);
+  await app.sees('1 taken');
+  await app.sees('Watch an area');
 }
 
 /** Where one is in a view, by ear: landmarks and the heading. */
@@ -326,6 +338,9 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
       },
     ],
     ['Guides', () => app.go('/guides').then(() => app.named('New guide'))],
+    ['All series', () => app.go('/series').then(() => app.named('New series'))],
+    ['A new series', () => app.go('/series/new').then(() => app.sees('What that comes to'))],
+    ['A series', () => showSeries()],
     [
       'Compare',
       async () => {

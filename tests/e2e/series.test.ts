@@ -28,7 +28,7 @@ const outlines = (look: string) =>
   browser.driver.findElements(By.css(`[data-outline="${look}"]`)).then(({ length }) => length);
 
 afterEach(async () => {
-  for (const { id } of await all()) await ask(`/api/series/${id}`, 'DELETE');
+  for (const { id } of await all()) await ask(`/api/series/${id}`, 'DELETE', {});
 });
 
 /** docs/actions.md: a series in six actions. */
@@ -103,7 +103,7 @@ test('is stepped through with what differs outlined, and what is missed is told 
   await app.until('outlines', async () => (await outlines('differs')) > 0);
   await app.sees('Readings 002');
   await app.keys(Key.ARROW_LEFT);
-  await app.sees('The first of this day.');
+  await app.sees('The first of this series.');
   expect(await outlines('differs')).toBe(0);
   await app.keys(Key.ARROW_RIGHT);
   await app.sees('from the one before');
@@ -111,7 +111,7 @@ test('is stepped through with what differs outlined, and what is missed is told 
   await app.until('no outlines', async () => (await outlines('differs')) === 0);
   // A control was touched; the keys act all the same.
   await app.keys(Key.ARROW_LEFT);
-  await app.sees('The first of this day.');
+  await app.sees('The first of this series.');
   await app.keys(Key.ENTER);
   await app.until('it is open in Mark', async () =>
     (await browser.driver.getCurrentUrl()).includes('/shots/'),

@@ -169,6 +169,7 @@ describe('after any control was touched, by pointer or by Tab, the keys of the v
     ['/setup/keys', 10],
     ['/setup/computer', 10],
     ['/setup/words', 10],
+    ['/series/new', 10],
     ['/shelf?q=touched+', 15],
   ])(
     '%s',
