@@ -232,10 +232,11 @@ test('the main views', async () => {
   await app.atRest();
   await picture('guide');
 
-  await app.go('/setup/sending');
-  await app.click('Practice remote folder');
-  await app.sees('127.0.0.1');
-  await picture('setup-sending');
+  await app.go('/series');
+  await app.click('Sensors, morning and evening');
+  await app.sees('from the one before');
+  await app.atRest();
+  await picture('series');
 
   await app.go('/setup/routines');
   await app.sees('Slip for the shop');

@@ -182,3 +182,16 @@ export const seriesQuerySchema = z.strictObject({
   /** Those before this one only. */
   before: z.iso.datetime().optional(),
 });
+
+/** As what the pictures of a series are kept in one file, with its media type. */
+export const movingFormats = { gif: 'image/gif', webp: 'image/webp' } as const;
+export type MovingFormat = keyof typeof movingFormats;
+
+export const movingQuerySchema = z.strictObject({
+  format: z.enum(['gif', 'webp']),
+  /** How long each is seen. */
+  seconds: z.coerce.number().min(0.02).max(60).default(0.5),
+  longest: z.coerce.number().int().min(16).max(8_000).default(1000),
+  day: z.iso.date().optional(),
+});
+export type MovingWish = z.input<typeof movingQuerySchema>;

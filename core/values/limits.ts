@@ -36,6 +36,8 @@ export const limits = {
   roomLeft: 5_000_000_000,
   guides: 2_000,
   series: 1_000,
+  /** Pictures of one moving picture. */
+  movingPictures: 1_000,
   guideItems: 1_000,
   /** Markdown of one caption: what takes long to read takes it with the square of its length. */
   guideCaption: 5_000,

@@ -26,6 +26,9 @@ export const seriesApi = {
     read(seriesSchema, `${path(id)}/now`, { method: 'POST' }),
   seriesDays: async (id: string): Promise<SeriesDay[]> =>
     (await read(seriesDaysSchema, `${path(id)}/days`)).days,
+  /** Its pictures, one after the other in one file. */
+  seriesMoving: async (id: string, wish: Record<string, string>): Promise<Blob> =>
+    (await ask(`${path(id)}/moving?${new URLSearchParams(wish).toString()}`)).blob(),
   /** What it took last before a moment; null where that was the first. */
   seriesShotBefore: async (id: string, at: string): Promise<SeriesEntry | null> => {
     const query = new URLSearchParams({ before: at, limit: '1' });

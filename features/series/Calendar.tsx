@@ -116,7 +116,7 @@ function DayCell({ day, of, outside, isToday, isChosen }: CellProps) {
       className={classes(
         'flex h-[58px] flex-col items-center rounded-[6px] border text-[13px] leading-[15px]',
         chosenLook(isChosen),
-        outside && 'opacity-60',
+        outside && 'border-dashed',
         !of && !isChosen && '!border-line',
       )}
     >

@@ -10,6 +10,7 @@ import { Problem } from '../ui/Problem';
 import { Toggle } from '../ui/Toggle';
 import { Areas, withArea, type Drawing } from './Areas';
 import { DayTimes } from './DayTimes';
+import { Moving } from './Moving';
 import { Looking, type Outline } from './Looking';
 
 interface Props {
@@ -75,7 +76,10 @@ export function DayOf({ series, day, onChange }: Props) {
               >
                 {shot.title}
               </a>
-              <Toggle label="Outline what differs" checked={outlined} onChange={setOutlined} />
+              <div className="flex items-center gap-4">
+                <Toggle label="Outline what differs" checked={outlined} onChange={setOutlined} />
+                <Moving series={series} day={day} />
+              </div>
             </div>
             <Looking
               src={`/api/shots/${shot.shot.id}/picture?format=png&words=0&r=${shot.shot.revision}`}

@@ -1,16 +1,23 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { execFile } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
 import sharp from 'sharp';
 import type { SeriesInput } from '@/core/contracts/series';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { cutOut } from '@/tests/lib/pictures';
 import { GET as missed } from '@/app/api/series/[id]/missed/route';
+import { GET as moving } from '@/app/api/series/[id]/moving/route';
 import { GET as shots } from '@/app/api/series/[id]/shots/route';
 import { PATCH as changeSettings } from '@/app/api/settings/route';
 import { closeScreen } from '../display/connection';
 import { practiceSite } from '../pages/practice/site';
 import { getFrame, getShot } from '../shots/rows';
 import { begun, comes, entries, now, taken } from './seriesLib';
-import { at, begin, finish, jsonRequest } from './setup';
+import { at, begin, finish, jsonRequest, request, testFolder } from './setup';
+
+const run = promisify(execFile);
 
 let display: XDisplay;
 
@@ -100,3 +107,25 @@ test('a web page by its address: taken, unchanged, and missed with the reason wh
   await once(what, nobody);
   expect((await entries(missed, nobody))[0]?.why).toBeTruthy();
 }, 120_000);
+
+test('its pictures are kept as one that moves, each as it leaves, for as long as said', async () => {
+  const what = { source: 'desk', kind: 'window', window: 'Sensors' } as const;
+  const { series } = await once(what);
+  await new Promise((resolve) => setTimeout(resolve, 1100));
+  const { id } = await once(what, series);
+  const ask = (query: string) => moving(request(`/x?${query}`), at({ id: series.id }));
+  const file = async (query: string) => Buffer.from(await (await ask(query)).arrayBuffer());
+  const webp = await file('format=webp&seconds=1.5&longest=8000');
+  const facts = await sharp(webp, { animated: true }).metadata();
+  expect(facts).toMatchObject({ pages: 2, pageHeight: 430, width: 760, delay: [1500, 1500] });
+  const last = await sharp(webp, { page: 1 }).ensureAlpha().raw().toBuffer();
+  expect(last.equals((await pixelsOf(id)).data)).toBe(true);
+  // Source: ImageMagick reads the GIF, hundredths of a second.
+  const gif = join(testFolder('moving'), 'a.gif');
+  writeFileSync(gif, await file('format=gif&seconds=0.5&longest=380'));
+  const asked = ['-coalesce', '-format', '%wx%h %T\n', 'info:'];
+  const { stdout } = await run('convert-im6.q16', [gif, ...asked]);
+  expect(stdout.trim().split('\n')).toEqual(['380x215 50', '380x215 50']);
+  expect((await ask('format=gif&day=2020-01-01')).status).toBe(404);
+  expect((await ask('format=gif&longest=9000')).status).toBe(400);
+}, 60_000);

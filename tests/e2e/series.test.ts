@@ -164,8 +164,9 @@ test('is changed in its form, and what cannot be is said there with nothing lost
   await times.sendKeys('9:00 noon', Key.ENTER);
   await app.sees('“noon” is no time');
   await times.sendKeys(...Array.from('noon', () => Key.BACK_SPACE), '13.30', Key.ENTER);
-  await app.sees('At 09:00, 13:30');
+  await app.until('it is stored', async () => 'at' in (await now(id)).times.when);
   expect((await now(id)).times.when).toEqual({ at: ['09:00', '13:30'] });
+  await app.sees('At 09:00, 13:30');
   await app.click('Remove the series');
   await app.click('Remove it');
   await app.sees('There is no series yet.');
