@@ -8,6 +8,8 @@ import { pageSchema } from './page';
 
 /** Where a series may take with every page of Rezzik closed. */
 export const seriesSources = ['display', 'desk', 'web'] as const;
+/** What can be done with a shot again and again, with nobody there. */
+export const seriesSteps: ReadonlySet<string> = new Set(['keep', 'send', 'link', 'tag']);
 /** What is taken of a screen without a hand. */
 export const seriesKinds = ['full', 'window', 'region'] as const;
 export type SeriesKind = (typeof seriesKinds)[number];
@@ -92,7 +94,12 @@ const shape = {
   name: line(80).trim().min(1, 'must not be empty'),
   what: seriesWhatSchema,
   onlyChanged: onlyChangedSchema.nullable(),
-  then: z.array(thenStepSchema).max(8),
+  then: z
+    .array(thenStepSchema)
+    .max(8)
+    .refine((steps) => steps.every((step) => seriesSteps.has(step.do)), {
+      message: 'can be keep, send, link and tag: nobody is there for more',
+    }),
   /** What its shots are called: {title} is the series, {n} the number of the shot in it. */
   pattern,
   /** It ends by itself after so many. */
@@ -194,4 +201,4 @@ export const movingQuerySchema = z.strictObject({
   longest: z.coerce.number().int().min(16).max(8_000).default(1000),
   day: z.iso.date().optional(),
 });
-export type MovingWish = z.input<typeof movingQuerySchema>;
+export type MovingWish = Partial<z.output<typeof movingQuerySchema>> & { format: MovingFormat };

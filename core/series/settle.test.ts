@@ -37,8 +37,7 @@ describe('what a series has to do', () => {
     const later = Date.parse('2026-11-28T10:00Z');
     const { missed, take, due } = settle(nine, { due: at('08:00'), last: null }, later);
     expect(missed.map(({ day, count }) => [day, count])).toEqual([
-      ['2026-11-27', 1],
-      ['2026-11-27', 1],
+      ['2026-11-27', 2],
       ['2026-11-28', 1],
     ]);
     expect([take, due]).toEqual([null, Date.parse('2026-11-28T12:00Z')]);

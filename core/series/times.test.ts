@@ -109,6 +109,19 @@ describe('again and again', () => {
     ]);
   });
 
+  test('a whole day from eight to eight has each time once', () => {
+    const day = times('Europe/Berlin', {
+      every: 21_600,
+      between: { from: '08:00', until: '08:00' },
+    });
+    expect(all(day, '2026-11-26T07:00Z', '2026-11-28T06:59Z')).toBe(8);
+    expect(following(day, '2026-11-27T00:00Z', 3)).toEqual([
+      '2026-11-27T01:00Z',
+      '2026-11-27T07:00Z',
+      '2026-11-27T13:00Z',
+    ]);
+  });
+
   test('a night belongs to its evening', () => {
     const night = times(
       'Europe/Berlin',

@@ -26,7 +26,7 @@ export interface Times {
   when: Every | AtTimes;
 }
 
-/** Times of one day at equal distances: the first and the last, ms since 1970, and how many. */
+/** Times of one day: the first and the last, ms since 1970, and how many. */
 export interface Span {
   /** As 2026-03-29. */
   day: string;
@@ -80,7 +80,8 @@ function runsOf({ when, begins, days }: Times, zone: Zone, day: Day): Run[] {
   }
   const [from, until] = [minutesOf(when.between.from), minutesOf(when.between.until)];
   const first = zone.moment(day, from);
-  const last = zone.moment(until <= from ? dayAfter(day) : day, until);
+  // A whole day ends before the next one begins.
+  const last = zone.moment(until <= from ? dayAfter(day) : day, until) - (until === from ? 1 : 0);
   return [{ from: first, step, count: Math.floor((last - first) / step) + 1 }];
 }
 
@@ -111,12 +112,17 @@ export function nextTime(times: Times, after: number): number | null {
   return null;
 }
 
-/** Everything between two moments, both included, a span for what follows each other on a day. */
+/** Everything between two moments, both included, a span for each day. */
 export function spansBetween(times: Times, from: number, until: number): Span[] {
-  return [...runsBetween(times, from, until)].map(({ day, run }) => ({
-    day: writtenDay(day),
-    from: run.from,
-    until: run.from + (run.count - 1) * run.step,
-    count: run.count,
-  }));
+  const spans: Span[] = [];
+  for (const { day: on, run } of runsBetween(times, from, until)) {
+    const day = writtenDay(on);
+    const last = run.from + (run.count - 1) * run.step;
+    const before = spans.at(-1);
+    if (before?.day === day) {
+      before.until = last;
+      before.count += run.count;
+    } else spans.push({ day, from: run.from, until: last, count: run.count });
+  }
+  return spans;
 }

@@ -3,6 +3,7 @@ import {
   seriesEntriesSchema,
   seriesListSchema,
   seriesSchema,
+  type MovingWish,
   type Series,
   type SeriesDay,
   type SeriesEntry,
@@ -27,8 +28,10 @@ export const seriesApi = {
   seriesDays: async (id: string): Promise<SeriesDay[]> =>
     (await read(seriesDaysSchema, `${path(id)}/days`)).days,
   /** Its pictures, one after the other in one file. */
-  seriesMoving: async (id: string, wish: Record<string, string>): Promise<Blob> =>
-    (await ask(`${path(id)}/moving?${new URLSearchParams(wish).toString()}`)).blob(),
+  seriesMoving: async (id: string, wish: MovingWish): Promise<Blob> => {
+    const said = Object.entries(wish).map(([name, value]) => [name, String(value)]);
+    return (await ask(`${path(id)}/moving?${new URLSearchParams(said).toString()}`)).blob();
+  },
   /** What it took last before a moment; null where that was the first. */
   seriesShotBefore: async (id: string, at: string): Promise<SeriesEntry | null> => {
     const query = new URLSearchParams({ before: at, limit: '1' });

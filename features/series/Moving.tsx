@@ -38,8 +38,7 @@ export function Moving({ series: { id, name }, day }: { series: Series; day: str
     setBusy(true);
     setProblem(null);
     try {
-      const ofDay = which === 'day' ? { day } : {};
-      const wish = { format, seconds: String(seconds), longest: String(longest), ...ofDay };
+      const wish = { format, seconds, longest, ...(which === 'day' && { day }) };
       const blob = await api.seriesMoving(id, wish);
       saveBlob(blob, `${name}${which === 'day' ? ` ${day}` : ''}.${format}`);
       close();

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { seriesSources } from '@/core/contracts/series';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
@@ -8,6 +8,7 @@ import { useSettings } from '../settings/settingsStore';
 import { followLink, navigate } from '../thread/navigate';
 import { Thread } from '../thread/Thread';
 import { Button } from '../ui/Button';
+import { Confirm } from '../ui/Confirm';
 import { Problem } from '../ui/Problem';
 import { firstDraft, inputOf, type Draft } from './draft';
 import { NextTimes } from './NextTimes';
@@ -29,14 +30,18 @@ export function NewSeriesView() {
   const [opened] = useState(() => Date.now());
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  /** Pressed twice, it is begun once: what is drawn comes later than the second press. */
+  const begins = useRef(false);
+  const [leaving, setLeaving] = useState(false);
   // What is not changed here follows the settings, which may come later.
   const draft = { ...firstDraft(settings, changes.source ?? source, zoneHere()), ...changes };
   useEffect(() => {
     document.title = 'New series – Rezzik';
   }, []);
-  useKey('escape', () => navigate('/series'));
+  useKey('escape', () => (Object.keys(changes).length ? setLeaving(true) : navigate('/series')));
   const begin = async () => {
-    if (busy) return;
+    if (begins.current) return;
+    begins.current = true;
     setBusy(true);
     try {
       const { id, name } = await api.addSeries(inputOf(draft));
@@ -45,6 +50,7 @@ export function NewSeriesView() {
     } catch (error) {
       setProblem(messageOf(error));
       setBusy(false);
+      begins.current = false;
     }
   };
   return (
@@ -100,6 +106,14 @@ export function NewSeriesView() {
           </aside>
         </div>
       </main>
+      <Confirm
+        open={leaving}
+        title="Leave this series?"
+        description="It has not begun, and what you said of it goes."
+        verb="Leave without it"
+        onYes={() => navigate('/series')}
+        onClose={() => setLeaving(false)}
+      />
     </>
   );
 }

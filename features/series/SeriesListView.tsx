@@ -1,15 +1,14 @@
 import { CalendarClock } from 'lucide-react';
-import { useEffect } from 'react';
 import { timesInWords } from '@/core/series/words';
 import type { Series } from '@/core/contracts/series';
 import { api } from '../api/client';
 import { useAnswer } from '../api/useAnswer';
 import { Thumbnail } from '../pictures/Thumbnail';
 import { followLink, navigate } from '../thread/navigate';
-import { Thread } from '../thread/Thread';
-import { Button } from '../ui/Button';
-import { Problem } from '../ui/Problem';
+import { ListPage } from '../thread/ListPage';
 import { countsInWords, standInWords, whatInWords } from './words';
+
+const icon = <CalendarClock size={18} strokeWidth={1.75} />;
 
 /** It is looked again so often how they stand, ms. */
 const AGAIN = 5_000;
@@ -19,49 +18,27 @@ export function SeriesListView() {
   const { answer, problem, again } = useAnswer(() => api.allSeries(), 'series', {
     ...{ keep: true, next: () => AGAIN },
   });
-  useEffect(() => {
-    document.title = 'Series – Rezzik';
-  }, []);
   return (
-    <>
-      <Thread
-        place="shelf"
-        actions={
-          <Button
-            look="next"
-            icon={<CalendarClock size={18} strokeWidth={1.75} />}
-            onClick={() => navigate('/series/new')}
-          >
-            New series
-          </Button>
-        }
-      />
-      <main className="min-h-0 grow overflow-auto p-6">
-        <p className="text-[13px] text-soft">
-          <a href="/shelf" onClick={followLink} className="text-petrol underline">
-            Shelf
-          </a>{' '}
-          ›
+    <ListPage
+      title="Series"
+      make={{ label: 'New series', icon, act: () => navigate('/series/new') }}
+      problem={problem}
+      again={again}
+    >
+      {answer?.length === 0 && (
+        <p className="max-w-md text-soft">
+          There is no series yet. A series takes by the clock while nobody is there: the same place
+          again and again, or at set times.
         </p>
-        <h1 className="mb-4 font-name text-2xl">Series</h1>
-        {problem && (
-          <Problem action={<Button onClick={again}>Try again</Button>}>{problem}</Problem>
-        )}
-        {answer?.length === 0 && (
-          <p className="max-w-md text-soft">
-            There is no series yet. A series takes by the clock while nobody is there: the same
-            place again and again, or at set times.
-          </p>
-        )}
-        <ul className="flex max-w-[900px] flex-col gap-3">
-          {answer?.map((series) => (
-            <li key={series.id}>
-              <Card series={series} />
-            </li>
-          ))}
-        </ul>
-      </main>
-    </>
+      )}
+      <ul className="flex max-w-[900px] flex-col gap-3">
+        {answer?.map((series) => (
+          <li key={series.id}>
+            <Card series={series} />
+          </li>
+        ))}
+      </ul>
+    </ListPage>
   );
 }
 

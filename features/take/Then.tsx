@@ -1,4 +1,5 @@
 import { CircleHelp, type LucideIcon } from 'lucide-react';
+import { seriesSteps } from '@/core/contracts/series';
 import { sameStep, type ThenStep } from '@/core/places/registry';
 import { followLink } from '../thread/navigate';
 import { chosenLook, classes } from '../ui/classes';
@@ -15,22 +16,19 @@ interface StepsProps {
   onChange: (change: { then?: ThenStep[]; ask?: boolean }) => void;
 }
 
-/** What can be done again and again without anybody who sees it. */
-const byThemselves = new Set(['link']);
-/** What only a page can do, or only a person wants. */
-const here = new Set(['here', 'program']);
-
 /** What happens with a shot after it was taken; several show the order they were put on in. */
 export function ThenSteps({ then, ask, unattended = false, onChange }: StepsProps) {
   const { always, usual, places } = useOffers();
   const isOn = ({ step }: Offer) => then.some((s) => sameStep(s, step));
   const [copy, mark, ...others] = always;
-  const further = others.filter(({ step }) => !unattended || byThemselves.has(step.do));
+  const further = others.filter(({ step }) => !unattended || seriesSteps.has(step.do));
   const first = [...(unattended ? [] : [copy, mark]), usual].filter(
     (one) => one !== undefined && one !== null,
   );
   const offers = [...first, ...places.filter(isOn), ...further];
-  const more = places.filter((place) => !isOn(place) && !(unattended && here.has(place.step.do)));
+  const more = places.filter(
+    (place) => !isOn(place) && (!unattended || seriesSteps.has(place.step.do)),
+  );
   const toggle = (step: ThenStep) => {
     const on = then.some((s) => sameStep(s, step));
     onChange({ then: on ? then.filter((s) => !sameStep(s, step)) : [...then, step], ask: false });

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { FIRST_SERIES_PATTERN, firstStopAt, seriesWhatSchema } from '@/core/contracts/series';
-import { nextTime, spansBetween, type Times } from '@/core/series/times';
+import { nextTime, type Times } from '@/core/series/times';
+import { writtenDay, zoneOf } from '@/core/series/zone';
 import { timeZone } from '../base/timeZone';
 import { json, sql } from '../db/sql';
 import { deskPicture } from '../series/pictures';
@@ -28,6 +29,17 @@ interface Row {
   why: string | null;
 }
 
+/** All times from the beginning until now. */
+function timesUntil(times: Times, now: number): number[] {
+  const found: number[] = [];
+  let next = nextTime(times, Date.parse(times.begins));
+  while (next !== null && next <= now) {
+    found.push(next);
+    next = nextTime(times, next);
+  }
+  return found;
+}
+
 /** A series of the sensors over a week, which goes on. */
 export async function fillSeries(id: string, now: Date): Promise<void> {
   const [there] = await sql()`select 1 from series where id = ${id}`;
@@ -38,10 +50,12 @@ export async function fillSeries(id: string, now: Date): Promise<void> {
     ...{ zone: timeZone(), begins: new Date(now.getTime() - 7 * DAY).toISOString(), ends: null },
     ...{ days: [0, 1, 2, 3, 4, 5, 6], when: { at: ['08:00', '16:00'] } },
   };
-  const past = spansBetween(times, now.getTime() - 7 * DAY, now.getTime());
+  const past = timesUntil(times, now.getTime());
   let [bytes, number] = [0, 0];
   const rows: Row[] = [];
-  for (const [i, { from, day }] of past.entries()) {
+  const { dayOf } = zoneOf(times.zone);
+  for (const [i, from] of past.entries()) {
+    const day = writtenDay(dayOf(from));
     const [at, shot, why] = [new Date(from), randomUUID(), missed.get(i) ?? null];
     const outcome = why === null ? 'taken' : 'missed';
     rows.push({ id: randomUUID(), seriesId: id, shotId: shot, at, until: at, day, outcome, why });

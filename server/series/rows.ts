@@ -58,8 +58,8 @@ export async function listSeries(): Promise<Series[]> {
 }
 
 /** @throws Fault 404 */
-export async function getSeries(id: string): Promise<Series> {
-  const [row] = await sql()<Row[]>`select ${columns()} from series s where id = ${id}`;
+export async function getSeries(id: string, db: postgres.ISql = sql()): Promise<Series> {
+  const [row] = await db<Row[]>`select ${columns()} from series s where id = ${id}`;
   if (!row) throw notFound('series');
   return toSeries(row);
 }

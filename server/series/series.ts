@@ -54,30 +54,35 @@ export async function addSeries(
   return getSeries(id);
 }
 
-/** Changes what is named; what goes on goes on with it. @throws Fault 400, 403, 404, 409 */
+/**
+ * Changes what is named, and nothing that somebody else changes meanwhile; what goes on goes on with
+ * it. @throws Fault 400, 403, 404, 409
+ */
 export async function changeSeries(
   id: string,
   patch: z.output<typeof seriesPatchSchema>,
   now = Date.now(),
 ): Promise<Series> {
-  const before = await getSeries(id);
-  if (before.state === 'ended' && patch.state && patch.state !== 'ended')
-    throw new Fault(409, 'ended', 'This series has ended. Begin a new one like it.');
   if (patch.what) await checkMay(patch.what);
-  const { name, what, times, onlyChanged, then, pattern, stopAt } = { ...before, ...patch };
-  const state = patch.state ?? before.state;
-  const isNew = state === 'running' && (patch.times ?? (patch.state && before.state !== 'running'));
-  await sql()`update series set name = ${name}, what = ${json(what)}, times = ${json(times)},
-      only_changed = ${onlyChanged && json(onlyChanged)}, then_steps = ${json(then)},
-      pattern = ${pattern}, most_shots = ${stopAt.shots}, most_megabytes = ${stopAt.megabytes},
-      state = ${state}, why = ${state === 'ended' ? (before.why ?? 'You ended it.') : null}
-    where id = ${id}`;
-  if (isNew) {
-    const due = firstTime(times, now);
-    await sql()`update series set due_at = ${due}, last_at = null where id = ${id}`;
-  } else if (state !== 'running') {
-    await sql()`update series set due_at = null where id = ${id}`;
-  }
+  await sql().begin(async (tx) => {
+    await tx`select 1 from series where id = ${id} for update`;
+    const before = await getSeries(id, tx);
+    if (before.state === 'ended' && patch.state && patch.state !== 'ended')
+      throw new Fault(409, 'ended', 'This series has ended. Begin a new one like it.');
+    const { name, what, times, onlyChanged, then, pattern, stopAt, state } = {
+      ...before,
+      ...patch,
+    };
+    const why = state === 'ended' ? (before.why ?? 'You ended it.') : null;
+    await tx`update series set name = ${name}, what = ${json(what)}, times = ${json(times)},
+        only_changed = ${onlyChanged && json(onlyChanged)}, then_steps = ${json(then)},
+        pattern = ${pattern}, most_shots = ${stopAt.shots}, most_megabytes = ${stopAt.megabytes},
+        state = ${state}, why = ${why} where id = ${id}`;
+    const begins = state === 'running' && (patch.times || before.state !== 'running');
+    if (begins)
+      await tx`update series set due_at = ${firstTime(times, now)}, last_at = null where id = ${id}`;
+    else if (state !== 'running') await tx`update series set due_at = null where id = ${id}`;
+  });
   lookSoon();
   return getSeries(id);
 }

@@ -80,8 +80,7 @@ async function takeOne(due: Due, signal: AbortSignal): Promise<void> {
   const title = await titleOf(due, picture);
   await storeShot({ id: shot, picture: bytes, provenance, title, titleMade: true, byItself: true });
   const then = await thenSaid(due.then, { id: shot, leaves: { format: null, size: null } });
-  const failed = then.filter((_, i) => due.then[i] !== undefined);
-  const why = [...picture.said, ...failed].filter(Boolean).join(' ') || null;
+  const why = [...picture.said, ...then].filter(Boolean).join(' ') || null;
   await settleTake(id, 'taken', { why, bytes: bytes.length });
 }
 

@@ -67,6 +67,18 @@ test('a series is set up in a few actions, goes on with every tab closed, and is
   expect(await day?.getAttribute('aria-label')).toContain(`${taken} taken`);
 }, 90_000);
 
+test('a form that was begun is not lost to Esc, and begins one series however often it is pressed', async () => {
+  await app.go('/series/new');
+  await app.sees('What that comes to');
+  await app.keys('Once', Key.ESCAPE);
+  await app.sees('Leave this series?');
+  await app.keys(Key.ESCAPE);
+  const begin = await app.named('Begin the series');
+  await browser.driver.executeScript('arguments[0].click(); arguments[0].click();', begin);
+  await app.sees('goes on by itself');
+  expect((await all()).map(({ name }) => name)).toEqual(['Once']);
+}, 60_000);
+
 test('pauses, goes on, takes one by hand, and ends after being asked', async () => {
   const { id } = await begun();
   await app.go(`/series/${id}`);
