@@ -39,7 +39,8 @@ export function Looking({ src, name, outlines, onDrawn }: Props) {
     };
   };
   const begin = (event: PointerEvent<HTMLElement>) => {
-    if (!onDrawn || event.button !== 0) return;
+    // Where it is not there yet, nothing can be drawn on it.
+    if (!onDrawn || !size || event.button !== 0) return;
     event.preventDefault();
     event.currentTarget.setPointerCapture(event.pointerId);
     from.current = pixelAt(event);

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { seriesSources } from '@/core/contracts/series';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
+import { giveKeysBack } from '../keys/focus';
 import { useKey } from '../keys/useKey';
 import { notify } from '../notices/noticeStore';
 import { useSettings } from '../settings/settingsStore';
@@ -63,7 +64,7 @@ export function NewSeriesView() {
           </Button>
         }
       />
-      <main className="min-h-0 grow overflow-auto p-6">
+      <main data-home tabIndex={-1} className="min-h-0 grow overflow-auto p-6 outline-none">
         <p className="text-[13px] text-soft">
           <a href="/series" onClick={followLink} className="text-petrol underline">
             Series
@@ -74,6 +75,10 @@ export function NewSeriesView() {
         <div className="flex max-w-[1100px] items-start gap-5 max-[900px]:flex-col">
           <form
             className="flex min-w-0 grow flex-col gap-4"
+            // The first Esc leaves the field, the next one the view.
+            onKeyDown={({ key, target }) => {
+              if (key === 'Escape' && target instanceof HTMLInputElement) giveKeysBack(target);
+            }}
             onSubmit={(event) => {
               event.preventDefault();
               void begin();

@@ -70,7 +70,8 @@ test('a series is set up in a few actions, goes on with every tab closed, and is
 test('a form that was begun is not lost to Esc, and begins one series however often it is pressed', async () => {
   await app.go('/series/new');
   await app.sees('What that comes to');
-  await app.keys('Once', Key.ESCAPE);
+  // The first leaves the field.
+  await app.keys('Once', Key.ESCAPE, Key.ESCAPE);
   await app.sees('Leave this series?');
   await app.keys(Key.ESCAPE);
   const begin = await app.named('Begin the series');
@@ -136,6 +137,7 @@ test('what is watched and what is ignored is drawn on its picture, or given by n
   await app.go(`/series/${id}`);
   await app.sees('All of the picture is watched');
   await app.click('Watch an area');
+  await app.atRest();
   const picture = await browser.driver.findElement(By.css('main img[alt="Readings 001"]'));
   const box = await picture.getRect();
   const at = (x: number, y: number) => ({
