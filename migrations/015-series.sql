@@ -45,6 +45,8 @@ create table series_times (
   day date not null,
   outcome text not null check (outcome in ('due', 'taken', 'unchanged', 'missed', 'noted')),
   by_hand boolean not null default false,
+  -- Of a shared screen or a camera: until then a page is at it.
+  claimed_until timestamptz,
   why text
 );
 -- No time is dealt with twice.

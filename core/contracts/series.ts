@@ -6,24 +6,34 @@ import { pixelRectSchema } from '../values/shapes';
 import { line } from '../values/text';
 import { pageSchema } from './page';
 
-/** Where a series may take with every page of Rezzik closed. */
-export const seriesSources = ['display', 'desk', 'web'] as const;
+/** Where a series takes by itself, with every page of Rezzik closed; or only while a page has it. */
+export const seriesSources = ['display', 'desk', 'web', 'screen', 'camera'] as const;
+export const pageSources = ['screen', 'camera'] as const;
+export type PageSource = (typeof pageSources)[number];
+export const isOfPage = (source: string): source is PageSource =>
+  pageSources.some((name) => name === source);
 /** What can be done with a shot again and again, with nobody there. */
 export const seriesSteps: ReadonlySet<string> = new Set(['keep', 'send', 'link', 'tag']);
 /** What is taken of a screen without a hand. */
 export const seriesKinds = ['full', 'window', 'region'] as const;
 export type SeriesKind = (typeof seriesKinds)[number];
 
+/** In the pixels of the source. */
+const region = pixelRectSchema.nullable().default(null);
 const screen = {
   kind: z.enum(seriesKinds),
   /** Full screen: a display by its name, or `all`. */
   display: line(100).min(1).default('all'),
   /** A window: what its title holds; empty for the one in use. */
   window: line(limits.titleLength).trim().default(''),
-  /** A region, in the pixels of the source. */
-  region: pixelRectSchema.nullable().default(null),
+  region,
 };
 const hasRegion = { message: 'A region needs x, y, width and height.', path: ['region'] };
+
+const ofPage = <T extends PageSource>(source: T) =>
+  z
+    .strictObject({ source: z.literal(source), kind: z.enum(['full', 'region']), region })
+    .refine(({ kind, region: at }) => kind !== 'region' || at !== null, hasRegion);
 
 export const seriesWhatSchema = z.discriminatedUnion('source', [
   z
@@ -33,6 +43,8 @@ export const seriesWhatSchema = z.discriminatedUnion('source', [
     .strictObject({ source: z.literal('desk'), ...screen })
     .refine(({ kind, region }) => kind !== 'region' || region !== null, hasRegion),
   z.strictObject({ source: z.literal('web'), page: pageSchema }),
+  ofPage('screen'),
+  ofPage('camera'),
 ]);
 export type SeriesWhat = z.infer<typeof seriesWhatSchema>;
 
@@ -202,3 +214,22 @@ export const movingQuerySchema = z.strictObject({
   day: z.iso.date().optional(),
 });
 export type MovingWish = Partial<z.output<typeof movingQuerySchema>> & { format: MovingFormat };
+
+/** What a page asks that has a shared screen or a camera. */
+export const dueQuerySchema = z.strictObject({
+  sources: z.array(z.enum(pageSources)).min(1).max(pageSources.length),
+});
+/** What it takes now, if anything. */
+export const dueSchema = z.object({
+  due: z
+    .object({
+      id: z.uuid(),
+      source: z.enum(pageSources),
+      region: pixelRectSchema.nullable(),
+    })
+    .nullable(),
+  /** There are series of these sources that go on. */
+  waits: z.boolean(),
+});
+export type PageDue = z.infer<typeof dueSchema>;
+export const missedSchema = z.strictObject({ why: line(500).min(1) });

@@ -1,9 +1,12 @@
 import {
+  dueSchema,
   seriesDaysSchema,
   seriesEntriesSchema,
   seriesListSchema,
   seriesSchema,
   type MovingWish,
+  type PageDue,
+  type PageSource,
   type Series,
   type SeriesDay,
   type SeriesEntry,
@@ -32,6 +35,13 @@ export const seriesApi = {
     const said = Object.entries(wish).map(([name, value]) => [name, String(value)]);
     return (await ask(`${path(id)}/moving?${new URLSearchParams(said).toString()}`)).blob();
   },
+  /** What this page takes now for a series, of the sources that it has. */
+  claimSeriesDue: (sources: readonly PageSource[]): Promise<PageDue> =>
+    read(dueSchema, '/api/series/due', sent('POST', { sources })),
+  bringSeriesPicture: (id: string, form: FormData) =>
+    ask(`/api/series/due/${id}`, { method: 'POST', body: form }),
+  missSeriesDue: (id: string, why: string) =>
+    ask(`/api/series/due/${id}/missed`, sent('POST', { why })),
   /** What it took last before a moment; null where that was the first. */
   seriesShotBefore: async (id: string, at: string): Promise<SeriesEntry | null> => {
     const query = new URLSearchParams({ before: at, limit: '1' });

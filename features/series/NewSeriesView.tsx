@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { seriesSources } from '@/core/contracts/series';
+import { isOfPage, seriesSources } from '@/core/contracts/series';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 import { giveKeysBack } from '../keys/focus';
@@ -105,8 +105,10 @@ export function NewSeriesView() {
             <h2 className="mb-1 font-name text-base">What that comes to</h2>
             <NextTimes draft={draft} now={opened} />
             <p className="mt-3 text-soft">
-              It goes on with every tab closed, as long as Rezzik runs on this computer. What it
-              misses, and why, stands in its calendar.
+              {isOfPage(draft.source)
+                ? 'It goes on while a tab of Rezzik has it.'
+                : 'It goes on with every tab closed, as long as Rezzik runs on this computer.'}{' '}
+              What it misses, and why, stands in its calendar.
             </p>
           </aside>
         </div>

@@ -1,4 +1,4 @@
-import { seriesKinds, seriesSources } from '@/core/contracts/series';
+import { isOfPage, seriesKinds, seriesSources } from '@/core/contracts/series';
 import { kindLabels } from '@/core/contracts/way';
 import type { Rect } from '@/core/geometry/rect';
 import { sources } from '../take/sources/list';
@@ -31,7 +31,7 @@ export function WhatFields({ draft, onChange }: Props) {
           value={source}
           onChange={(event) => {
             const chosen = seriesSources.find((name) => name === event.target.value);
-            if (chosen) onChange({ source: chosen, display: 'all' });
+            if (chosen) onChange({ source: chosen, display: 'all', kind: 'full' });
           }}
           className={fieldLook}
         >
@@ -76,6 +76,7 @@ function PageFields({ draft: { page }, onChange }: Props) {
 function ScreenFields({ draft, onChange }: Props) {
   const { source, kind, display, window, region } = draft;
   const displays = sources[source].displays();
+  const ofPage = isOfPage(source);
   return (
     <>
       <div className="grid grid-cols-[110px_1fr] items-center gap-2">
@@ -84,10 +85,16 @@ function ScreenFields({ draft, onChange }: Props) {
           words
           label="What is taken"
           value={kind}
-          options={kinds}
+          options={ofPage ? kinds.filter(({ value }) => value !== 'window') : kinds}
           onChange={(chosen) => onChange({ kind: chosen })}
         />
       </div>
+      {ofPage && (
+        <p className="text-[13px] text-soft">
+          It is taken by a tab of Rezzik that has it, in sight or not. While there is none, its
+          times are missed, and that is told.
+        </p>
+      )}
       {kind === 'full' && displays.length > 1 && (
         <FormRow label="Display">
           <select

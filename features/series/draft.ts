@@ -2,6 +2,7 @@ import { addressProblem, pageSchema, type WayPage } from '@/core/contracts/page'
 import {
   FIRST_SERIES_PATTERN,
   firstStopAt,
+  isOfPage,
   seriesInputSchema,
   type OnlyChanged,
   type Series,
@@ -97,13 +98,18 @@ function readTimes(written: string): string[] {
 }
 
 function whatOf(draft: Draft): SeriesInput['what'] {
-  if (draft.source !== 'web') {
-    const { source, kind, display, window, region } = draft;
+  const { source } = draft;
+  if (isOfPage(source)) {
+    const kind = draft.kind === 'region' ? 'region' : 'full';
+    return { source, kind, region: kind === 'region' ? draft.region : null };
+  }
+  if (source !== 'web') {
+    const { kind, display, window, region } = draft;
     return { source, kind, display, window, region: kind === 'region' ? region : null };
   }
   const problem = addressProblem(draft.page.address);
   if (problem) throw new Error(problem);
-  return { source: 'web', page: pageSchema.parse(draft.page) };
+  return { source, page: pageSchema.parse(draft.page) };
 }
 
 /** When it takes, as far as that is said. @throws Error in words for the person */

@@ -15,6 +15,7 @@ import { PrintView } from '../print/PrintView';
 import { NewSeriesView } from '../series/NewSeriesView';
 import { SeriesListView } from '../series/SeriesListView';
 import { SeriesView } from '../series/SeriesView';
+import { useSeriesHere } from '../series/takeHere';
 import { SetupView } from '../setup/SetupView';
 import { ShelfView } from '../shelf/ShelfView';
 import { followSettings, readSettings } from '../settings/settingsStore';
@@ -50,6 +51,7 @@ export function Shell() {
   useEffect(() => void readSettings(), []);
   useEffect(() => followSettings(), []);
   useTakenElsewhere();
+  useSeriesHere();
   return (
     <Tooltip.Provider delayDuration={500}>
       <div className="flex h-full flex-col">

@@ -45,15 +45,15 @@ export const oneAt = (at: number, times: Times): Span => ({
   ...{ day: dayIn(at, times), from: at, until: at, count: 1 },
 });
 
-/** A time that is taken now, with the job that takes it. @returns false where it was before */
+/** A time that is taken now, with the job that takes it; a page looks for its own. @returns false where it was before */
 export async function addTake(
   tx: postgres.TransactionSql,
   of: Of,
   at: number,
-  { kind, byHand = false }: { kind: string; byHand?: boolean },
+  { kind, byHand = false }: { kind: string | null; byHand?: boolean },
 ): Promise<boolean> {
   const id = await add(tx, of, oneAt(at, of.times), { outcome: 'due', byHand });
-  if (id) await addDue(tx, id, kind);
+  if (id && kind) await addDue(tx, id, kind);
   return id !== null;
 }
 

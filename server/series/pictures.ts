@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { isShown } from '@/core/contracts/display';
 import type { Provenance } from '@/core/contracts/provenance';
-import type { SeriesWhat } from '@/core/contracts/series';
+import type { PageSource, SeriesWhat } from '@/core/contracts/series';
 import {
   createDesk,
   deskBounds,
@@ -29,7 +29,9 @@ export interface Picture {
   said: string[];
 }
 
-type Screen = Exclude<SeriesWhat, { source: 'web' }>;
+type Screen = Extract<SeriesWhat, { source: 'display' | 'desk' }>;
+/** What the server takes by itself. */
+type OwnWhat = Exclude<SeriesWhat, { source: PageSource }>;
 type Page = Extract<SeriesWhat, { source: 'web' }>;
 
 const holds = (title: string, words: string): boolean =>
@@ -121,7 +123,7 @@ async function ofPage({ page }: Page, signal: AbortSignal): Promise<Picture> {
 }
 
 /** Takes what a series takes, as it is now. @throws Fault in words, where it cannot be had */
-export function takePicture(what: SeriesWhat, signal: AbortSignal): Promise<Picture> {
+export function takePicture(what: OwnWhat, signal: AbortSignal): Promise<Picture> {
   if (what.source === 'web') return ofPage(what, signal);
   return what.source === 'desk' ? deskPicture(what) : ofDisplay(what);
 }

@@ -1,6 +1,7 @@
 import type postgres from 'postgres';
 import {
   onlyChangedSchema,
+  pageSources,
   seriesSchema,
   seriesWhatSchema,
   type OnlyChanged,
@@ -104,7 +105,7 @@ export async function holdDue(
   const rows = await tx<HeldRow[]>`
     select s.id, s.times, s.what->>'source' as source, s.due_at, s.last_at, s.round,
       exists (select 1 from series_times t where t.series_id = s.id and t.outcome = 'due'
-        and (s.what->>'source' = 'web' or t.at > ${new Date(now - LONG)})) as busy
+        and (s.what->>'source' = any(${['web', ...pageSources]}) or t.at > ${new Date(now - LONG)})) as busy
     from series s where s.state = 'running'
       and (s.due_at <= ${new Date(now)} or s.last_at > ${new Date(now + behind)})
     order by s.due_at limit ${SOME} for update of s skip locked`;

@@ -63,25 +63,50 @@ async function isStored(id: string): Promise<boolean> {
   return row !== undefined;
 }
 
-async function takeOne(due: Due, signal: AbortSignal): Promise<void> {
-  const { id, shot, what, at, times, byHand, state, onlyChanged } = due;
+/** Nothing is taken any more of what was settled, ended or is too late: that is told. */
+async function isOver({ id, shot, at, times, byHand, state }: Due): Promise<boolean> {
   // It was stored, and nobody could write that down any more.
-  if (await isStored(shot)) return settleTake(id, 'taken');
-  if (!byHand && state !== 'running') return settleTake(id, 'missed', { why: ENDED });
-  if (!byHand && Date.now() - at > lateness(times))
-    return settleTake(id, 'missed', { why: at < begun ? TOO_LATE : BUSY });
-  if (what.source === 'web') await checkPagesAllowed();
-  const picture = await takePicture(what, signal);
+  if (await isStored(shot)) await settleTake(id, 'taken');
+  else if (!byHand && state !== 'running') await settleTake(id, 'missed', { why: ENDED });
+  else if (!byHand && Date.now() - at > lateness(times))
+    await settleTake(id, 'missed', { why: at < begun ? TOO_LATE : BUSY });
+  else return false;
+  return true;
+}
+
+/** Stores what was taken, where there is something new to see, and does what comes then. */
+export async function settlePicture(
+  due: Due,
+  picture: Picture,
+  signal: AbortSignal,
+): Promise<void> {
+  const { id, shot, byHand, onlyChanged } = due;
   if (onlyChanged && !byHand && !(await isNew(due, picture, onlyChanged, signal)))
     return settleTake(id, 'unchanged');
   signal.throwIfAborted();
   const { bytes } = picture;
   const provenance = { ...picture.provenance, series: due.name };
   const title = await titleOf(due, picture);
-  await storeShot({ id: shot, picture: bytes, provenance, title, titleMade: true, byItself: true });
+  await storeShot({
+    ...{ id: shot, picture: bytes, provenance, title, titleMade: true, byItself: true },
+  });
   const then = await thenSaid(due.then, { id: shot, leaves: { format: null, size: null } });
   const why = [...picture.said, ...then].filter(Boolean).join(' ') || null;
   await settleTake(id, 'taken', { why, bytes: bytes.length });
+}
+
+async function takeOne(due: Due, signal: AbortSignal): Promise<void> {
+  const { what } = due;
+  if (what.source === 'screen' || what.source === 'camera' || (await isOver(due))) return;
+  if (what.source === 'web') await checkPagesAllowed();
+  await settlePicture(due, await takePicture(what, signal), signal);
+}
+
+/** In words; what is a fault inside is written down for whoever looks. */
+export function whyNot(error: unknown): string {
+  if (error instanceof Fault) return error.message;
+  console.error('A series could not be taken:', error);
+  return 'Something went wrong inside Rezzik.';
 }
 
 async function work(id: string, signal: AbortSignal): Promise<void> {
@@ -92,9 +117,7 @@ async function work(id: string, signal: AbortSignal): Promise<void> {
   } catch (error) {
     if (signal.aborted) throw error;
     // A time that could not be had is told, not taken later: it would be another time.
-    if (!(error instanceof Fault)) console.error('A series could not be taken:', error);
-    const inside = 'Something went wrong inside Rezzik.';
-    await settleTake(id, 'missed', { why: error instanceof Fault ? error.message : inside });
+    await settleTake(id, 'missed', { why: whyNot(error) });
   }
 }
 

@@ -1,9 +1,10 @@
 import { settle } from '@/core/series/settle';
-import type { SeriesWhat } from '@/core/contracts/series';
+import { isOfPage, type SeriesWhat } from '@/core/contracts/series';
 import { shared } from '../base/shared';
 import { sql } from '../db/sql';
 import { begin, workDue } from '../jobs/run';
 import { addMissed, addTake, note, oneAt, PAGE, QUICK } from './log';
+import { missUnclaimed } from './ofPage';
 import { holdDue, nextDue, type Held } from './rows';
 import type postgres from 'postgres';
 
@@ -36,9 +37,12 @@ const kept = shared<Kept>('series', () => ({
   ...{ begun: Date.now(), looked: Date.now(), failed: false, tidied: 0 },
 }));
 
-export const jobKind = (source: SeriesWhat['source']): string => (source === 'web' ? PAGE : QUICK);
+/** The job that takes it; null for what a page of Rezzik takes that has it. */
+export const jobKind = (source: SeriesWhat['source']): string | null =>
+  isOfPage(source) ? null : source === 'web' ? PAGE : QUICK;
 
 const BUSY = 'The take before was still going on.';
+const NOT_HAD = 'No tab of Rezzik had it then, or it was still busy with the time before.';
 
 /** Why a time was not dealt with when it came. */
 function whyMissed(at: number, now: number): string {
@@ -67,7 +71,8 @@ async function deal(tx: postgres.TransactionSql, held: Held, now: number): Promi
     return goOn(tx, id, done.due, null);
   }
   for (const span of done.missed) await addMissed(tx, held, span, whyMissed(span.until, now));
-  if (done.take !== null && held.busy) await addMissed(tx, held, oneAt(done.take, times), BUSY);
+  if (done.take !== null && held.busy)
+    await addMissed(tx, held, oneAt(done.take, times), isOfPage(held.source) ? NOT_HAD : BUSY);
   else if (done.take !== null) await addTake(tx, held, done.take, { kind: jobKind(held.source) });
   const dealt = Math.max(last ?? 0, done.take ?? 0, ...done.missed.map(({ until }) => until));
   await goOn(tx, id, done.due, dealt > 0 ? dealt : null);
@@ -93,6 +98,7 @@ export async function tick(now = Date.now()): Promise<void> {
       for (const held of some) await deal(tx, held, now);
       return some.length > 0;
     });
+  await missUnclaimed(now, NOT_HAD);
   while (await dealSome());
   kept.looked = now;
   kept.failed = false;

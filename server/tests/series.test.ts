@@ -1,11 +1,14 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
 import { z } from 'zod';
-import { seriesDaysSchema, seriesListSchema } from '@/core/contracts/series';
+import { dueSchema, seriesDaysSchema, seriesListSchema } from '@/core/contracts/series';
 import { shotPageSchema } from '@/core/contracts/shot';
 import { GET as listShots } from '@/app/api/shots/route';
 import { GET as listed } from '@/app/api/series/route';
 import * as one from '@/app/api/series/[id]/route';
+import { POST as claimed } from '@/app/api/series/due/route';
+import { POST as bring } from '@/app/api/series/due/[id]/route';
+import { POST as bringNothing } from '@/app/api/series/due/[id]/missed/route';
 import { POST as takeNow } from '@/app/api/series/[id]/now/route';
 import { GET as days } from '@/app/api/series/[id]/days/route';
 import { GET as missed } from '@/app/api/series/[id]/missed/route';
@@ -19,7 +22,7 @@ import { startSeries, tick } from '../series/tick';
 import { storeShot } from '../shots/store';
 import { tagsOf } from '../tags/tags';
 import { begun, change, comes, dueOf, entries, now, post, taken, wished } from './seriesLib';
-import { at, begin, finish, request } from './setup';
+import { at, begin, finish, formRequest, jsonRequest, request } from './setup';
 
 const SECOND = 1000;
 const HOUR = 3600 * SECOND;
@@ -215,6 +218,42 @@ describe('a series', () => {
     expect(moments.length).toBeGreaterThanOrEqual(4);
     expect((await now(series)).taken).toBeGreaterThan(0);
   }, 30_000);
+});
+
+test('of a shared screen, one page takes what is due; what none takes is missed and told', async () => {
+  const region = { x: 1, y: 0, width: 2, height: 2 };
+  const series = await begun({ what: { source: 'screen', kind: 'region', region } });
+  const due = await comes(series);
+  await tick(due);
+  const claim = async () =>
+    dueSchema.parse(
+      await (await claimed(jsonRequest('/x', 'POST', { sources: ['screen'] }), at({}))).json(),
+    );
+  const [one, other] = await Promise.all([claim(), claim()]);
+  const got = one.due ?? other.due;
+  expect([one.due, other.due]).toContain(null);
+  expect(got).toMatchObject({ source: 'screen', region });
+  expect([one.waits, other.waits]).toEqual([true, true]);
+  // While it is claimed it is not missed, though it takes a while.
+  await tick(due + 15 * SECOND);
+  const id = got?.id ?? '';
+  const picture = await sharp({ create: { width: 2, height: 2, channels: 3, background: 'red' } })
+    .png()
+    .toBuffer();
+  const provenance = JSON.stringify({ source: 'screen', takenAt: new Date(due).toISOString() });
+  expect((await bring(await formRequest(picture, { provenance }), at({ id }))).status).toBe(204);
+  expect((await bring(await formRequest(picture), at({ id }))).status).toBe(404);
+  const [entry] = await entries(shots, series);
+  expect(entry).toMatchObject({ title: 'Sensors 001', outcome: 'taken' });
+  const next = await comes(await now(series));
+  await tick(next);
+  await tick(next + 11 * SECOND);
+  const [gone] = await entries(missed, series);
+  expect(gone?.why).toContain('No tab of Rezzik had it');
+  await tick(await comes(await now(series)));
+  const said = jsonRequest('/x', 'POST', { why: 'Sharing has ended.' });
+  expect((await bringNothing(said, at({ id: (await claim()).due?.id ?? '' }))).status).toBe(204);
+  expect((await entries(missed, series))[0]?.why).toBe('Sharing has ended.');
 });
 
 test('nonsense is refused in words, and what may not be taken is not begun', async () => {

@@ -2,6 +2,9 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key, until } from 'selenium-webdriver';
+import { seriesSchema } from '@/core/contracts/series';
+import { ask, post } from '../e2e/lib/hand';
+import { cutOut } from '../lib/pictures';
 import { App, decode, getPixels, WAIT, type Pixels } from '../e2e/lib/app';
 import { appUrl, openBrowser, type Browser } from '../e2e/lib/browser';
 import { startRows } from '../lib/rows';
@@ -262,6 +265,34 @@ test('a tab that is out of sight goes on holding: what changes meanwhile is a mo
   const near = (at: number) => began.some((one) => Math.abs(one - ofHour(at)) < 1);
   expect([near(from), near(to)]).toEqual([true, true]);
   await app.keys(Key.ESCAPE);
+}, 90_000);
+
+test('a series of a shared screen is taken by a tab out of sight, and missed once sharing has ended', async () => {
+  await app.take();
+  await app.click('Shared screen');
+  await app.click('Share a screen');
+  await browser.driver.wait(until.elementLocated(By.css('video')), WAIT);
+  const greys = { x: 1060, y: 80, width: 260, height: 200 };
+  const { id } = await post('/api/series', {
+    ...{ name: 'Shared', what: { source: 'screen', kind: 'region', region: greys } },
+    times: { when: { every: 2 } },
+  });
+  const stands = async () =>
+    seriesSchema.parse(await (await fetch(`${appUrl()}/api/series/${id}`)).json());
+  const [tab] = await browser.driver.getAllWindowHandles();
+  await browser.driver.switchTo().newWindow('tab');
+  await app.until('two are taken', async () => (await stands()).taken >= 2);
+  await browser.driver.close();
+  await browser.driver.switchTo().window(tab ?? '');
+  const { last } = await stands();
+  const taken = await getPixels(last?.id ?? '', 'frame');
+  expect(taken).toMatchObject({ width: greys.width, height: greys.height });
+  const screen = await display.pixels();
+  const box = { left: greys.x, top: greys.y, width: greys.width, height: greys.height };
+  expect(Buffer.from(taken.data).equals(await cutOut(screen, box))).toBe(true);
+  await app.go('/shelf');
+  await app.until('it is missed', async () => (await stands()).missed > 0);
+  await ask(`/api/series/${id}`, 'DELETE', {});
 }, 90_000);
 
 test('a long page is joined from a shared screen: first and last rows are the X server’s', async () => {

@@ -97,7 +97,7 @@ export const cameraSource: Unseen = {
   can: {
     windows: 'A camera sees no windows. Region, Free shape and Part choose a part of its picture.',
     long: 'A camera has nothing to scroll.',
-    series: 'A series goes on with every tab closed; a camera is there only while this one is.',
+    series: true,
     back: 'Of a camera nothing is held: it takes what it sees now.',
     pointer: { not: 'A camera picture has no pointer; one can be put on in Mark.' },
   },

@@ -166,15 +166,18 @@ function canBack(): true | string {
   return sharedTrack() ? true : 'Share a screen first: what is shared can be held.';
 }
 
-const TAB =
-  'A series goes on with every tab closed; a shared screen is there only while this one is.';
-
 export const screenSource: Unseen = {
   name: 'screen',
   label: 'Shared screen',
   get can() {
     const pointer = { asked: pointerHad(), ask: askPointer };
-    return { windows: true as const, pointer, long: true as const, series: TAB, back: canBack() };
+    return {
+      windows: true as const,
+      pointer,
+      long: true as const,
+      series: true as const,
+      back: canBack(),
+    };
   },
   changes: (heard) => useScreen.subscribe(heard),
   displays: () => [],
