@@ -149,7 +149,8 @@ const shotSchema = z.object({ id: z.uuid(), revision: z.int() });
 export const seriesSchema = z.object({
   id: z.uuid(),
   ...shape,
-  times: timesSchema,
+  /** As they were stored: the zone may be one that this system does not have any more. */
+  times: timesSchema.extend({ zone: line(100) }),
   state: z.enum(['running', 'paused', 'ended']),
   /** Why it ended by itself. */
   why: z.string().nullable(),

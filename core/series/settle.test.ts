@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { lateness, settle } from './settle';
 import type { Times } from './times';
 
+const DAY = 86_400_000;
 const at = (text: string): number => Date.parse(`2026-11-27T${text}Z`);
 const times = (when: Times['when']): Times => ({
   ...{ zone: 'Europe/Berlin', begins: '2026-11-27T00:00:00Z', ends: null },
@@ -43,11 +44,13 @@ describe('what a series has to do', () => {
     expect([take, due]).toEqual([null, Date.parse('2026-11-28T12:00Z')]);
   });
 
-  test('a clock set back repeats no set time, and skips none of what is taken again and again', () => {
+  test('a clock set back is told, and it goes on by the new clock, however far that is', () => {
     const after = { due: at('12:00'), last: at('08:00') };
     expect(settle(nine, after, at('07:30'))).toEqual({
-      ...{ setBack: true, missed: [], take: null, due: at('12:00') },
+      ...{ setBack: true, missed: [], take: null, due: at('08:00') },
     });
+    const aYear = { due: at('12:00') + 365 * DAY, last: at('08:00') + 365 * DAY };
+    expect(settle(nine, aYear, at('07:30'))).toMatchObject({ setBack: true, due: at('08:00') });
     expect(settle(tenMinutes, { due: at('12:10'), last: at('12:00') }, at('10:04'))).toEqual({
       ...{ setBack: true, missed: [], take: null, due: at('10:10') },
     });

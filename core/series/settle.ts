@@ -35,9 +35,7 @@ export const lateness = (times: Times): number =>
  */
 export function settle(times: Times, { due, last }: Stand, now: number): Settled {
   if (last !== null && now < last - SLACK) {
-    // What is taken again and again goes on by the new clock; of set times none is taken twice.
-    const from = 'every' in times.when ? now : last;
-    return { setBack: true, missed: [], take: null, due: nextTime(times, from) };
+    return { setBack: true, missed: [], take: null, due: nextTime(times, now) };
   }
   if (now < due) return { setBack: false, missed: [], take: null, due };
   const spans = spansBetween(times, due, now);

@@ -2,8 +2,8 @@ import { errorCode } from '../base/errorCode';
 import { Fault } from '../base/fault';
 
 /**
- * What an error of the database means where two at once, or odd values, are the reason and not a
- * mistake of Rezzik's (PostgreSQL, appendix A: error codes); null for every other error.
+ * What an error of the database means where two at once, odd values or a full disk are the reason and
+ * not a mistake of Rezzik's (PostgreSQL, appendix A: error codes); null for every other error.
  */
 export function faultOf(error: unknown): Fault | null {
   if (!(error instanceof Error) || error.name !== 'PostgresError') return null;
@@ -23,6 +23,12 @@ export function faultOf(error: unknown): Fault | null {
     case '22021': // character_not_in_repertoire
     case '22P05': // untranslatable_character
       return new Fault(400, 'does-not-fit', 'A number, a date or a character cannot be stored.');
+    case '53100': // disk_full
+      return new Fault(
+        507,
+        'disk-full',
+        'The disk of the database is full. Nothing was changed; make room, and try again.',
+      );
     default:
       return null;
   }

@@ -4,6 +4,7 @@ import { nameFrom } from '@/core/naming/pattern';
 import { lateness } from '@/core/series/settle';
 import { limits } from '@/core/values/limits';
 import { Fault } from '../base/fault';
+import { faultOf } from '../db/faultOf';
 import { sql } from '../db/sql';
 import { frameBytes } from '../frames/rows';
 import { jobsOf } from '../jobs/run';
@@ -104,7 +105,8 @@ async function takeOne(due: Due, signal: AbortSignal): Promise<void> {
 
 /** In words; what is a fault inside is written down for whoever looks. */
 export function whyNot(error: unknown): string {
-  if (error instanceof Fault) return error.message;
+  const fault = error instanceof Fault ? error : faultOf(error);
+  if (fault) return fault.message;
   console.error('A series could not be taken:', error);
   return 'Something went wrong inside Rezzik.';
 }

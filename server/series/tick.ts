@@ -1,4 +1,4 @@
-import { settle } from '@/core/series/settle';
+import { settle, type Settled } from '@/core/series/settle';
 import { isOfPage, type SeriesWhat } from '@/core/contracts/series';
 import { shared } from '../base/shared';
 import { sql } from '../db/sql';
@@ -55,10 +55,25 @@ function whyMissed(at: number, now: number): string {
 }
 
 const OVER = 'Its time is over.';
+const UNREAD = 'Its times cannot be read here. Begin a new one like it.';
 
-async function deal(tx: postgres.TransactionSql, held: Held, now: number): Promise<void> {
-  const { id, times, due, last } = held;
-  const done = settle(times, { due: due ?? Infinity, last }, now);
+/** Null where its times cannot be read, as of a time zone that this system does not have: the others go on. */
+function settledOf({ times, due, last }: Held, now: number): Settled | null {
+  try {
+    return settle(times, { due: due ?? Infinity, last }, now);
+  } catch (error) {
+    console.error('The times of a series cannot be read:', error);
+    return null;
+  }
+}
+
+async function deal(
+  tx: postgres.TransactionSql,
+  held: Held,
+  done: Settled,
+  now: number,
+): Promise<void> {
+  const { id, times, last } = held;
   if (done.setBack) {
     const until = new Date(last ?? now).toISOString().slice(0, 16).replace('T', ' ');
     await note(
@@ -67,7 +82,8 @@ async function deal(tx: postgres.TransactionSql, held: Held, now: number): Promi
       now,
       `The clock was set back: there are takes up to ${until} UTC already.`,
     );
-    await tx`update series set round = round + 1 where id = ${id}`;
+    // The same times come once more: what is taken again and again is, of set times none is twice.
+    if ('every' in times.when) await tx`update series set round = round + 1 where id = ${id}`;
     return goOn(tx, id, done.due, null);
   }
   for (const span of done.missed) await addMissed(tx, held, span, whyMissed(span.until, now));
@@ -95,7 +111,11 @@ export async function tick(now = Date.now()): Promise<void> {
   const dealSome = () =>
     sql().begin(async (tx) => {
       const some = await holdDue(tx, now, SLACK);
-      for (const held of some) await deal(tx, held, now);
+      for (const held of some) {
+        const done = settledOf(held, now);
+        if (done) await deal(tx, held, done, now);
+        else await tx`update series set state = 'ended', why = ${UNREAD} where id = ${held.id}`;
+      }
       return some.length > 0;
     });
   await missUnclaimed(now, NOT_HAD);

@@ -127,6 +127,28 @@ describe('a series', () => {
     );
   });
 
+  test('of set times none is taken twice where the clock is set back, and one that nobody can read ends alone', async () => {
+    const wall = new Date(Date.now() - 60 * SECOND);
+    const time = `${String(wall.getUTCHours()).padStart(2, '0')}:${String(wall.getUTCMinutes()).padStart(2, '0')}`;
+    const series = await begun({ times: { when: { at: [time] }, zone: 'UTC' } });
+    const due = dueOf(series);
+    await tick(due);
+    await tick(due + SECOND);
+    await tick(due - 600 * SECOND);
+    expect((await entries(missed, series))[0]?.why).toContain('set back');
+    expect(dueOf(await now(series))).toBe(due);
+    await tick(due);
+    const waiting = (await entries(times, series)).filter(({ outcome }) => outcome === 'due');
+    expect(waiting).toHaveLength(1);
+    expect(dueOf(await now(series))).toBe(due + 24 * HOUR);
+    const odd = await begun();
+    await sql()`update series set times = jsonb_set(times, '{zone}', '"Garden/Bed"') where id = ${odd.id}`;
+    await tick(due + 25 * HOUR);
+    const [ended] = await sql()`select state, why from series where id = ${odd.id}`;
+    expect(ended).toMatchObject({ state: 'ended', why: expect.stringContaining('cannot be read') });
+    expect(dueOf(await now(series))).toBe(due + 48 * HOUR);
+  });
+
   test('what goes by while Rezzik is not running is told as that', async () => {
     const series = await begun({ times: { when: { every: 600 } } });
     await sql()`update series set due_at = due_at - interval '2 hours', times = jsonb_set(times,
@@ -169,6 +191,19 @@ describe('a series', () => {
     const [entry] = await entries(missed, gone);
     expect(entry?.why).toBe('No window was called “No such” then.');
     expect(await now(gone)).toMatchObject({ taken: 0, missed: 1, state: 'running' });
+  });
+
+  test('a disk that is full is said, and it goes on once there is room', async () => {
+    const series = await begun();
+    // Source: PostgreSQL, appendix A: 53100 is disk_full.
+    await sql().unsafe(`create function disk_full() returns trigger language plpgsql as $$
+      begin raise exception using errcode = 'disk_full', message = 'No space left on device'; end $$;
+      create trigger disk_full before insert on shots execute function disk_full()`);
+    await taken(await comes(series));
+    await sql().unsafe('drop trigger disk_full on shots; drop function disk_full');
+    expect((await entries(missed, series))[0]?.why).toContain('The disk of the database is full.');
+    await taken(await comes(await now(series)));
+    expect(await now(series)).toMatchObject({ taken: 1, missed: 1, state: 'running' });
   });
 
   test('ends by itself after so many shots, and when its time is over', async () => {

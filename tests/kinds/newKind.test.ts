@@ -54,4 +54,4 @@ test('nothing that knows the kinds by name fails to be written for it', async ()
   expect(
     await said('typescript/bin/tsc', ['--noEmit', '--incremental', 'false', '-p', config]),
   ).toBe('');
-});
+}, 300_000);
