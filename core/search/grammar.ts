@@ -1,4 +1,5 @@
-import { isBefore, daysFromWords, type Day, type Days } from './when';
+import { isBefore, type Day } from '../values/day';
+import { daysFromWords, type Days } from './when';
 import { tokensOf } from './fold';
 import { wordFields, type Asks, type Part, type Query, type WordField } from './query';
 

@@ -1,5 +1,5 @@
 import type { Asks, Part } from './query';
-import { shifted, type Day } from './when';
+import { shifted, type Day } from '../values/day';
 
 const NAMES =
   'January February March April May June July August September October November December'.split(

@@ -1,10 +1,4 @@
-/** A day of the calendar, as the person's clock shows it. */
-export interface Day {
-  year: number;
-  /** 1–12. */
-  month: number;
-  day: number;
-}
+import { isBefore, shifted, weekday, type Day } from '../values/day';
 
 /** The day of a moment where the program runs. */
 export const dayOf = (moment: Date): Day => ({
@@ -35,22 +29,6 @@ const months = [
 ];
 const weekdays = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday'];
 
-const utc = ({ year, month, day }: Day): Date => {
-  const date = new Date(0);
-  date.setUTCFullYear(year, month - 1, day);
-  return date;
-};
-
-/** A day so many days, months and years away; what lies beyond a month's end goes on in the next. */
-export function shifted(day: Day, by: { days?: number; months?: number; years?: number }): Day {
-  const date = utc({
-    year: day.year + (by.years ?? 0),
-    month: day.month + (by.months ?? 0),
-    day: day.day + (by.days ?? 0),
-  });
-  return { year: date.getUTCFullYear(), month: date.getUTCMonth() + 1, day: date.getUTCDate() };
-}
-
 const oneDay = (from: Day): Days => ({ from, end: shifted(from, { days: 1 }) });
 const daysFrom = (from: Day, days: number): Days => ({ from, end: shifted(from, { days }) });
 const oneMonth = (year: number, month: number): Days => {
@@ -71,10 +49,8 @@ function exact(year: number, month: number, day: number): Days | null {
 
 const monthOf = (word: string): number => months.findIndex((names) => names.includes(word)) + 1;
 
-export const isBefore = (a: Day, b: Day): boolean => utc(a) < utc(b);
-
 /** Monday of the week of a day. */
-const weekOf = (day: Day): Day => shifted(day, { days: -((utc(day).getUTCDay() + 6) % 7) });
+const weekOf = (day: Day): Day => shifted(day, { days: -((weekday(day) + 6) % 7) });
 
 function inWords(words: string, today: Day): Days | null {
   switch (words) {
@@ -120,9 +96,9 @@ const forms: readonly [RegExp, (found: readonly string[], today: Day) => Days | 
   [
     new RegExp(`^${NAME}(?: ${YEAR})?$`),
     ([name = '', year], today) => {
-      const weekday = weekdays.indexOf(name);
-      if (weekday >= 0 && !year) {
-        return oneDay(shifted(today, { days: -((utc(today).getUTCDay() - weekday + 7) % 7) }));
+      const named = weekdays.indexOf(name);
+      if (named >= 0 && !year) {
+        return oneDay(shifted(today, { days: -((weekday(today) - named + 7) % 7) }));
       }
       const month = monthOf(name);
       if (!month) return null;

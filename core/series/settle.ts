@@ -20,8 +20,8 @@ export interface Settled {
 }
 
 const SECOND = 1000;
-/** A clock that is put right by less was not set back. */
-const SLACK = 5 * SECOND;
+/** A clock that is put right by less was not set back, ms. */
+export const SLACK = 5 * SECOND;
 const LATEST = 300 * SECOND;
 
 /** How late something may be taken for its time, ms: half of the way to the next one, at most five minutes. */

@@ -1,4 +1,5 @@
-import { dayAfter, weekday, writtenDay, zoneOf, type Day, type Zone } from './zone';
+import { shifted, weekday, writtenDay, type Day } from '../values/day';
+import { zoneOf, type Zone } from './zone';
 
 /** Again and again. */
 export interface Every {
@@ -75,13 +76,14 @@ function runsOf({ when, begins, days }: Times, zone: Zone, day: Day): Run[] {
   if (!when.between) {
     // One row from the beginning on, of which this day has its part.
     const whole = { from: Date.parse(begins), step, count: Infinity };
-    const part = clipped(whole, zone.moment(day, 0), zone.moment(dayAfter(day), 0) - 1);
+    const part = clipped(whole, zone.moment(day, 0), zone.moment(shifted(day, { days: 1 }), 0) - 1);
     return part ? [part] : [];
   }
   const [from, until] = [minutesOf(when.between.from), minutesOf(when.between.until)];
   const first = zone.moment(day, from);
   // A whole day ends before the next one begins.
-  const last = zone.moment(until <= from ? dayAfter(day) : day, until) - (until === from ? 1 : 0);
+  const last =
+    zone.moment(until <= from ? shifted(day, { days: 1 }) : day, until) - (until === from ? 1 : 0);
   return [{ from: first, step, count: Math.floor((last - first) / step) + 1 }];
 }
 
@@ -97,7 +99,11 @@ function* runsBetween(
   if (last < first) return;
   const end = writtenDay(zone.dayOf(last));
   // The night before may go on into the first day.
-  for (let day = dayAfter(zone.dayOf(first), -1); writtenDay(day) <= end; day = dayAfter(day)) {
+  for (
+    let day = shifted(zone.dayOf(first), { days: -1 });
+    writtenDay(day) <= end;
+    day = shifted(day, { days: 1 })
+  ) {
     for (const whole of runsOf(times, zone, day)) {
       const run = clipped(whole, first, last);
       if (run) yield { day, run };

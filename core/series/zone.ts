@@ -1,28 +1,11 @@
 import { clockIn, type CivilTime } from '../naming/civilTime';
-
-/** A day of the calendar. */
-export type Day = Pick<CivilTime, 'year' | 'month' | 'day'>;
+import { two, writtenDay, type Day } from '../values/day';
 
 const DAY = 86_400_000;
 const MINUTE = 60_000;
 
 const utc = ({ year, month, day, hour, minute, second }: CivilTime): number =>
   Date.UTC(year, month - 1, day, hour, minute, second);
-
-/** So many days later; earlier, where it is less than none. */
-export function dayAfter({ year, month, day }: Day, days = 1): Day {
-  const date = new Date(Date.UTC(year, month - 1, day + days));
-  return { year: date.getUTCFullYear(), month: date.getUTCMonth() + 1, day: date.getUTCDate() };
-}
-
-/** 0 for Sunday … 6 for Saturday. */
-export const weekday = ({ year, month, day }: Day): number =>
-  new Date(Date.UTC(year, month - 1, day)).getUTCDay();
-
-const two = (n: number): string => String(n).padStart(2, '0');
-/** As it is written for programs: 2026-03-29. */
-export const writtenDay = ({ year, month, day }: Day): string =>
-  `${String(year).padStart(4, '0')}-${two(month)}-${two(day)}`;
 
 /** A day and a time as a field of a form has it: 2026-03-29T14:30. */
 export function readMoment(written: string, { moment }: Zone): number | null {

@@ -48,7 +48,9 @@ export const seriesApi = {
     const { entries } = await read(seriesEntriesSchema, `${path(id)}/shots?${query.toString()}`);
     return entries[0] ?? null;
   },
-  /** What became of its times on a day, the last first. */
-  seriesTimes: async (id: string, day: string): Promise<SeriesEntry[]> =>
-    (await read(seriesEntriesSchema, `${path(id)}/times?day=${day}`)).entries,
+  /** What became of its times on a day, the last first: those before a moment where that is said. */
+  seriesTimes: async (id: string, day: string, before?: string): Promise<SeriesEntry[]> => {
+    const query = new URLSearchParams({ day, ...(before && { before }) });
+    return (await read(seriesEntriesSchema, `${path(id)}/times?${query.toString()}`)).entries;
+  },
 };

@@ -2,7 +2,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import type { SeriesDay } from '@/core/contracts/series';
 import { week } from '@/core/series/words';
-import { dayAfter, weekday, writtenDay, type Day } from '@/core/series/zone';
+import { shifted, weeksOf, writtenDay, type Day } from '@/core/values/day';
 import { chosenLook, classes } from '../ui/classes';
 import { formatCount } from '../ui/format';
 import { IconButton } from '../ui/IconButton';
@@ -25,17 +25,6 @@ const partsOf = (written: string): Day => {
 const named = (written: string, how: Intl.DateTimeFormatOptions): string =>
   new Intl.DateTimeFormat(undefined, { ...how, timeZone: 'UTC' }).format(new Date(written));
 
-/** The weeks of a month, from Monday on, as written days. */
-function weeksOf({ year, month }: Day): string[][] {
-  const first = { year, month, day: 1 };
-  const before = (weekday(first) + 6) % 7;
-  const length = new Date(Date.UTC(year, month, 0)).getUTCDate();
-  const weeks = Math.ceil((before + length) / 7);
-  return Array.from({ length: weeks }, (_, w) =>
-    Array.from({ length: 7 }, (_, d) => writtenDay(dayAfter(first, w * 7 + d - before))),
-  );
-}
-
 function told({ taken, unchanged, missed }: SeriesDay): string {
   const parts = [
     taken > 0 && `${formatCount(taken)} taken`,
@@ -50,8 +39,7 @@ export function Calendar({ days, today, chosen, onChoose }: Props) {
   const [month, setMonth] = useState<string | null>(null);
   const shown = partsOf(month ?? chosen);
   const byDay = new Map(days.map((day) => [day.day, day]));
-  const go = (by: number) =>
-    setMonth(writtenDay(dayAfter({ ...shown, month: shown.month + by, day: 1 }, 0)));
+  const go = (by: number) => setMonth(writtenDay(shifted({ ...shown, day: 1 }, { months: by })));
   const title = named(writtenDay({ ...shown, day: 1 }), { month: 'long', year: 'numeric' });
   return (
     <section aria-label="Calendar" className="rounded-[9px] border border-line bg-card p-3">
@@ -77,6 +65,7 @@ export function Calendar({ days, today, chosen, onChoose }: Props) {
       >
         {weeksOf(shown)
           .flat()
+          .map(writtenDay)
           .map((day) => (
             <DayCell
               key={day}

@@ -11,31 +11,29 @@ import { Toggle } from '../ui/Toggle';
 import { Areas, withArea, type Drawing } from './Areas';
 import { DayTimes } from './DayTimes';
 import { Moving } from './Moving';
+import { useDayTimes } from './useDayTimes';
+import { useWatched } from './useWatched';
 import { Looking, type Outline } from './Looking';
 
 interface Props {
   series: Series;
   day: string;
-  onChange: (patch: SeriesPatch) => Promise<void>;
+  /** @returns whether it was done */
+  onChange: (patch: SeriesPatch) => Promise<boolean>;
 }
-
-const AGAIN = 3_000;
 
 type Taken = SeriesEntry & { shot: NonNullable<SeriesEntry['shot']> };
 const isTaken = (entry: SeriesEntry): entry is Taken => entry.shot !== null;
 
 /** A day of a series: its times, and the picture of one of them. */
 export function DayOf({ series, day, onChange }: Props) {
-  const { id, times, onlyChanged } = series;
-  const { answer, problem, again } = useAnswer(
-    async () => (await api.seriesTimes(id, day)).reverse(),
-    `${id} ${day}`,
-    { next: () => AGAIN },
-  );
+  const { id, times } = series;
+  const [watched, watch] = useWatched(series, onChange);
+  const { entries: told, problem, again, earlier } = useDayTimes(id, day);
   const [chosen, setChosen] = useState<string | null>(null);
   const [outlined, setOutlined] = useState(true);
   const [drawing, setDrawing] = useState<Drawing | null>(null);
-  const entries = answer ?? [];
+  const entries = told ?? [];
   const taken = entries.filter(isTaken);
   const entry = entries.find((e) => e.id === chosen) ?? taken.at(-1) ?? entries.at(-1);
   const at = taken.findIndex((e) => e.id === entry?.id);
@@ -49,14 +47,18 @@ export function DayOf({ series, day, onChange }: Props) {
   useKey(['arrowleft', 'arrowright'], ({ key }) => step(key === 'ArrowLeft' ? -1 : 1));
   useKey('enter', () => shot && navigate(`/shots/${shot.shot.id}`));
   useKey('escape', () => (drawing ? setDrawing(null) : navigate('/series')));
-  const watch = (to: OnlyChanged) => void onChange({ onlyChanged: to });
   return (
     <>
       <section aria-label="Times" className="w-[230px] shrink-0 overflow-auto">
         {problem && (
           <Problem action={<Button onClick={again}>Try again</Button>}>{problem}</Problem>
         )}
-        {answer && (
+        {earlier && (
+          <Button className="mb-1 w-full" onClick={earlier}>
+            Earlier times
+          </Button>
+        )}
+        {told && (
           <DayTimes
             entries={entries}
             zone={times.zone}
@@ -84,11 +86,11 @@ export function DayOf({ series, day, onChange }: Props) {
             <Looking
               src={`/api/shots/${shot.shot.id}/picture?format=png&words=0&r=${shot.shot.revision}`}
               name={shot.title ?? 'A picture of the series'}
-              outlines={outlinesOf(found, drawing ? onlyChanged : null)}
+              outlines={outlinesOf(found, drawing ? watched : null)}
               onDrawn={
-                drawing && onlyChanged
+                drawing && watched
                   ? (area) => {
-                      watch(withArea(onlyChanged, drawing, area));
+                      watch(withArea(watched, drawing, area));
                       setDrawing(null);
                     }
                   : null
@@ -101,8 +103,8 @@ export function DayOf({ series, day, onChange }: Props) {
         ) : (
           <p className="p-3 text-soft">{entry?.why ?? 'There is no picture of that time.'}</p>
         )}
-        {onlyChanged && shot && (
-          <Areas watched={onlyChanged} drawing={drawing} onDraw={setDrawing} onChange={watch} />
+        {watched && shot && (
+          <Areas watched={watched} drawing={drawing} onDraw={setDrawing} onChange={watch} />
         )}
       </section>
     </>

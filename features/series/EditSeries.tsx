@@ -6,7 +6,7 @@ import { useSettings } from '../settings/settingsStore';
 import { Button } from '../ui/Button';
 import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
-import { draftOf, firstDraft, inputOf } from './draft';
+import { draftOf, firstDraft, patchOf } from './draft';
 import { NextTimes } from './NextTimes';
 import { SeriesForm } from './SeriesForm';
 
@@ -20,16 +20,15 @@ interface Props {
 export function EditSeries({ series, onClose, onSaved }: Props) {
   const settings = useSettings((s) => s.settings);
   const { source } = series.what;
-  const [draft, setDraft] = useState(() =>
-    draftOf(series, firstDraft(settings, source, series.times.zone)),
-  );
+  // As it was when the form was opened.
+  const [stored] = useState(series);
+  const [before] = useState(() => draftOf(series, firstDraft(settings, source, series.times.zone)));
+  const [draft, setDraft] = useState(before);
   const [opened] = useState(() => Date.now());
   const [problem, setProblem] = useState<string | null>(null);
   const save = async () => {
     try {
-      const { times, ...rest } = inputOf(draft);
-      const { zone, begins, ends, days, when } = { ...series.times, ...times };
-      await api.changeSeries(series.id, { ...rest, times: { zone, begins, ends, days, when } });
+      await api.changeSeries(series.id, patchOf(stored, before, draft));
       onSaved();
     } catch (error) {
       setProblem(messageOf(error));

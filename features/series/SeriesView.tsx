@@ -2,7 +2,8 @@ import { Camera, Pause, PencilLine, Play, Square, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Series, SeriesPatch } from '@/core/contracts/series';
 import { timesInWords } from '@/core/series/words';
-import { writtenDay, zoneOf } from '@/core/series/zone';
+import { zoneOf } from '@/core/series/zone';
+import { writtenDay } from '@/core/values/day';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 import { useAnswer } from '../api/useAnswer';
@@ -41,8 +42,9 @@ export function SeriesView({ id }: { id: string }) {
     document.title = `${series?.name ?? 'Series'} – Rezzik`;
   }, [series?.name]);
   const change = async (patch: SeriesPatch) => {
-    await attempt(() => api.changeSeries(id, patch));
+    const isDone = await attempt(() => api.changeSeries(id, patch));
     again();
+    return isDone;
   };
   const today = series && dayNow(series.times.zone);
   const day = chosen ?? days.answer?.at(-1)?.day ?? today;
@@ -100,7 +102,7 @@ async function attempt(act: () => Promise<unknown>): Promise<boolean> {
 
 interface ActsProps {
   series: Series;
-  onChange: (patch: SeriesPatch) => Promise<void>;
+  onChange: (patch: SeriesPatch) => Promise<boolean>;
   onDone: () => void;
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { seriesSchema } from '@/core/contracts/series';
 import { firstSettings } from '@/core/contracts/settings';
-import { draftOf, firstDraft, inputOf, type Draft } from './draft';
+import { draftOf, firstDraft, inputOf, patchOf, type Draft } from './draft';
 
 const draft = (more: Partial<Draft> = {}): Draft => ({
   ...firstDraft(firstSettings, 'desk', 'Europe/Berlin'),
@@ -60,5 +60,20 @@ describe('what the form says of a series', () => {
       ...{ taken: 0, unchanged: 0, missed: 0, bytes: 0, last: null },
     });
     expect(inputOf(draftOf(stored, draft()))).toEqual(asked);
+  });
+
+  test('only what was changed is sent, and seconds that the form does not show stay', () => {
+    const stored = seriesSchema.parse({
+      ...inputOf(draft()),
+      times: { ...inputOf(draft()).times, begins: '2026-11-29T05:35:20.000Z' },
+      ...{ id: '00000000-0000-4000-8000-000000000000', state: 'running', why: null, next: null },
+      ...{ taken: 0, unchanged: 0, missed: 0, bytes: 0, last: null },
+    });
+    const before = draftOf(stored, draft());
+    expect(patchOf(stored, before, before)).toEqual({});
+    expect(patchOf(stored, before, { ...before, name: 'Other' })).toEqual({ name: 'Other' });
+    expect(patchOf(stored, before, { ...before, count: 20 })).toEqual({
+      times: { ...stored.times, when: { every: 1200, between: null } },
+    });
   });
 });

@@ -1,3 +1,4 @@
+import { deepEqual } from 'fast-equals';
 import { addressProblem, pageSchema, type WayPage } from '@/core/contracts/page';
 import {
   FIRST_SERIES_PATTERN,
@@ -8,6 +9,7 @@ import {
   type Series,
   type SeriesInput,
   type SeriesKind,
+  type SeriesPatch,
   type SeriesWhat,
 } from '@/core/contracts/series';
 import type { Settings } from '@/core/contracts/settings';
@@ -125,6 +127,24 @@ export function timesOfDraft(draft: Draft): SeriesInput['times'] {
     ...{ zone, days: [...days], ends: read(ends) ?? null, ...(first && { begins: first }) },
     when: how === 'at' ? { at: readTimes(at) } : { every: count * unit, between },
   };
+}
+
+/**
+ * What of a series was changed in its form; what was not, somebody may change elsewhere meanwhile.
+ * @throws Error in words for the person
+ */
+export function patchOf({ times: stored }: Series, before: Draft, draft: Draft): SeriesPatch {
+  const [was, { times, ...rest }] = [inputOf(before), inputOf(draft)];
+  const changed = Object.fromEntries(
+    Object.entries(rest).filter(
+      ([name, value]) => !deepEqual(value, was[name as keyof typeof rest]),
+    ),
+  );
+  if (deepEqual(times, was.times)) return changed;
+  // The field shows no seconds: where it was not touched, they stay.
+  const begins = draft.begins === before.begins ? stored.begins : times.begins;
+  const ends = draft.ends === before.ends ? stored.ends : times.ends;
+  return { ...changed, times: { ...stored, ...times, begins: begins ?? stored.begins, ends } };
 }
 
 /** What is asked of the server. @throws Error in words for the person */

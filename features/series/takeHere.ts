@@ -13,7 +13,8 @@ import type { Stilled } from '../take/sources/contract';
 
 /** Looks for what is due so often, ms, where there are series of what this page has, and where not. */
 const SOON = 1_000;
-const SELDOM = 10_000;
+/** A new one is seen before its first time is given up. */
+const SELDOM = 4_000;
 
 /** What this page has now. */
 const had = (): PageSource[] => [
@@ -63,10 +64,10 @@ async function look(): Promise<number> {
 
 /** While this page has a shared screen or a camera, series of it are taken here. */
 export function useSeriesHere(): void {
-  const any = useScreen((s) => s.stream !== null);
+  const screen = useScreen((s) => s.stream !== null);
   const camera = useCamera((s) => s.stream !== null);
   useEffect(() => {
-    if (!any && !camera) return;
+    if (!screen && !camera) return;
     // Timers of a page that is out of sight come once a minute; those of a worker come.
     const clock = new Worker(new URL('../../workers/clock.worker.ts', import.meta.url));
     let next = 0;
@@ -80,5 +81,5 @@ export function useSeriesHere(): void {
       });
     };
     return () => clock.terminate();
-  }, [any, camera]);
+  }, [screen, camera]);
 }

@@ -1,5 +1,4 @@
 import { expect, test } from '@jest/globals';
-import { weeksOf } from './days/weeks';
 import { daysLeft, sayReason } from './sayFound';
 
 test('why a shot was found, in words', () => {
@@ -15,12 +14,4 @@ test('how long a shot stays in the bin', () => {
   expect(daysLeft(at, 7, now + 48 * 3_600_000)).toBe('deleted within the hour');
   expect(daysLeft(at, null, now)).toBeNull();
   expect(daysLeft(null, 7, now)).toBeNull();
-});
-
-test('weeks begin on Monday', () => {
-  // The first of November 2026 is a Sunday (ISO 8601: 2026-W44-7).
-  const weeks = weeksOf({ year: 2026, month: 11 });
-  expect(weeks[0]).toEqual([null, null, null, null, null, null, 1]);
-  expect(weeks.at(-1)).toEqual([30, null, null, null, null, null, null]);
-  expect(weeksOf({ year: 2027, month: 2 })).toHaveLength(4);
 });

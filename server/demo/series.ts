@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { FIRST_SERIES_PATTERN, firstStopAt, seriesWhatSchema } from '@/core/contracts/series';
 import { nextTime, type Times } from '@/core/series/times';
-import { writtenDay, zoneOf } from '@/core/series/zone';
+import { zoneOf } from '@/core/series/zone';
+import { writtenDay } from '@/core/values/day';
 import { timeZone } from '../base/timeZone';
 import { json, sql } from '../db/sql';
 import { deskPicture } from '../series/pictures';

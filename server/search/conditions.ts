@@ -3,7 +3,7 @@ import { sourceLabels, sourceNames, type SourceName } from '@/core/contracts/pro
 import { fold, tokensOf, withSlips } from '@/core/search/fold';
 import { inField, kindToken, sourceToken } from '@/core/search/indexed';
 import { asking, type Asks, type Part, type Query } from '@/core/search/query';
-import type { Day } from '@/core/search/when';
+import type { Day } from '@/core/values/day';
 import { sql } from '../db/sql';
 import type { TagIds } from '../indexing/tagIds';
 

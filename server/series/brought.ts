@@ -1,4 +1,4 @@
-import { provenanceSchema } from '@/core/contracts/provenance';
+import type { Provenance } from '@/core/contracts/provenance';
 import { notFound } from '../base/fault';
 import { readShotForm } from '../shots/readForm';
 import { settleTake } from './log';
@@ -16,10 +16,8 @@ async function waitedFor(id: string): Promise<Due> {
 export async function bringPicture(id: string, request: Request): Promise<void> {
   const due = await waitedFor(id);
   const { picture, provenance } = await readShotForm(request);
-  const taken = provenanceSchema.parse(
-    provenance ?? { source: due.what.source, takenAt: new Date().toISOString() },
-  );
-  const whole = { bytes: Buffer.from(picture), provenance: taken, said: [] };
+  const here: Provenance = { source: due.what.source, takenAt: new Date().toISOString() };
+  const whole = { bytes: Buffer.from(picture), provenance: provenance ?? here, said: [] };
   try {
     await settlePicture(due, whole, request.signal);
   } catch (error) {

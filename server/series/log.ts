@@ -3,13 +3,17 @@ import type postgres from 'postgres';
 import type { z } from 'zod';
 import type { SeriesDay, SeriesEntry, seriesQuerySchema } from '@/core/contracts/series';
 import type { Span, Times } from '@/core/series/times';
-import { writtenDay, zoneOf } from '@/core/series/zone';
+import { zoneOf } from '@/core/series/zone';
+import { writtenDay } from '@/core/values/day';
 import { sql } from '../db/sql';
 import { addDue } from '../jobs/queue';
 
 /** The kinds of job: web pages are taken one at a time, beside what is quick. */
 export const QUICK = 'series';
 export const PAGE = 'series-page';
+
+/** A time that came to its turn too late. */
+export const BUSY_BEFORE = 'The computer was busy with what came before.';
 
 type Entry = Pick<SeriesEntry, 'outcome'> & {
   why?: string;

@@ -8,7 +8,7 @@ const CLAIM = 20;
 const UNCLAIMED = 10_000;
 
 /** What a page takes now that has some of the sources; no other page gets the same. */
-export async function claimDue(sources: readonly PageSource[]): Promise<PageDue> {
+export async function claimForPage(sources: readonly PageSource[]): Promise<PageDue> {
   const named = [...sources];
   const [due] = await sql()<NonNullable<PageDue['due']>[]>`
     update series_times t set claimed_until = now() + ${CLAIM} * interval '1 second'

@@ -12,16 +12,13 @@ import { run } from '../pool/pool';
 import { checkPagesAllowed } from '../pages/reachNow';
 import { storeShot } from '../shots/store';
 import { thenSaid } from '../take/then';
-import { PAGE, QUICK, settleTake } from './log';
+import { BUSY_BEFORE, PAGE, QUICK, settleTake } from './log';
 import { takePicture, type Picture } from './pictures';
 import { getDue, type Due } from './rows';
+import { lookingSince } from './tick';
 
 const TOO_LATE = 'Rezzik was ended in the middle of it.';
-const BUSY = 'The computer was busy with what came before.';
 const ENDED = 'It was paused or ended before it was taken.';
-
-/** Since when this process has been there: what it was too late for, it was busy for. */
-const begun = Date.now();
 
 /** The last picture that a series took; null where there is none any more. */
 async function lastPicture({ seriesId }: Due): Promise<Buffer | null> {
@@ -70,7 +67,7 @@ async function isOver({ id, shot, at, times, byHand, state }: Due): Promise<bool
   if (await isStored(shot)) await settleTake(id, 'taken');
   else if (!byHand && state !== 'running') await settleTake(id, 'missed', { why: ENDED });
   else if (!byHand && Date.now() - at > lateness(times))
-    await settleTake(id, 'missed', { why: at < begun ? TOO_LATE : BUSY });
+    await settleTake(id, 'missed', { why: at < lookingSince() ? TOO_LATE : BUSY_BEFORE });
   else return false;
   return true;
 }

@@ -1,9 +1,9 @@
-import { settle, type Settled } from '@/core/series/settle';
+import { settle, SLACK, type Settled } from '@/core/series/settle';
 import { isOfPage, type SeriesWhat } from '@/core/contracts/series';
 import { shared } from '../base/shared';
 import { sql } from '../db/sql';
 import { begin, workDue } from '../jobs/run';
-import { addMissed, addTake, note, oneAt, PAGE, QUICK } from './log';
+import { addMissed, addTake, BUSY_BEFORE, note, oneAt, PAGE, QUICK } from './log';
 import { missUnclaimed } from './ofPage';
 import { holdDue, nextDue, type Held } from './rows';
 import type postgres from 'postgres';
@@ -15,8 +15,6 @@ const SHORTEST = 20;
 const AGAIN = 5 * SECOND;
 /** Looks that lie further apart were not made by a computer that was awake, ms. */
 const ASLEEP = 40 * SECOND;
-/** A clock that is put right by less was not set back, ms. */
-const SLACK = 5 * SECOND;
 /** Done jobs are of no use any more after a while. */
 const TIDY = 600 * SECOND;
 
@@ -41,6 +39,9 @@ const kept = shared<Kept>('series', () => ({
 export const jobKind = (source: SeriesWhat['source']): string | null =>
   isOfPage(source) ? null : source === 'web' ? PAGE : QUICK;
 
+/** Since when this process looks: what was due before, nobody saw. */
+export const lookingSince = (): number => kept.begun;
+
 const BUSY = 'The take before was still going on.';
 const NOT_HAD = 'No tab of Rezzik had it then, or it was still busy with the time before.';
 
@@ -51,7 +52,7 @@ function whyMissed(at: number, now: number): string {
     return kept.failed
       ? 'The database did not answer.'
       : 'The computer was asleep, or its clock was set forward.';
-  return 'The computer was busy with what came before.';
+  return BUSY_BEFORE;
 }
 
 const OVER = 'Its time is over.';
@@ -106,6 +107,7 @@ async function goOn(
   await tx`update series set due_at = ${date(due)}, last_at = ${date(last)} where id = ${id}`;
   if (due === null) await tx`update series set state = 'ended', why = ${OVER} where id = ${id}`;
 }
+
 /** Deals with everything that is due. @param now the clock, ms since 1970 */
 export async function tick(now = Date.now()): Promise<void> {
   const dealSome = () =>

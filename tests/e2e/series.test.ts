@@ -152,6 +152,7 @@ test('what is watched and what is ignored is drawn on its picture, or given by n
     .release()
     .perform();
   await app.sees('Watched is one area');
+  await app.until('it is stored', async () => Boolean((await now(id)).onlyChanged?.watch));
   const { onlyChanged } = await now(id);
   expect(onlyChanged?.watch?.x).toBeCloseTo(190, -1);
   expect(onlyChanged?.watch?.width).toBeCloseTo(380, -1);
@@ -163,10 +164,35 @@ test('what is watched and what is ignored is drawn on its picture, or given by n
   await app.click('Ignore an area');
   await app.click('give it by numbers');
   await app.sees('one is ignored');
+  await app.until('it is stored', async () => (await now(id)).onlyChanged?.ignore.length === 1);
   expect((await now(id)).onlyChanged?.ignore).toEqual([{ x: 0, y: 0, width: 200, height: 100 }]);
+  // One right after the other: neither is lost.
+  await app.type('Left', '7');
+  await app.type('Width', '90', Key.TAB);
+  await app.until('both are stored', async () => {
+    const watch = (await now(id)).onlyChanged?.watch;
+    return watch?.x === 7 && watch.width === 90;
+  });
   await app.click('No longer: Ignored 1');
   await app.until('gone', async () => (await now(id)).onlyChanged?.ignore.length === 0);
 }, 60_000);
+
+test('of a day with many times the earlier ones are shown when asked for', async () => {
+  const { id } = await begun({
+    what: { source: 'desk', kind: 'window', window: 'Nothing like it' },
+  });
+  const many = 203;
+  for (let i = 0; i < many; i += 1) await post(`/api/series/${id}/now`, {});
+  await app.until('all are missed', async () => (await now(id)).missed === many);
+  await app.go(`/series/${id}`);
+  const listed = () =>
+    browser.driver
+      .findElements(By.css('[aria-label="Times of the day"] [role="radio"]'))
+      .then(({ length }) => length);
+  await app.until('the last ones', async () => (await listed()) === 200);
+  await app.click('Earlier times');
+  await app.until('all of them', async () => (await listed()) === many);
+}, 90_000);
 
 test('is changed in its form, and what cannot be is said there with nothing lost', async () => {
   const { id } = await begun();

@@ -5,7 +5,14 @@ import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Pop } from '../../ui/Pop';
 import { classes } from '../../ui/classes';
-import { shifted, textOf, two, weeksOf, type Month } from './weeks';
+import {
+  shifted,
+  weeksOf,
+  writtenDay,
+  writtenMonth,
+  type Day,
+  type Month,
+} from '@/core/values/day';
 import { useAnswer } from '../../api/useAnswer';
 import { Problem } from '../../ui/Problem';
 
@@ -34,7 +41,7 @@ export function Calendar({ onDay }: { onDay: (day: string) => void }) {
   );
 }
 
-function isToday({ year, month }: Month, day: number): boolean {
+function isToday({ year, month, day }: Day): boolean {
   const now = new Date();
   return now.getFullYear() === year && now.getMonth() + 1 === month && now.getDate() === day;
 }
@@ -47,10 +54,9 @@ function MonthView({ onDay }: { onDay: (day: string) => void }) {
     const now = new Date();
     return { year: now.getFullYear(), month: now.getMonth() + 1 };
   });
-  const { answer, problem } = useAnswer(() => api.daysOf(textOf(month)), textOf(month));
+  const { answer, problem } = useAnswer(() => api.daysOf(writtenMonth(month)), writtenMonth(month));
   const days = answer ?? [];
-  const countOf = (day: number): number =>
-    days.find((one) => one.day === `${textOf(month)}-${two(day)}`)?.shots ?? 0;
+  const countOf = (day: Day): number => days.find((one) => one.day === writtenDay(day))?.shots ?? 0;
   const key = (event: KeyboardEvent<HTMLButtonElement>) => {
     const by = steps[event.key];
     if (!by) return;
@@ -62,13 +68,19 @@ function MonthView({ onDay }: { onDay: (day: string) => void }) {
     <>
       {problem && <Problem>{problem}</Problem>}
       <div className="mb-2 flex items-center">
-        <IconButton label="Month before" onClick={() => setMonth((m) => shifted(m, -1))}>
+        <IconButton
+          label="Month before"
+          onClick={() => setMonth((m) => shifted({ ...m, day: 1 }, { months: -1 }))}
+        >
           <ChevronLeft size={18} strokeWidth={1.75} />
         </IconButton>
         <p role="status" data-month className="grow text-center font-name">
           {nameOf(month)}
         </p>
-        <IconButton label="Month after" onClick={() => setMonth((m) => shifted(m, 1))}>
+        <IconButton
+          label="Month after"
+          onClick={() => setMonth((m) => shifted({ ...m, day: 1 }, { months: 1 }))}
+        >
           <ChevronRight size={18} strokeWidth={1.75} />
         </IconButton>
       </div>
@@ -87,13 +99,13 @@ function MonthView({ onDay }: { onDay: (day: string) => void }) {
             <tr key={i}>
               {week.map((day, j) => (
                 <td key={j} className="p-0.5">
-                  {day !== null && (
+                  {day.month === month.month && (
                     <button
                       type="button"
-                      data-day={day}
-                      autoFocus={isToday(month, day)}
+                      data-day={day.day}
+                      autoFocus={isToday(day)}
                       onKeyDown={key}
-                      onClick={() => onDay(`${textOf(month)}-${two(day)}`)}
+                      onClick={() => onDay(writtenDay(day))}
                       className={classes(
                         'flex h-9 w-full flex-col items-center justify-center rounded-[6px] border text-[13px] leading-none',
                         countOf(day)
@@ -101,7 +113,7 @@ function MonthView({ onDay }: { onDay: (day: string) => void }) {
                           : 'border-transparent text-soft hover:bg-tint',
                       )}
                     >
-                      {day}
+                      {day.day}
                       <span className="sr-only"> {nameOf(month)}, </span>
                       <span
                         className={classes(

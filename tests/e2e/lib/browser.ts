@@ -17,6 +17,8 @@ interface Wish {
   args?: string[];
 }
 
+const HEADLESS = '/usr/lib/chromium/chromium-headless-shell';
+
 /** Where the app under test is. */
 export const appUrl = (): string => {
   const url = process.env.REZZIK_URL;
@@ -30,8 +32,9 @@ export async function openBrowser(wish: Wish = {}): Promise<Browser> {
   const profile = display && mkdtempSync(join(tmpdir(), 'rezzik-browser-'));
   const options = new Options();
   // Without a display the same Chromium without windows of its own, which computes less. Its profile
-  // is of ChromeDriver's making, new each time.
-  options.setChromeBinaryPath(display ? '/usr/bin/chromium' : '/usr/bin/chromium-headless-shell');
+  // is of ChromeDriver's making, new each time. The program itself: what Debian has on the path is a
+  // script that waits for it, and ChromeDriver would end that alone.
+  options.setChromeBinaryPath(display ? '/usr/bin/chromium' : HEADLESS);
   options.addArguments(
     '--no-sandbox',
     '--disable-quic',

@@ -1,9 +1,9 @@
 import { dueQuerySchema } from '@/core/contracts/series';
 import { readJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
-import { claimDue } from '@/server/series/ofPage';
+import { claimForPage } from '@/server/series/ofPage';
 
 export const POST = route(async (request) => {
   const { sources } = await readJson(request, dueQuerySchema);
-  return Response.json(await claimDue(sources));
+  return Response.json(await claimForPage(sources));
 });
