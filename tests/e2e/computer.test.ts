@@ -91,8 +91,9 @@ test('a long page of a window: one click of the wheel by hand, then it scrolls b
   await app
     .until('its end', async () => (await said()).includes('The end is reached'), 80_000)
     .catch(async (error: unknown) => {
-      const words = await browser.driver.findElement(By.css('main')).getText();
-      throw new Error(`The page says: ${words.slice(0, 2_000)}`, { cause: error });
+      const told = By.css('main output, main [role="alert"], [aria-label="What is had"]');
+      const words = (await browser.driver.findElements(told)).map((one) => one.getText());
+      throw new Error(`The page says: ${(await Promise.all(words)).join(' · ')}`, { cause: error });
     });
   const last = await display.pixels(rows);
   // The pointer is back where the hand left it.
