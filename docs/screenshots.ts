@@ -238,9 +238,14 @@ test('the main views', async () => {
   await app.atRest();
   await picture('series');
 
-  await app.go('/setup/routines');
-  await app.sees('Slip for the shop');
-  await picture('setup-routines');
+  await app.go(`/clips/${await demoShot('A sensor fails')}`);
+  await app.sees('Begin here');
+  await app.until('its small pictures', () => app.has('[aria-label="Time line"] img'));
+  await app.keys(...Array.from({ length: 8 }, () => Key.ARROW_RIGHT), '[');
+  await app.keys(Key.END, ...Array.from({ length: 12 }, () => Key.ARROW_LEFT));
+  for (let i = 0; i < 6; i += 1) await app.chord(Key.SHIFT, Key.ARROW_LEFT);
+  await app.atRest();
+  await picture('clip');
 
   await browser.driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
     features: [{ name: 'prefers-color-scheme', value: 'dark' }],

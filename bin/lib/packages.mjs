@@ -63,6 +63,8 @@ const known = {
   'librsvg2-bin': () => onPath('rsvg-convert'),
   docx2txt: () => onPath('docx2txt'),
   unzip: () => onPath('unzip'),
+  // Makes clips of what is recorded, and writes them.
+  ffmpeg: () => onPath('ffmpeg'),
 };
 
 /** Programs and pages that nobody here has looked at: what is found and read is measured on them. */
@@ -88,11 +90,12 @@ export const toServe = ['postgresql'];
 /** Offered: Rezzik works without them, and then something is slower or less. */
 const without = {
   'tesseract-ocr': 'words in pictures are read slower',
+  ffmpeg: 'what is recorded waits until it is there',
   'chromium-headless-shell': 'no web page can be taken by its address',
 };
 /** Either of Debian's two takes pages. */
 export const browsers = () => (onPath('chromium') ? [] : ['chromium-headless-shell']);
-export const wished = () => ['tesseract-ocr', ...browsers()];
+export const wished = () => ['tesseract-ocr', 'ffmpeg', ...browsers()];
 export const toTest = Object.keys(known);
 
 /**

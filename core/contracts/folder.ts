@@ -74,12 +74,15 @@ export const copyInputSchema = z.strictObject({
   name: namePattern.optional(),
 });
 
+/** Of kept files: pictures, and films of clips. */
+export const copyFormats = [...formatNames, 'webm', 'mp4', 'apng'] as const;
+
 export const copySchema = z.object({
   id: z.uuid(),
   path: z.string(),
   bytes: z.int(),
   sha256: z.string(),
-  format: z.enum(formatNames),
+  format: z.enum(copyFormats),
   folderName: z.string().nullable(),
   /** Its file is called by an earlier name of the shot. */
   behind: z.boolean(),

@@ -29,6 +29,8 @@ export const shotSchema = z.object({
   width: z.int(),
   height: z.int(),
   binnedAt: z.iso.datetime().nullable(),
+  /** It is the first picture of a clip. */
+  clip: z.literal(true).optional(),
 });
 export type Shot = z.infer<typeof shotSchema>;
 
@@ -77,6 +79,8 @@ export const shotSummarySchema = z.object({
   copies: z.int(),
   /** Names, in the order of the alphabet. */
   tags: z.array(z.string()),
+  /** Of a clip: how long it is, seconds. */
+  seconds: z.number().optional(),
   /** Why it was found, where something was asked for. */
   found: reasonSchema.optional(),
 });

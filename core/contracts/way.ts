@@ -20,12 +20,13 @@ export const kindNames = [
   'long',
   'series',
   'back',
+  'clip',
 ] as const;
 export type Kind = (typeof kindNames)[number];
 
 /** It is chosen on a picture that is still already: the others are of what moves, or comes later. */
 export const isOnStill = (kind: Kind): boolean =>
-  kind !== 'long' && kind !== 'series' && kind !== 'back';
+  kind !== 'long' && kind !== 'series' && kind !== 'back' && kind !== 'clip';
 
 export const kindLabels: Record<Kind, string> = {
   full: 'Full screen',
@@ -37,6 +38,7 @@ export const kindLabels: Record<Kind, string> = {
   long: 'Long page',
   series: 'Series',
   back: 'Look back',
+  clip: 'Clip',
 };
 
 export const shapeNames = ['loop', 'polygon', 'oval'] as const;

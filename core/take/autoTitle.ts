@@ -13,6 +13,7 @@ const words: Record<Kind, string> = {
   long: 'Long page',
   series: 'Screen',
   back: 'Screen',
+  clip: 'Clip',
 };
 
 /** Where Full screen takes something else. */

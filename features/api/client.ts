@@ -6,6 +6,7 @@ import { sendingApi } from './sending';
 import { foldersApi } from './folders';
 import { displayApi } from './display';
 import { archivesApi } from './archives';
+import { clipsApi } from './clips';
 import { guidesApi } from './guides';
 import { looksApi } from './looks';
 import { pagesApi } from './pages';
@@ -26,6 +27,7 @@ export const api = {
   ...looksApi,
   ...guidesApi,
   ...seriesApi,
+  ...clipsApi,
   ...archivesApi,
   ...roomApi,
 };

@@ -12,6 +12,11 @@ const others = {
   'take.long': { group: 'Take', label: 'Long page', first: '7' },
   'take.series': { group: 'Take', label: 'Series', first: '8' },
   'take.back': { group: 'Take', label: 'Look back', first: '9' },
+  'take.clip': { group: 'Take', label: 'Clip', first: '0' },
+  'clip.begin': { group: 'Clip', label: 'Begin here', first: '[' },
+  'clip.end': { group: 'Clip', label: 'End here', first: ']' },
+  'clip.cut': { group: 'Clip', label: 'Cut out', first: '/' },
+  'clip.still': { group: 'Clip', label: 'Pick a still', first: 'i' },
   'take.again': { group: 'Anywhere', label: 'Throw away and take again', first: 'shift+t' },
   'still.colour': { group: 'On the stilled picture', label: 'Pick colour', first: 'i' },
   'still.measure': { group: 'On the stilled picture', label: 'Measure', first: 'm' },
@@ -116,6 +121,7 @@ const together: Record<ActionGroup, string> = {
   'Mark: arrange': 'mark',
   'Mark: look': 'mark',
   Keep: 'mark',
+  Clip: 'clip',
 };
 
 /** The key of an action: the person's own, else the first one; empty for none. */

@@ -3,6 +3,7 @@ import type { Shot } from '@/core/contracts/shot';
 import { sameDocument } from '@/core/document/sameDocument';
 import type { Step } from '@/core/document/steps';
 import type { History } from '@/core/document/history';
+import { navigate } from '../thread/navigate';
 import { loadShaper } from '@/workers/loadShaper';
 import { api } from '../api/client';
 import type { Draft } from '../outbox/db';
@@ -71,7 +72,10 @@ export async function openShot(id: string, stillWanted: () => boolean): Promise<
     api.steps(id),
     fresh?.picture ?? api.frame(id).then(decodeFrame),
   ]);
-  if (stillWanted()) await openStored(shot, steps, frame, drafts, stillWanted);
+  if (!stillWanted()) return;
+  // What moves is looked at, trimmed and kept in a view of its own.
+  if (shot.clip) return navigate(`/clips/${id}`, 'replace');
+  await openStored(shot, steps, frame, drafts, stillWanted);
 }
 
 async function openStored(

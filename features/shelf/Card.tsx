@@ -1,4 +1,6 @@
 import type { KeyboardEvent } from 'react';
+import { Video } from 'lucide-react';
+import { clockOf } from '@/core/clip/clock';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { Thumbnail } from '../pictures/Thumbnail';
 import { classes } from '../ui/classes';
@@ -57,6 +59,13 @@ export function Card({ shot, ...props }: CardProps & { shot: ShotSummary }) {
         >
           <Thumbnail shot={shot} />
           <Hits shot={shot} />
+          {shot.seconds !== undefined && (
+            <span className="absolute right-1.5 bottom-1.5 flex items-center gap-1 rounded-[5px] bg-ink px-1.5 font-measure text-[13px] text-on-ink">
+              <Video size={13} strokeWidth={2} aria-hidden />
+              <span className="sr-only">Clip, </span>
+              {clockOf(shot.seconds)}
+            </span>
+          )}
         </span>
         <span className={classes('mt-1 block truncate font-bold', small && 'text-[13px]')}>
           {shot.title}

@@ -6,8 +6,9 @@ import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
 import { Pop } from '../ui/Pop';
-import { followLink } from '../thread/navigate';
+import { followLink, usePath } from '../thread/navigate';
 import { bringForward, dismiss, dropOld, useNotices, type Notice } from '../notices/noticeStore';
+import { RecordingSign } from '../take/clip/Recording';
 import { HoldingSign } from '../take/back/HoldingSign';
 import { STATUS_SLOT } from '../thread/statusSlot';
 import { TrailButton } from './Trail';
@@ -19,6 +20,7 @@ import { TrailButton } from './Trail';
 export function AnswerLine() {
   const notices = useNotices((s) => s.notices);
   const rests = useRef(false);
+  const path = usePath();
   useEffect(() => {
     const timer = setInterval(() => {
       if (!rests.current) dropOld(Date.now());
@@ -42,6 +44,7 @@ export function AnswerLine() {
       >
         {shown && <Answer key={shown.key} notice={shown} others={notices.length - 1} />}
       </div>
+      {!path.startsWith('/take') && <RecordingSign />}
       <HoldingSign />
       <TrailButton />
     </footer>

@@ -8,7 +8,7 @@ import { Key } from '../ui/Key';
 import { Modal } from '../ui/Modal';
 import { followLink, usePath } from '../thread/navigate';
 
-type View = 'take' | 'mark' | 'keep' | 'shelf';
+type View = 'take' | 'mark' | 'keep' | 'shelf' | 'clip';
 
 interface Group {
   title: string;
@@ -16,7 +16,7 @@ interface Group {
   keys: [string, string][];
 }
 
-const everywhere: readonly View[] = ['take', 'mark', 'keep', 'shelf'];
+const everywhere: readonly View[] = ['take', 'mark', 'keep', 'shelf', 'clip'];
 
 const viewsOf: Record<ActionGroup, readonly View[]> = {
   Take: ['take'],
@@ -26,6 +26,7 @@ const viewsOf: Record<ActionGroup, readonly View[]> = {
   'Mark: arrange': ['mark'],
   'Mark: look': ['mark'],
   Keep: ['mark', 'keep'],
+  Clip: ['clip'],
 };
 
 /** Keys that cannot be changed, since they mean the same everywhere. */
@@ -54,6 +55,18 @@ const fixed: Group[] = [
       ['Window by its name', 'Letters'],
       ['Part: out, in', '↑ ↓, wheel'],
       ['Copy what is read off', `${modifier} C`],
+    ],
+  },
+  {
+    title: 'Over the film',
+    views: ['clip'],
+    keys: [
+      ['Play, pause', 'Space'],
+      ['Picture by picture', '← →'],
+      ['To the next change', `${modifier} ← →`],
+      ['Choose a stretch', 'Shift ← →, drag'],
+      ['Its begin, its end', 'Home, End'],
+      ['Keep it', `${modifier} Enter`],
     ],
   },
   {

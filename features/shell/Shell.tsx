@@ -3,6 +3,7 @@
 import './noEval';
 import { Tooltip } from 'radix-ui';
 import { useEffect } from 'react';
+import { ClipView } from '../clips/ClipView';
 import { CompareView } from '../compare/CompareView';
 import { GuidesView } from '../guides/GuidesView';
 import { GuideView } from '../guides/GuideView';
@@ -36,6 +37,8 @@ const SHOT = /^\/shots\/([0-9a-f-]{36})(\/keep)?$/i;
 const GUIDE = /^\/guides\/([0-9a-f-]{36})$/i;
 
 const SERIES = /^\/series\/([0-9a-f-]{36})$/i;
+
+const CLIP = /^\/clips\/([0-9a-f-]{36})$/i;
 
 const COMPARE = /^\/compare\/([0-9a-f-]{36})(?:,([0-9a-f-]{36}))?$/i;
 
@@ -80,6 +83,8 @@ function View({ path }: { path: string }) {
   const [, guide] = GUIDE.exec(path) ?? [];
   if (guide) return <GuideView key={guide} id={guide.toLowerCase()} />;
   if (path.startsWith('/guides')) return <GuidesView />;
+  const [, clip] = CLIP.exec(path) ?? [];
+  if (clip) return <ClipView key={clip} id={clip.toLowerCase()} />;
   const [, series] = SERIES.exec(path) ?? [];
   if (series) return <SeriesView key={series} id={series.toLowerCase()} />;
   if (path === '/series/new') return <NewSeriesView />;

@@ -11,7 +11,8 @@ import { kinds } from './kinds';
 import { describeWay, readRoutines, runRoutine, useRoutines } from './routineStore';
 import { changeWay, useSettings } from '../settings/settingsStore';
 import { useTake } from './takeState';
-import { cancelTake, startTake } from './takeStore';
+import { useRecording } from './clip/state';
+import { cancelTake, takeOrEnd } from './takeStore';
 import { Button } from '../ui/Button';
 import { useSmall } from '../small/smallWindow';
 
@@ -47,6 +48,8 @@ function Control() {
   const routines = useRoutines((s) => s.routines);
   const phase = useTake((s) => s.phase);
   const on = useBack((s) => s.on);
+  const recording = useRecording((s) => s.now);
+  const endsHere = recording !== null && way.kind === 'clip';
   const [routine, setRoutine] = useState('');
   useEffect(() => void readRoutines().catch(() => undefined), []);
   const chosen = routines.find((r) => r.id === routine);
@@ -101,9 +104,10 @@ function Control() {
           look="next"
           className="h-11"
           icon={<Aperture size={18} strokeWidth={1.75} />}
-          onClick={() => take(() => (chosen ? runRoutine(chosen) : startTake()))}
+          disabled={recording?.ending}
+          onClick={() => take(() => (chosen && !recording ? runRoutine(chosen) : takeOrEnd()))}
         >
-          Take
+          {endsHere ? 'End the clip' : 'Take'}
         </Button>
       ) : (
         <Button className="h-11" icon={<X size={18} strokeWidth={1.75} />} onClick={cancelTake}>

@@ -20,7 +20,8 @@ import { changeSettings, changeWay, useSettings } from '../settings/settingsStor
 import type { Abilities } from './sources/contract';
 import { sources } from './sources/list';
 import { useTake } from './takeState';
-import { cancelTake, changeKind, startTake } from './takeStore';
+import { cancelTake, changeKind, takeOrEnd } from './takeStore';
+import { useRecording } from './clip/state';
 import { HoldToggle } from './back/HoldToggle';
 import { takeMoments } from './several';
 import { Then } from './Then';
@@ -40,6 +41,8 @@ export function TakePanel() {
   const phase = useTake((s) => s.phase);
   const problem = useTake((s) => s.problem);
   const startKey = useKeyOf('take.start');
+  const recording = useRecording((s) => s.now);
+  const isEnding = recording?.ending === true && kind === 'clip';
   return (
     <aside
       aria-label="How to take"
@@ -53,11 +56,14 @@ export function TakePanel() {
               look="next"
               hint={keyLabel(startKey)}
               className="h-12 min-w-0 grow px-2 text-base leading-5 !whitespace-normal"
-              onClick={() => startTake()}
+              disabled={isEnding}
+              onClick={takeOrEnd}
             >
-              {kind === 'window' && inUse
-                ? 'Take the window in use'
-                : (kind === 'full' && sources[source].full?.take) || kindFacts(kind).take}
+              {recording && kind === 'clip'
+                ? 'End the clip'
+                : kind === 'window' && inUse
+                  ? 'Take the window in use'
+                  : (kind === 'full' && sources[source].full?.take) || kindFacts(kind).take}
             </Button>
             <IconButton
               label="Small control"
@@ -84,7 +90,8 @@ export function TakePanel() {
           <>
             <Delay />
             <Pointer />
-            <Then />
+            {/* A clip opens in a view of its own. */}
+            {kind !== 'clip' && <Then />}
           </>
         )}
       </div>
@@ -127,7 +134,7 @@ function useAbilities(): Abilities {
 
 /** What a source must be able to do for a kind. */
 const abilityOf: Partial<Record<Kind, Exclude<keyof Abilities, 'pointer'>>> = {
-  ...{ window: 'windows', long: 'long', series: 'series', back: 'back' },
+  ...{ window: 'windows', long: 'long', series: 'series', back: 'back', clip: 'clip' },
 };
 
 function KindChoice({ facts }: { facts: KindFacts }) {
@@ -238,7 +245,8 @@ function KindOptions() {
 }
 
 function Pointer() {
-  const { pointer } = useSettings((s) => s.settings.way);
+  const { pointer, kind } = useSettings((s) => s.settings.way);
+  const isClip = kind === 'clip';
   const can = useAbilities().pointer;
   const not = typeof can === 'object' && 'not' in can ? can.not : null;
   const asked = typeof can === 'object' && 'asked' in can ? can : null;
@@ -246,7 +254,7 @@ function Pointer() {
     <section className="border-b border-line py-2">
       <Toggle
         label="Pointer"
-        note={not ?? asked?.asked ?? 'As a piece you can move'}
+        note={not ?? asked?.asked ?? (isClip ? 'Drawn into the clip' : 'As a piece you can move')}
         checked={!not && pointer}
         disabled={Boolean(not)}
         onChange={(on) => {

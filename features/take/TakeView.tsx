@@ -26,7 +26,9 @@ import { SheetChip } from './SheetChip';
 import { TakePanel } from './TakePanel';
 import { useLaunch } from './useLaunch';
 import { useTake } from './takeState';
-import { cancelTake, dropTake, startTake } from './takeStore';
+import { cancelTake, dropTake, takeOrEnd } from './takeStore';
+import { Recording } from './clip/Recording';
+import { useRecording } from './clip/state';
 
 const icon = { size: 16, strokeWidth: 1.75, className: 'shrink-0' };
 
@@ -45,7 +47,8 @@ export function TakeView() {
   const dragged = useBringing(openInMark);
   useLaunch();
   const ready = phase.name === 'ready';
-  useAction('take.start', () => startTake(), { enabled: ready });
+  const recording = useRecording((s) => s.now !== null);
+  useAction('take.start', takeOrEnd, { enabled: ready });
   useKey('escape', cancelTake, { enabled: !ready });
   const taking = phase.name === 'stilling' ? phase.way?.source : undefined;
   const { Live } = sources[taking ?? source];
@@ -102,10 +105,16 @@ export function TakeView() {
             <LongView way={phase.way} />
           ) : (
             <>
-              <Live {...(ready ? { take: () => startTake() } : { stop: cancelTake })} />
+              <Live {...(ready ? { take: takeOrEnd } : { stop: cancelTake })} />
               <LeftBehind />
-              <Routines />
-              <LastTaken />
+              {recording ? (
+                <Recording />
+              ) : (
+                <>
+                  <Routines />
+                  <LastTaken />
+                </>
+              )}
             </>
           )}
           <Countdown />

@@ -8,6 +8,7 @@ import {
   ScrollText,
   SquareDashedMousePointer,
   SquareMousePointer,
+  Video,
   type LucideIcon,
 } from 'lucide-react';
 import { kindLabels, type Kind } from '@/core/contracts/way';
@@ -85,6 +86,13 @@ const facts: readonly Facts[] = [
     take: 'Look back',
     icon: Clapperboard,
     action: 'take.back',
+  },
+  {
+    name: 'clip',
+    note: 'What moves, recorded',
+    take: 'Record',
+    icon: Video,
+    action: 'take.clip',
   },
 ];
 

@@ -10,6 +10,8 @@ import { prepareThumb } from '../pictures/thumbs';
 import type { Choice } from './choice';
 import { isCurrent, nextAttempt } from './attempt';
 import { atOnce } from './atOnce';
+import { endRecording, startRecording } from './clip/record';
+import { useRecording } from './clip/state';
 import { finishTake } from './finish';
 import { useBack } from './back/backState';
 import { closeFilm, openFilm } from './back/hold';
@@ -118,6 +120,7 @@ export function neededDisplay(way: Way): string {
 async function still(mine: number, way: Way, held?: string): Promise<void> {
   if (way.kind === 'long') return watch(mine, way);
   if (way.kind === 'back') return lookBack(mine, way);
+  if (way.kind === 'clip') return record(mine, way);
   useTake.setState({ phase: { name: 'stilling', way } });
   const { signal } = stilling;
   try {
@@ -166,6 +169,29 @@ async function lookBack(mine: number, way: Way): Promise<void> {
   } catch (error) {
     if (!isCurrent(mine)) return;
     useTake.setState({ phase: { name: 'ready' }, problem: whyNotStill(error), running: null });
+  }
+}
+
+/** Enter, and the saffron button: a clip that is recorded is ended, all else is taken. */
+export function takeOrEnd(): void {
+  if (endsClip()) void endRecording();
+  else startTake();
+}
+
+/** The next step of what is chosen is the end of what is recorded. */
+export const endsClip = (): boolean =>
+  useRecording.getState().now !== null && useSettings.getState().settings.way.kind === 'clip';
+
+/** What moves is recorded, until it is ended. */
+async function record(mine: number, way: Way): Promise<void> {
+  useTake.setState({ phase: { name: 'stilling', way } });
+  try {
+    await startRecording(way);
+    if (isCurrent(mine)) useTake.setState({ phase: { name: 'ready' }, running: null });
+    else await endRecording({ bin: true });
+  } catch (error) {
+    if (!isCurrent(mine)) return;
+    useTake.setState({ phase: { name: 'ready' }, problem: messageOf(error), running: null });
   }
 }
 

@@ -31,6 +31,7 @@ import { addSearch } from '../search/saved';
 import { storeShot } from '../shots/store';
 import { setTags } from '../tags/tags';
 import { longRegister } from './longPage';
+import { fillClips } from './clips';
 import { fillGuides } from './guides';
 import { fillSeries } from './series';
 import { demoShots, type DemoShot } from './shots';
@@ -120,6 +121,7 @@ export async function fillDemo(now = new Date()): Promise<void> {
   }
   await fillGuides(fixedId('Guides'));
   await fillSeries(fixedId('series'), now);
+  await fillClips(fixedId, now);
 }
 
 async function storeDemoShot(id: string, shot: DemoShot, index: number, now: Date): Promise<void> {

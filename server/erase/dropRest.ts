@@ -55,6 +55,9 @@ export async function besides(id: string): Promise<Besides> {
   };
 }
 
+const OF_CLIP =
+  'This is the first picture of a clip, whose film shows all of it. Delete the clip for good instead.';
+
 /**
  * Drops for good what the shot does not show: what lies outside its view and under its Hide marks.
  * A new frame takes the old one's place; the old one, its thumbnail and the steps of undo are erased.
@@ -63,6 +66,8 @@ export async function besides(id: string): Promise<Besides> {
  */
 export async function dropTheRest(id: string, revision: number, others: boolean): Promise<number> {
   const sharing = others ? await sharingShots(id) : [];
+  const films = await sql()`select 1 from clips where shot_id = any(${[id, ...sharing]})`;
+  if (films.length > 0) throw new Fault(409, 'is-clip', OF_CLIP);
   const next = await dropOne(id, revision);
   for (const other of sharing) await dropOne(other, (await getShot(other)).revision);
   // It may lie in what was kept before a migration.

@@ -1,35 +1,12 @@
-import type { Size } from '@/core/geometry/size';
-import { randomUUID } from 'node:crypto';
-import { unlink } from 'node:fs/promises';
-import { join } from 'node:path';
 import type { z } from 'zod';
 import type { Copy, copyInputSchema, Folder } from '@/core/contracts/folder';
-import type { FormatName } from '@/core/contracts/format';
-import type { Shot } from '@/core/contracts/shot';
-import { nameFactsOf } from '@/core/keep/nameFacts';
-import { hasNumber, pathFrom } from '@/core/naming/pattern';
-import { numbered } from '@/core/naming/safeName';
-import { sql } from '../db/sql';
 import { usableFolder } from '../folders/folders';
-import { below, holdFolder, type HeldFolder } from '../folders/held';
-import { keepFault } from '../folders/place';
-import { sha256Of } from '../frames/intake';
-import { faultOf } from '../db/faultOf';
-import { Fault, notFound } from '../base/fault';
-import { getPaintable } from '../shots/rows';
-import { confirmCopy } from './copyRows';
-import { timeZone } from '../base/timeZone';
-import { encodeShot, type Encoded, type EncodeWish } from './encode';
 import { formats } from '../formats';
-import { dropPart, partIn, placePart, syncFolder, writePart, type Part } from './write';
-
-/** Tries before giving up on finding a free name. */
-const MOST_ATTEMPTS = 100_000;
-
-/** The subfolders and the name, without extension, that a pattern gives a shot. */
-export function namesFor(pattern: string, shot: Shot, size: Size, number: number): string[] {
-  return pathFrom(pattern, nameFactsOf(shot, size, number, timeZone()));
-}
+import { sha256Of } from '../frames/intake';
+import { getPaintable } from '../shots/rows';
+import { encodeShot, type EncodeWish } from './encode';
+import { keepFile } from './keepFile';
+import { writePart } from './write';
 
 /**
  * Keeps a shot as a file. The shot itself is never touched, whatever happens here.
@@ -41,25 +18,14 @@ export async function keepCopy(
 ): Promise<Copy> {
   const [shot, folder] = await Promise.all([getPaintable(shotId), usableFolder(input.folderId)]);
   const format = input.format ?? folder.format;
-  const encoded = await encodeShot(shot, wishFor(folder, input));
-  const held = await holdFolder(folder.path).catch((error: unknown) => {
-    throw error instanceof Fault ? error : keepFault(error, folder.path);
+  const { bytes, width, height } = await encodeShot(shot, wishFor(folder, input));
+  const { extension } = formats[format];
+  return keepFile({
+    ...{ shot, folder, format, extension, size: { width, height } },
+    ...{ bytes: bytes.length, sha256: await sha256Of(bytes) },
+    pattern: input.name ?? folder.pattern,
+    write: (part) => writePart(part, bytes),
   });
-  const { path: name } = partIn('');
-  const part = { path: held.at(name) };
-  const copy = { id: randomUUID(), shot, folder, format, encoded, part, held };
-  try {
-    await announce(copy, join(folder.path, name));
-    await writePart(part, encoded.bytes);
-    return await place(copy, input.name ?? folder.pattern);
-  } catch (error) {
-    await dropPart(part);
-    await sql()`delete from copies where id = ${copy.id} and not confirmed`;
-    if (error instanceof Fault) throw error;
-    throw faultOf(error) ?? keepFault(error, folder.path);
-  } finally {
-    await held.close();
-  }
 }
 
 type CopyInput = z.output<typeof copyInputSchema>;
@@ -79,79 +45,4 @@ function wishFor(folder: Folder, input: CopyInput): EncodeWish {
     format: format ?? folder.format,
     options: options ?? (own ? folder.options : {}),
   };
-}
-
-interface Pending {
-  id: string;
-  shot: Shot;
-  folder: Folder;
-  format: FormatName;
-  encoded: Encoded;
-  /** Written through the held folder. */
-  part: Part;
-  held: HeldFolder;
-}
-
-/** The row comes before the file, so that a start after a crash knows of whatever was left. */
-async function announce(
-  { id, shot, folder, format, encoded }: Pending,
-  part: string,
-): Promise<void> {
-  const { bytes } = encoded;
-  const sha256 = await sha256Of(bytes);
-  await sql()`insert into copies
-    (id, shot_id, folder_id, path, part_path, format, bytes, sha256, named)
-    values (${id}, ${shot.id}, ${folder.id}, '', ${part}, ${format}, ${bytes.length},
-      ${sha256}, ${shot.title})`;
-}
-
-async function place(copy: Pending, pattern: string): Promise<Copy> {
-  const { id, shot, folder, format, encoded, part, held } = copy;
-  const counts = hasNumber(pattern);
-  for (let attempt = 1; attempt <= MOST_ATTEMPTS; attempt += 1) {
-    const number = counts ? await nextNumber(folder, pattern) : 1;
-    const parts = namesFor(pattern, shot, encoded, number);
-    const name = numbered(parts.pop() ?? 'shot', counts ? 1 : attempt);
-    const file = `${name}.${formats[format].extension}`;
-    checkLength(join(folder.path, ...parts, file), folder.path);
-    const kept = await below(held, parts, async (within) => {
-      const path = join(within.path, file);
-      const announced = await sql()`update copies set path = ${path} where id = ${id}`;
-      if (announced.count === 0) throw notFound('shot');
-      if (!(await placePart(part, within.at(file)))) return null;
-      try {
-        await syncFolder(within.at('.'));
-        const confirmed = await confirmCopy(id);
-        if (!confirmed) throw notFound('shot');
-        return confirmed;
-      } catch (error) {
-        // Never a file that nobody knows of.
-        await unlink(within.at(file));
-        throw error;
-      }
-    });
-    if (kept) return kept;
-  }
-  throw new Fault(409, 'no-free-name', 'Every name that the pattern gives is taken.');
-}
-
-/** Longest path that programs can open, in bytes (PATH_MAX of Linux, with its end). */
-const MOST_PATH = 4_095;
-
-/** Step by step a path may become longer than anybody can open as a whole. @throws Fault 400 */
-function checkLength(path: string, folder: string): void {
-  if (Buffer.byteLength(path) > MOST_PATH)
-    throw keepFault(Object.assign(new Error('ENAMETOOLONG'), { code: 'ENAMETOOLONG' }), folder);
-}
-
-/** Counts on in the folder or for the pattern; two at once never get the same. */
-async function nextNumber({ id, numberBy }: Folder, pattern: string): Promise<number> {
-  const [row] = await (numberBy === 'folder'
-    ? sql()<{ number: number }[]>`update folders set next_number = next_number + 1
-        where id = ${id} returning next_number - 1 as number`
-    : sql()<{ number: number }[]>`insert into pattern_numbers (pattern, next_number)
-        values (${pattern}, 2) on conflict (pattern)
-        do update set next_number = pattern_numbers.next_number + 1
-        returning next_number - 1 as number`);
-  return row?.number ?? 1;
 }

@@ -22,11 +22,22 @@ async function likeItsFolder(file: FileHandle, folder: string): Promise<void> {
   await file.chmod(mode & FOR_FILES).catch(() => undefined);
 }
 
-/** Writes the bytes of a part and makes sure they are on the disk. */
-export async function writePart({ path }: Part, bytes: Uint8Array): Promise<void> {
+/** Begins a part, for who may enter its folder. */
+export async function openPart({ path }: Part): Promise<FileHandle> {
   const file = await open(path, 'wx', 0o600);
   try {
     await likeItsFolder(file, dirname(path));
+    return file;
+  } catch (error) {
+    await file.close();
+    throw error;
+  }
+}
+
+/** Writes the bytes of a part and makes sure they are on the disk. */
+export async function writePart(part: Part, bytes: Uint8Array): Promise<void> {
+  const file = await openPart(part);
+  try {
     await file.writeFile(bytes);
     await file.sync();
   } finally {

@@ -8,7 +8,7 @@ import { sql } from '../db/sql';
 import { Fault, notFound } from '../base/fault';
 import { addLeased } from '../jobs/queue';
 import { jobsOf, stopJob, work, workNow } from '../jobs/run';
-import { namesFor } from '../keep/copies';
+import { namesFor } from '../keep/keepFile';
 import { encodeShot } from '../keep/encode';
 import { formats } from '../formats';
 import { getPaintable } from '../shots/rows';

@@ -18,6 +18,7 @@ interface ShotRow {
   width: number;
   height: number;
   binnedAt: Date | null;
+  clip: boolean;
 }
 
 /** @throws Fault 409 for a document or a step that a newer Rezzik wrote: nothing of it is changed */
@@ -42,10 +43,11 @@ const toShot = (row: ShotRow): Shot => ({
   width: row.width,
   height: row.height,
   binnedAt: row.binnedAt?.toISOString() ?? null,
+  ...(row.clip && { clip: true }),
 });
 
 const columns = () => sql()`s.id, s.title, s.title_own, s.revision, s.document, s.provenance,
-  f.width, f.height, s.binned_at`;
+  f.width, f.height, s.binned_at, exists (select 1 from clips where shot_id = s.id) as clip`;
 
 /** A shot without its pixels. @throws Fault 404 */
 export async function getShot(id: string): Promise<Shot> {

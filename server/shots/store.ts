@@ -14,6 +14,7 @@ import { wantWords } from '../words/wanted';
 import { checkHeld, takeIn } from '../frames/intake';
 import { keepFrame } from '../frames/rows';
 import { fit } from '../http/body';
+import { sweepMedia } from '../media/files';
 import { Fault, notFound } from '../base/fault';
 import { getShot } from './rows';
 
@@ -28,6 +29,8 @@ export interface NewShot {
   byItself?: boolean | undefined;
   /** The first view and marks; the whole frame without marks when absent. */
   document?: unknown;
+  /** What is stored with it, or not at all. */
+  also?: (tx: postgres.TransactionSql) => Promise<void>;
 }
 
 /** A shot from a picture; sent twice under one id it is stored once. @throws Fault 4xx */
@@ -55,6 +58,7 @@ export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored
         on conflict (id) do nothing`;
       if (added.count === 0) throw new AlreadyStored();
       if (!shot.byItself) personActs();
+      await shot.also?.(tx);
       await (known ? foundByKnown(tx, id, known, document) : found(tx, id));
     });
   } catch (error) {
@@ -185,4 +189,5 @@ export async function eraseShot(id: string, before?: Date): Promise<void> {
     // It may lie in what was kept before a migration, too.
     await dropBefore(tx);
   });
+  await sweepMedia();
 }

@@ -14,6 +14,7 @@ export interface SummaryRow {
   binnedAt: Date | null;
   copies: number;
   tags: string[];
+  seconds: number | null;
 }
 
 /** Columns of `s` in shots for what a list shows. */
@@ -23,7 +24,8 @@ export const summaryColumns = () => sql()`
   (s.document #>> '{view,crop,height}')::int as height,
   (select count(*)::int from copies c where c.shot_id = s.id and c.confirmed) as copies,
   array(select t.name from shot_tags st join tags t on t.id = st.tag_id
-    where st.shot_id = s.id order by t.folded) as tags`;
+    where st.shot_id = s.id order by t.folded) as tags,
+  (select c.times[array_upper(c.times, 1)] / 1e6 from clips c where c.shot_id = s.id) as seconds`;
 
 export const toSummary = (row: SummaryRow): ShotSummary => ({
   id: row.id,
@@ -36,6 +38,7 @@ export const toSummary = (row: SummaryRow): ShotSummary => ({
   binnedAt: row.binnedAt?.toISOString() ?? null,
   copies: row.copies,
   tags: row.tags,
+  ...(row.seconds !== null && { seconds: Number(row.seconds) }),
 });
 
 export const toCursor = (row: SummaryRow): string => `${row.takenAt.toISOString()}_${row.id}`;

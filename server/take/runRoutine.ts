@@ -46,6 +46,7 @@ export async function runOnDisplay(routine: Routine, patience = PATIENCE): Promi
     const { way } = routine;
     if (way.kind === 'back') return await lookBack(routine);
     if (way.kind === 'series') throw new Error('A series is set up in Rezzik’s page.');
+    if (way.kind === 'clip') throw new Error('A clip is recorded in Rezzik’s page.');
     if (way.kind === 'long') throw new Error('A long page is taken in Rezzik’s page.');
     if (way.delay > 0) await wait(way.delay * 1000);
     const still = await stillScreen(await allowedScreen());

@@ -5,6 +5,7 @@ import { By, Key, until } from 'selenium-webdriver';
 import { everyMark } from '@/tests/lib/marks';
 import { App, changeSettings, decode, getShot, plainPng, sendShot, WAIT, setWay } from './lib/app';
 import { appUrl, openBrowser, type Browser } from './lib/browser';
+import { sendClip } from './lib/clip';
 import { post } from './lib/hand';
 
 let browser: Browser;
@@ -341,6 +342,13 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
     ['All series', () => app.go('/series').then(() => app.named('New series'))],
     ['A new series', () => app.go('/series/new').then(() => app.sees('What that comes to'))],
     ['A series', () => showSeries()],
+    [
+      'A clip',
+      async () => {
+        await app.go(`/clips/${await sendClip('Heard')}`);
+        await app.sees('Begin here');
+      },
+    ],
     [
       'Compare',
       async () => {

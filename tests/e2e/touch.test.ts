@@ -5,6 +5,7 @@ import { contains } from '@/core/geometry/rect';
 import { everyMark } from '@/tests/lib/marks';
 import { getShot, plainPng, sendShot, setWay } from './lib/app';
 import { ask, post } from './lib/hand';
+import { sendClip } from './lib/clip';
 import { stilled } from './lib/stilled';
 import { newFolder, openKeep } from './lib/keeping';
 import { app, browser, inOneBrowser, marking } from './lib/suite';
@@ -170,11 +171,13 @@ describe('after any control was touched, by pointer or by Tab, the keys of the v
     ['/setup/computer', 10],
     ['/setup/words', 10],
     ['/series/new', 10],
+    ['Clip', 15],
     ['/shelf?q=touched+', 15],
   ])(
     '%s',
     async (view, least) => {
       if (view === 'Keep') await openKeep(app, 'Touched');
+      else if (view === 'Clip') await app.go(`/clips/${await sendClip('Touched')}`);
       else await app.go(view);
       await app.until('the view', () => app.has('main button'));
       await app.atRest();

@@ -49,6 +49,7 @@ const hints: Record<Kind, string> = {
   long: '',
   series: '',
   back: '',
+  clip: '',
   window: 'Point at a window, press Tab, or type its name.',
   region: 'Drag over the part you want, or press an arrow key.',
   shape: '',

@@ -80,6 +80,17 @@ export interface Abilities {
   series: true | string;
   /** What was there a moment ago can be held. */
   back: true | string;
+  /** What moves on it can be recorded. */
+  clip: true | string;
+}
+
+/** What moves on a source, while it is recorded. */
+export interface Filmed {
+  stream: MediaStream;
+  title: string;
+  provenance: Provenance;
+  /** Lets go of what was made for it; what the source itself shows goes on. */
+  letGo: () => void;
 }
 
 /** A moment that is held: a look that nothing changed from `since` to `until`. */
@@ -159,6 +170,8 @@ export interface Unseen {
   still: (wanted: Wanted) => Promise<Stilled>;
   /** Absent where no moment can be held. */
   holder?: Holder;
+  /** Absent where nothing can be recorded. @throws with words for the person */
+  film?: (wanted: Pick<Way, 'display' | 'pointer'>) => Promise<Filmed>;
   /** Its pictures may show Rezzik's own page. */
   showsRezzik?: true;
   /**

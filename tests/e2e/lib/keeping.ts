@@ -48,7 +48,12 @@ export async function isSent(app: App, remote: string): Promise<void> {
     const { shots } = shotPageSchema.parse(await json('/api/shots?limit=1'));
     const path = `/api/shots/${shots[0]?.id ?? ''}/sendings`;
     const { sendings } = sendingsSchema.parse(await json(path));
-    return sendings.some((one) => one.remoteName === remote && one.state === 'sent');
+    const mine = sendings.filter((one) => one.remoteName === remote);
+    // One that had to wait is tried again, as a person would, who does not wait for the next pause.
+    for (const { id, state, problem } of mine)
+      if (state === 'waiting' && problem)
+        await fetch(`${appUrl()}/api/sendings/${id}`, { method: 'POST' });
+    return mine.some(({ state }) => state === 'sent');
   });
 }
 

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { limits } from '@/core/values/limits';
 import { asLine } from '@/core/values/text';
-import type { Unseen, Stilled } from '../contract';
+import type { Filmed, Unseen, Stilled } from '../contract';
 
 interface CameraStore {
   stream: MediaStream | null;
@@ -91,6 +91,23 @@ async function still(): Promise<Stilled> {
   };
 }
 
+function film(): Promise<Filmed> {
+  const { stream, label } = useCamera.getState();
+  const track = stream?.getVideoTracks()[0]?.clone();
+  if (track?.readyState !== 'live')
+    throw new Error('The camera is not open. Open it, then record.');
+  return Promise.resolve({
+    stream: new MediaStream([track]),
+    title: 'Camera',
+    letGo: () => track.stop(),
+    provenance: {
+      source: 'camera',
+      takenAt: new Date().toISOString(),
+      display: asLine(label, limits.nameLength),
+    },
+  });
+}
+
 export const cameraSource: Unseen = {
   name: 'camera',
   label: 'Camera',
@@ -98,10 +115,12 @@ export const cameraSource: Unseen = {
     windows: 'A camera sees no windows. Region, Free shape and Part choose a part of its picture.',
     long: 'A camera has nothing to scroll.',
     series: true,
+    clip: true,
     back: 'Of a camera nothing is held: it takes what it sees now.',
     pointer: { not: 'A camera picture has no pointer; one can be put on in Mark.' },
   },
   full: { note: 'All that the camera sees', take: 'Take the picture' },
   displays: () => [],
   still,
+  film,
 };

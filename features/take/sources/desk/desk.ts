@@ -3,6 +3,7 @@ import { deskBounds, deskDisplays, displayOf, frontWindow, type Desk } from '@/c
 import { TITLE_HEIGHT } from '@/core/desk/windows';
 import { bottom, contains, right, type Rect } from '@/core/geometry/rect';
 import { shapePiece } from '@/core/take/pointerPiece';
+import { filmDesk } from './film';
 import { deskHolder, heldDesk } from './held';
 import { deskPart, paintPart, useDesk } from './live';
 import { onPicture, type Unseen, type Stilled, type StillWindow, type Wanted } from '../contract';
@@ -76,13 +77,14 @@ const CLICK = 50;
 export const deskSource: Unseen = {
   name: 'desk',
   label: 'Practice desk',
-  can: { windows: true, pointer: 'piece', long: true, series: true, back: true },
+  can: { windows: true, pointer: 'piece', long: true, series: true, back: true, clip: true },
   displays: () => [
     ...deskDisplays.map(({ name, bounds }) => ({ id: name, label: `${name} display`, bounds })),
     { id: 'all', label: 'Both displays', bounds: deskBounds },
   ],
   still,
   holder: deskHolder,
+  film: filmDesk,
   scroll: ({ clicks }) => {
     useDesk.getState().send({ type: 'wheel', by: clicks * CLICK });
     return Promise.resolve();

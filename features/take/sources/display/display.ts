@@ -136,12 +136,15 @@ async function scroll({ clicks, across, at }: Turn): Promise<void> {
 const namesOf = (monitors: readonly Monitor[]): string =>
   monitors.length > 1 ? 'All displays' : (monitors[0]?.name ?? 'Screen');
 
+const CLIP = 'Share the screen with Shared screen: from there what moves on it can be recorded.';
+
 const withLists: Abilities = {
   windows: true,
   pointer: 'piece',
   long: true,
   series: true,
   back: true,
+  clip: CLIP,
 };
 const withoutLists: Abilities = {
   // Found in the picture.
@@ -150,6 +153,7 @@ const withoutLists: Abilities = {
   long: 'This desktop gives one picture at a time, each after being asked.',
   series: 'This desktop gives a picture only after being asked, and nobody would be there.',
   back: 'This desktop gives one picture at a time, each after being asked.',
+  clip: CLIP,
 };
 
 export const displaySource: Unseen = {

@@ -1,6 +1,6 @@
 import type { Size } from '@/core/geometry/size';
 import { create } from 'zustand';
-import type { Unseen, Stilled, Wanted } from '../contract';
+import type { Filmed, Unseen, Stilled, Wanted } from '../contract';
 import { canHold, heldPicture, holderOf } from './held';
 
 interface ScreenStore {
@@ -160,6 +160,19 @@ async function still({ moment }: Wanted): Promise<Stilled> {
   };
 }
 
+/** A track of its own: what is shared goes on when the recording ends. */
+function film(): Promise<Filmed> {
+  const track = sharedTrack()?.clone();
+  if (!track) throw new Error('Nothing is shared any more. Share a screen, then record.');
+  const { surface } = useScreen.getState();
+  return Promise.resolve({
+    stream: new MediaStream([track]),
+    title: `Shared ${surface.toLowerCase()}`,
+    letGo: () => track.stop(),
+    provenance: { source: 'screen', takenAt: new Date().toISOString(), display: surface },
+  });
+}
+
 function canBack(): true | string {
   if (!canHold())
     return 'This browser gives a page no moments of what is shared, only the picture of now.';
@@ -177,11 +190,15 @@ export const screenSource: Unseen = {
       long: true as const,
       series: true as const,
       back: canBack(),
+      clip: sharedTrack()
+        ? (true as const)
+        : 'Share a screen first: what moves on it can be recorded.',
     };
   },
   changes: (heard) => useScreen.subscribe(heard),
   displays: () => [],
   showsRezzik: true,
   holder: holderOf(sharedTrack),
+  film,
   still,
 };

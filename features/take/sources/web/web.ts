@@ -96,6 +96,7 @@ export const webSource: Unseen = {
     windows: 'A page is one picture. Part knows its links, fields and pictures by name.',
     series: true,
     back: 'A page is fetched when it is taken: there is no moment before that.',
+    clip: 'A page by its address is taken as it stands. To record one, share its tab.',
     long: 'Full screen takes a page in its whole length by itself.',
     pointer: { not: 'A page taken by its address has no pointer; one can be put on in Mark.' },
   },

@@ -1,0 +1,124 @@
+/** Pictures of a film from one, and up to but without another, by their numbers from 0. */
+export interface Stretch {
+  from: number;
+  to: number;
+}
+
+/** What of a film is kept: everything of it that no cut takes away. */
+export interface Cuts {
+  /** Taken away, in order and apart from each other. */
+  away: readonly Stretch[];
+}
+
+export const UNCUT: Cuts = { away: [] };
+
+const isSome = ({ from, to }: Stretch): boolean => from < to;
+
+/** In order, those that touch made one. @param count of the film's pictures */
+function tidied(stretches: readonly Stretch[], count: number): Stretch[] {
+  const within = stretches
+    .map(({ from, to }) => ({ from: Math.max(0, from), to: Math.min(count, to) }))
+    .filter(isSome)
+    .sort((a, b) => a.from - b.from);
+  const apart: Stretch[] = [];
+  for (const next of within) {
+    const last = apart.at(-1);
+    if (last && next.from <= last.to) last.to = Math.max(last.to, next.to);
+    else apart.push({ ...next });
+  }
+  return apart;
+}
+
+/**
+ * What stays of a film, in order.
+ * @param count how many pictures it has
+ */
+export function keptStretches({ away }: Cuts, count: number): Stretch[] {
+  const gone = tidied(away, count);
+  const edges = [0, ...gone.flatMap(({ from, to }) => [from, to]), count];
+  return Array.from({ length: edges.length / 2 }, (_, i) => ({
+    from: edges[2 * i] ?? 0,
+    to: edges[2 * i + 1] ?? 0,
+  })).filter(isSome);
+}
+
+/** Takes a stretch away; what would leave nothing changes nothing. */
+export function cutAway(cuts: Cuts, stretch: Stretch, count: number): Cuts {
+  const away = tidied([...cuts.away, stretch], count);
+  return keptStretches({ away }, count).length > 0 ? { away } : cuts;
+}
+
+/** Brings back what was taken away of a stretch. */
+export function bringBack({ away }: Cuts, stretch: Stretch, count: number): Cuts {
+  const left = tidied(away, count).flatMap(({ from, to }) => [
+    { from, to: Math.min(to, stretch.from) },
+    { from: Math.max(from, stretch.to), to },
+  ]);
+  return { away: tidied(left, count) };
+}
+
+/** The film begins with this picture: what is before it goes, and what a person took from its start comes back. */
+export const beginAt = (cuts: Cuts, picture: number, count: number): Cuts =>
+  withEdge(cuts, { from: 0, to: picture }, firstKept(cuts, count), picture, count);
+
+/** The film ends with this picture. */
+export function endAt(cuts: Cuts, picture: number, count: number): Cuts {
+  const after = lastKept(cuts, count) + 1;
+  return withEdge(cuts, { from: picture + 1, to: count }, picture + 1, after, count);
+}
+
+/** Moves an edge of what is kept: between where it was and where it is now, all is kept or gone. */
+function withEdge(cuts: Cuts, gone: Stretch, from: number, to: number, count: number): Cuts {
+  const back = from < to ? cuts : bringBack(cuts, { from: to, to: from }, count);
+  return cutAway(back, gone, count);
+}
+
+export const firstKept = (cuts: Cuts, count: number): number =>
+  keptStretches(cuts, count)[0]?.from ?? 0;
+
+export const lastKept = (cuts: Cuts, count: number): number =>
+  (keptStretches(cuts, count).at(-1)?.to ?? count) - 1;
+
+/**
+ * When each picture of a film begins to be seen, seconds from its start, and when the last is over.
+ * @param times when each comes, seconds, ascending
+ */
+export function filmEnds(times: readonly number[]): number {
+  const [last = 0, before = 0] = [times.at(-1), times.at(-2)];
+  // The last is seen for as long as the one before it.
+  return last + (times.length > 1 ? last - before : 0);
+}
+
+/** How long what is kept lasts, seconds. */
+export function keptSeconds(cuts: Cuts, times: readonly number[]): number {
+  const end = filmEnds(times);
+  const at = (picture: number): number => times[picture] ?? end;
+  return keptStretches(cuts, times.length).reduce(
+    (sum, { from, to }) => sum + at(to) - at(from),
+    0,
+  );
+}
+
+/**
+ * Which picture is seen at a moment.
+ * @param at seconds from the start
+ * @returns its number; the first before the start, the last after the end
+ */
+export function pictureAt(times: readonly number[], at: number): number {
+  let [low, high] = [0, times.length - 1];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if ((times[middle] ?? Infinity) <= at + 1e-6) low = middle;
+    else high = middle - 1;
+  }
+  return Math.max(0, low);
+}
+
+/** The picture that is seen next, or before, of those that are kept. */
+export function stepFrom(cuts: Cuts, picture: number, by: 1 | -1, count: number): number {
+  const kept = keptStretches(cuts, count);
+  const next = picture + by;
+  if (kept.some(({ from, to }) => next >= from && next < to)) return next;
+  if (by > 0) return kept.find(({ from }) => from > picture)?.from ?? lastKept(cuts, count);
+  return (kept.findLast(({ to }) => to <= picture)?.to ?? firstKept(cuts, count) + 1) - 1;
+}

@@ -1,0 +1,129 @@
+import { z } from 'zod';
+import { line } from '../values/text';
+import { limits } from '../values/limits';
+import { namePattern } from './namePattern';
+import { provenanceSchema } from './provenance';
+import { copySchema } from './folder';
+
+/** Bounds of clips; stated in docs/api.md. */
+export const clipLimits = {
+  seconds: 600,
+  pieceBytes: 64_000_000,
+  bytes: 8_000_000_000,
+  pictures: 60_000,
+  away: 500,
+  /** A recording that is silent for so long is over, seconds. */
+  silence: 30,
+} as const;
+
+/** What a browser's recorder writes. */
+export const recordedTypes = ['video/webm', 'video/x-matroska', 'video/mp4'] as const;
+export type RecordedType = (typeof recordedTypes)[number];
+
+export const clipBeginSchema = z.strictObject({
+  id: z.uuid(),
+  title: line(limits.titleLength).optional(),
+  provenance: provenanceSchema,
+  type: z.enum(recordedTypes),
+});
+export type ClipBegin = z.input<typeof clipBeginSchema>;
+
+export const clipEndSchema = z.strictObject({
+  /** Nothing comes after so many. */
+  pieces: z.int().min(0),
+  /** It goes to the Bin. */
+  bin: z.boolean().default(false),
+});
+
+const picture = z.int().min(0).max(clipLimits.pictures);
+export const cutsSchema = z.strictObject({
+  away: z
+    .array(
+      z
+        .strictObject({ from: picture, to: picture })
+        .refine(({ from, to }) => from < to, 'from must come before to'),
+    )
+    .max(clipLimits.away),
+});
+
+export const clipChangeSchema = z.strictObject({ revision: z.int().min(1), cuts: cutsSchema });
+
+/** A recording that is not a clip yet. */
+export const recordingSchema = z.object({
+  id: z.uuid(),
+  state: z.enum(['going', 'ended']),
+  /** So many pieces have come, of so many bytes. */
+  pieces: z.int(),
+  bytes: z.number(),
+});
+export type Recording = z.infer<typeof recordingSchema>;
+
+export const clipSchema = z.object({
+  id: z.uuid(),
+  state: z.literal('ready'),
+  title: z.string(),
+  titleOwn: z.boolean(),
+  provenance: provenanceSchema,
+  binnedAt: z.iso.datetime().nullable(),
+  /** Of its cuts. */
+  revision: z.int(),
+  type: z.string(),
+  bytes: z.number(),
+  width: z.int(),
+  height: z.int(),
+  /** In words: how its pictures are packed. */
+  codec: z.string(),
+  /** Colours are as fine as brightness; else coloured words are a little soft. */
+  fineColours: z.boolean(),
+  /** When each picture comes, seconds. */
+  times: z.array(z.number()),
+  /** Where something changes, numbers of pictures; null until it was looked for. */
+  changes: z.array(z.int()).nullable(),
+  cuts: cutsSchema,
+});
+export type Clip = z.infer<typeof clipSchema>;
+export const clipAnswerSchema = z.union([clipSchema, recordingSchema]);
+
+export const clipFormats = {
+  webm: { label: 'WebM', note: 'for browsers, small', extension: 'webm', type: 'video/webm' },
+  mp4: { label: 'MP4', note: 'plays everywhere', extension: 'mp4', type: 'video/mp4' },
+  gif: { label: 'GIF', note: 'moves by itself, 256 colours', extension: 'gif', type: 'image/gif' },
+  webp: { label: 'WebP', note: 'moves by itself', extension: 'webp', type: 'image/webp' },
+  apng: { label: 'PNG', note: 'moves by itself, exact', extension: 'png', type: 'image/apng' },
+} as const;
+export type ClipFormat = keyof typeof clipFormats;
+export const clipFormatNames = ['webm', 'mp4', 'gif', 'webp', 'apng'] as const;
+
+export const clipWishSchema = z.strictObject({
+  /** Null: the file is only made, to be fetched. */
+  folderId: z.uuid().nullable(),
+  format: z.enum(clipFormatNames),
+  percent: z.number().min(5).max(100).default(100),
+  /** Pictures a second; null for those of the clip. */
+  rate: z.number().min(1).max(60).nullable().default(null),
+  /** A name or pattern in place of the folder's own. */
+  name: namePattern.optional(),
+});
+export type ClipWish = z.input<typeof clipWishSchema>;
+
+export const clipJobSchema = z.object({
+  id: z.uuid(),
+  state: z.enum(['waiting', 'going on', 'done', 'stopped']),
+  /** 0–1 of it is written. */
+  progress: z.number(),
+  /** Seconds that it will still take, where that can be told. */
+  left: z.number().nullable(),
+  problem: z.string().nullable(),
+  bytes: z.number().nullable(),
+  copy: copySchema.nullable(),
+});
+export type ClipJob = z.infer<typeof clipJobSchema>;
+
+export const stillInputSchema = z.strictObject({
+  /** Seconds from the start of the film. */
+  at: z
+    .number()
+    .min(0)
+    .max(clipLimits.seconds * 2),
+  id: z.uuid().optional(),
+});

@@ -1,0 +1,43 @@
+import {
+  clipAnswerSchema,
+  clipJobSchema,
+  recordingSchema,
+  type Clip,
+  type ClipBegin,
+  type ClipJob,
+  type ClipWish,
+  type Recording,
+} from '@/core/contracts/clip';
+import type { Cuts } from '@/core/clip/cuts';
+import { revisedSchema, storedSchema, type Stored } from '@/core/contracts/shot';
+import { ask, read, sent } from './ask';
+
+const path = (id: string): string => `/api/clips/${id}`;
+
+/** What is asked of the server about clips. */
+export const clipsApi = {
+  beginClip: (wish: ClipBegin): Promise<Recording> =>
+    read(recordingSchema, '/api/clips', sent('POST', wish)),
+  addClipPiece: (id: string, number: number, bytes: ArrayBuffer): Promise<Recording> =>
+    read(recordingSchema, `${path(id)}/pieces/${number}`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/octet-stream' },
+      body: bytes,
+    }),
+  endClip: (id: string, pieces: number, bin: boolean): Promise<Clip | Recording> =>
+    read(clipAnswerSchema, `${path(id)}/end`, sent('POST', { pieces, bin })),
+  clip: (id: string): Promise<Clip | Recording> => read(clipAnswerSchema, path(id)),
+  changeCuts: async (id: string, revision: number, cuts: Cuts): Promise<number> =>
+    (await read(revisedSchema, path(id), sent('PUT', { revision, cuts }))).revision,
+  pickStill: (id: string, at: number): Promise<Stored> =>
+    read(storedSchema, `${path(id)}/stills`, sent('POST', { at, id: crypto.randomUUID() })),
+  writeClip: (id: string, wish: ClipWish): Promise<ClipJob> =>
+    read(clipJobSchema, `${path(id)}/copies`, sent('POST', wish)),
+  clipWriting: (id: string, job: string): Promise<ClipJob> =>
+    read(clipJobSchema, `${path(id)}/copies/${job}`),
+  stopWriting: (id: string, job: string) => ask(`${path(id)}/copies/${job}`, { method: 'DELETE' }),
+};
+
+export const videoUrl = (id: string): string => `${path(id)}/video`;
+export const stripUrl = (id: string): string => `${path(id)}/strip`;
+export const madeUrl = (id: string, job: string): string => `${path(id)}/copies/${job}/file`;

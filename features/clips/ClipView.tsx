@@ -1,0 +1,44 @@
+import { useEffect } from 'react';
+import { api } from '../api/client';
+import { useAnswer } from '../api/useAnswer';
+import { followLink } from '../thread/navigate';
+import { Thread } from '../thread/Thread';
+import { Button } from '../ui/Button';
+import { Problem } from '../ui/Problem';
+import { OpenClip } from './OpenClip';
+
+/** Until all is known of it, it is asked again so often, ms. */
+const SOON = 700;
+
+/** A clip: looked through, trimmed, and kept. */
+export function ClipView({ id }: { id: string }) {
+  const { answer, problem, again } = useAnswer(() => api.clip(id), id, {
+    keep: true,
+    next: (clip) => (clip && clip.state === 'ready' && clip.changes !== null ? null : SOON),
+  });
+  const title = answer?.state === 'ready' ? answer.title : null;
+  useEffect(() => {
+    document.title = `${title ?? 'Clip'} – Rezzik`;
+  }, [title]);
+  if (answer?.state === 'ready') return <OpenClip clip={answer} />;
+  return (
+    <>
+      <Thread />
+      <main className="grid grow place-content-center gap-4 p-8">
+        <h1 className="sr-only">Clip</h1>
+        {problem ? (
+          <Problem action={<Button onClick={again}>Try again</Button>}>
+            This clip could not be opened. {problem}{' '}
+            <a href="/shelf" onClick={followLink} className="underline">
+              Go to the Shelf
+            </a>
+          </Problem>
+        ) : (
+          <p role="status" className="text-soft">
+            {answer ? 'It is recorded, or made ready …' : 'Opening the clip …'}
+          </p>
+        )}
+      </main>
+    </>
+  );
+}

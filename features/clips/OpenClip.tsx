@@ -1,0 +1,217 @@
+import { Camera, Pause, Play, Redo2, Scissors, Undo2 } from 'lucide-react';
+import { useRef, useState } from 'react';
+import type { Clip } from '@/core/contracts/clip';
+import { clockOf } from '@/core/clip/clock';
+import {
+  beginAt,
+  cutAway,
+  endAt,
+  filmEnds,
+  firstKept,
+  keptSeconds,
+  lastKept,
+  stepFrom,
+  UNCUT,
+  type Stretch,
+} from '@/core/clip/cuts';
+import { messageOf } from '../api/ask';
+import { videoUrl } from '../api/clips';
+import { api } from '../api/client';
+import { useAction } from '../keys/useAction';
+import { useKey } from '../keys/useKey';
+import { renameShot } from '../names/rename';
+import { notify } from '../notices/noticeStore';
+import { followLink, navigate } from '../thread/navigate';
+import { Thread } from '../thread/Thread';
+import { Button } from '../ui/Button';
+import { ChipRadios } from '../ui/ChipRadios';
+import { IconButton } from '../ui/IconButton';
+import { Problem } from '../ui/Problem';
+import { TitleField } from '../ui/TitleField';
+import { KeepClip } from './KeepClip';
+import { TimeLine } from './TimeLine';
+import { useCuts } from './useCuts';
+import { useFilm } from './useFilm';
+import { WhereFrom } from './WhereFrom';
+
+const icon = { size: 16, strokeWidth: 1.75 };
+const speeds = ['0.25', '0.5', '1', '2', '4'].map((value) => ({
+  ...{ value, label: `${value}×`, called: `${value} times as fast` },
+}));
+
+/** A clip that is there: the picture, under it the time line, beside it what is done with it. */
+export function OpenClip({ clip }: { clip: Clip }) {
+  const { id, times, changes } = clip;
+  const hand = useCuts(clip);
+  const video = useRef<HTMLVideoElement>(null);
+  const film = useFilm(video, times, hand.cuts);
+  const [chosen, setChosen] = useState<Stretch | null>(null);
+  const [title, setTitle] = useState(clip.title);
+  const { picture, show } = film;
+  const { cuts } = hand;
+  const count = times.length;
+  const isCut = cuts.away.length > 0;
+  const cutOut = () => {
+    if (!chosen) return;
+    hand.change(cutAway(cuts, chosen, count));
+    setChosen(null);
+  };
+  const pick = () => void pickStill(clip, times[picture] ?? 0);
+  const extend = (by: 1 | -1) => {
+    const next = Math.max(0, Math.min(count - 1, picture + by));
+    const from = chosen?.from ?? picture;
+    const to = (chosen?.to ?? picture + 1) - 1;
+    const still = picture === from && to > from ? to : from;
+    setChosen({ from: Math.min(still, next), to: Math.max(still, next) + 1 });
+    show(next);
+  };
+  const changeFrom = (by: 1 | -1) => {
+    const to =
+      by > 0 ? changes?.find((at) => at > picture) : changes?.findLast((at) => at < picture);
+    if (to !== undefined) show(to);
+  };
+  useKey('space', film.toggle);
+  useKey(['arrowleft', 'arrowright'], ({ key }) =>
+    show(stepFrom(cuts, picture, key === 'ArrowLeft' ? -1 : 1, count)),
+  );
+  useKey(['shift+arrowleft', 'shift+arrowright'], ({ key }) =>
+    extend(key === 'ArrowLeft' ? -1 : 1),
+  );
+  useKey(['mod+arrowleft', 'mod+arrowright'], ({ key }) =>
+    changeFrom(key === 'ArrowLeft' ? -1 : 1),
+  );
+  useKey('home', () => show(firstKept(cuts, count)));
+  useKey('end', () => show(lastKept(cuts, count)));
+  useAction('clip.begin', () => hand.change(beginAt(cuts, picture, count)));
+  useAction('clip.end', () => hand.change(endAt(cuts, picture, count)));
+  useAction('clip.cut', cutOut, { enabled: chosen !== null });
+  useAction('clip.still', pick);
+  useAction('mark.undo', hand.undo);
+  useAction('mark.redo', hand.redo);
+  useKey('escape', () => (chosen ? setChosen(null) : navigate('/shelf')));
+  const rename = (to: string) => {
+    setTitle(to);
+    renameShot(id, to).catch((error: unknown) =>
+      notify({ key: 'name', tone: 'bad', title: 'Not renamed', lines: [messageOf(error)] }),
+    );
+  };
+  return (
+    <>
+      <Thread
+        middle={<TitleField title={title} label="Name of the clip" onChange={rename} />}
+        actions={
+          <Button icon={<Camera {...icon} />} hint="I" onClick={pick}>
+            Pick a still
+          </Button>
+        }
+      />
+      <div className="flex min-h-0 grow">
+        <main
+          aria-label="Clip"
+          data-home
+          tabIndex={-1}
+          className="flex min-w-0 grow flex-col bg-desk outline-none"
+        >
+          <h1 className="sr-only">{title}</h1>
+          <div className="grid min-h-0 grow place-items-center p-4">
+            <video
+              ref={video}
+              src={videoUrl(id)}
+              muted
+              playsInline
+              preload="auto"
+              aria-label={`${title}, at ${clockOf(times[picture] ?? 0)}`}
+              className="max-h-full min-h-0 max-w-full shadow-picture"
+            />
+          </div>
+          <div className="border-t border-line bg-paper pt-3">
+            <div className="flex flex-wrap items-center gap-3 px-4 pb-2">
+              <Button
+                hint="Space"
+                icon={film.playing ? <Pause {...icon} /> : <Play {...icon} />}
+                onClick={film.toggle}
+              >
+                {film.playing ? 'Pause' : 'Play'}
+              </Button>
+              <p className="font-measure">
+                {clockOf(times[picture] ?? 0)} of {clockOf(filmEnds(times))}
+              </p>
+              {isCut && (
+                <p role="status" className="text-[13px] text-soft">
+                  kept <span className="font-measure">{clockOf(keptSeconds(cuts, times))}</span>
+                </p>
+              )}
+              <ChipRadios
+                label="Speed"
+                value={String(film.speed)}
+                options={speeds}
+                onChange={(value) => film.setSpeed(Number(value))}
+              />
+            </div>
+            <div className="flex flex-wrap items-center gap-2 px-4 pb-2">
+              <Button hint="[" onClick={() => hand.change(beginAt(cuts, picture, count))}>
+                Begin here
+              </Button>
+              <Button hint="]" onClick={() => hand.change(endAt(cuts, picture, count))}>
+                End here
+              </Button>
+              <Button
+                hint="/"
+                icon={<Scissors {...icon} />}
+                disabled={!chosen}
+                title="Drag over the time line, or hold Shift with the arrows, to choose what is cut out"
+                onClick={cutOut}
+              >
+                Cut out
+              </Button>
+              <Button disabled={!isCut} onClick={() => hand.change(UNCUT)}>
+                All of it
+              </Button>
+              <IconButton label="Undo" disabled={!hand.canUndo} onClick={hand.undo}>
+                <Undo2 {...icon} />
+              </IconButton>
+              <IconButton label="Redo" disabled={!hand.canRedo} onClick={hand.redo}>
+                <Redo2 {...icon} />
+              </IconButton>
+            </div>
+            {hand.problem && <Problem>{hand.problem}</Problem>}
+            <TimeLine
+              {...{ id, times, changes, cuts, picture, chosen }}
+              onShow={show}
+              onChoose={setChosen}
+            />
+          </div>
+        </main>
+        <aside
+          aria-label="What becomes of it"
+          className="flex w-[270px] shrink-0 flex-col gap-4 overflow-auto border-l border-line bg-paper p-3"
+        >
+          {clip.binnedAt && (
+            <p className="text-brick">
+              It lies in the Bin.{' '}
+              <a href="/shelf" onClick={followLink} className="underline">
+                Go to the Shelf
+              </a>
+            </p>
+          )}
+          <KeepClip clip={clip} stored={hand.stored} />
+          <WhereFrom clip={clip} />
+        </aside>
+      </div>
+    </>
+  );
+}
+
+async function pickStill({ id }: Clip, at: number): Promise<void> {
+  try {
+    const shot = await api.pickStill(id, at);
+    notify({
+      ...{ key: 'still', tone: 'good', title: `The picture at ${clockOf(at)} is a shot` },
+      picture: `/api/shots/${shot.id}/thumbnail?revision=${shot.revision}`,
+      href: `/shots/${shot.id}`,
+      action: { label: 'Mark', act: () => navigate(`/shots/${shot.id}`) },
+    });
+  } catch (error) {
+    notify({ key: 'still', tone: 'bad', title: 'No still', lines: [messageOf(error)] });
+  }
+}

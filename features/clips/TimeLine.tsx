@@ -1,0 +1,105 @@
+import { useRef, type PointerEvent } from 'react';
+import { clockOf } from '@/core/clip/clock';
+import { filmEnds, keptStretches, pictureAt, type Cuts, type Stretch } from '@/core/clip/cuts';
+import { stripUrl } from '../api/clips';
+
+interface Props {
+  id: string;
+  times: readonly number[];
+  changes: readonly number[] | null;
+  cuts: Cuts;
+  picture: number;
+  /** What is chosen to be cut out. */
+  chosen: Stretch | null;
+  onShow: (picture: number) => void;
+  onChoose: (stretch: Stretch | null) => void;
+}
+
+/** Fewer pixels are a click, not a stretch. */
+const DRAG = 4;
+
+/** The whole film from left to right: small pictures, what is cut away, where something changes. */
+export function TimeLine(props: Props) {
+  const { id, times, changes, cuts, picture, chosen, onShow, onChoose } = props;
+  const line = useRef<HTMLDivElement>(null);
+  const begun = useRef<{ x: number; picture: number } | null>(null);
+  const end = Math.max(0.001, filmEnds(times));
+  const place = (of: number) => `${(100 * (times[of] ?? end)) / end}%`;
+  const placed = ({ from, to }: Stretch) => ({
+    left: place(from),
+    width: `${(100 * ((times[to] ?? end) - (times[from] ?? end))) / end}%`,
+  });
+  const pictureUnder = (event: PointerEvent): number => {
+    const { left = 0, width = 1 } = line.current?.getBoundingClientRect() ?? {};
+    return pictureAt(times, (end * (event.clientX - left)) / width);
+  };
+  const move = (event: PointerEvent) => {
+    const start = begun.current;
+    if (!start) return;
+    const under = pictureUnder(event);
+    onShow(under);
+    if (Math.abs(event.clientX - start.x) < DRAG) return;
+    const [from, to] = under < start.picture ? [under, start.picture] : [start.picture, under];
+    onChoose({ from, to: to + 1 });
+  };
+  const kept = keptStretches(cuts, times.length);
+  const gone = keptStretches({ away: kept }, times.length);
+  return (
+    <div className="px-4 pb-3">
+      <div
+        ref={line}
+        role="slider"
+        tabIndex={0}
+        aria-label="Time line"
+        aria-valuemin={0}
+        aria-valuemax={times.length - 1}
+        aria-valuenow={picture}
+        aria-valuetext={`${clockOf(times[picture] ?? 0)} of ${clockOf(end)}`}
+        className="relative h-[62px] touch-none overflow-hidden rounded-[6px] border border-edge bg-card"
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          const under = pictureUnder(event);
+          begun.current = { x: event.clientX, picture: under };
+          onChoose(null);
+          onShow(under);
+        }}
+        onPointerMove={move}
+        onPointerUp={() => (begun.current = null)}
+        onPointerCancel={() => (begun.current = null)}
+      >
+        {changes && (
+          <img src={stripUrl(id)} alt="" draggable={false} className="size-full object-fill" />
+        )}
+        {gone.map((stretch) => (
+          <span
+            key={stretch.from}
+            data-testid="cut-away"
+            className="absolute inset-y-0 border-x-4 border-petrol bg-paper/80"
+            style={placed(stretch)}
+          />
+        ))}
+        {chosen && (
+          <span
+            data-testid="chosen-stretch"
+            className="absolute inset-y-0 border-2 border-saffron bg-saffron/30 outline-1 outline-ink"
+            style={placed(chosen)}
+          />
+        )}
+        <span
+          aria-hidden
+          className="absolute inset-y-0 w-[3px] -translate-x-1/2 border-x border-card bg-ink"
+          style={{ left: place(picture) }}
+        />
+      </div>
+      <div aria-hidden className="relative h-3">
+        {changes?.map((at) => (
+          <span
+            key={at}
+            className="absolute top-1 h-2 w-[2px] bg-soft"
+            style={{ left: place(at) }}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,77 @@
+import { useEffect, useEffectEvent, useState, type RefObject } from 'react';
+import { keptStretches, lastKept, pictureAt, type Cuts } from '@/core/clip/cuts';
+
+/** A moment inside of a picture at most: at its very begin the one before may still be shown, seconds. */
+const INSIDE = 0.002;
+
+/** The film that is looked through: which picture is seen, played over what is kept alone. */
+export function useFilm(
+  video: RefObject<HTMLVideoElement | null>,
+  times: readonly number[],
+  cuts: Cuts,
+) {
+  const [picture, setPicture] = useState(0);
+  const [playing, setPlaying] = useState(false);
+  const [speed, setSpeed] = useState(1);
+
+  const show = (wanted: number) => {
+    const next = Math.max(0, Math.min(times.length - 1, wanted));
+    setPicture(next);
+    const at = times[next] ?? 0;
+    const lasts = (times[next + 1] ?? Infinity) - at;
+    if (video.current) video.current.currentTime = at + Math.min(INSIDE, lasts / 2);
+  };
+  const stop = () => {
+    video.current?.pause();
+    setPlaying(false);
+  };
+  const play = () => {
+    const kept = keptStretches(cuts, times.length);
+    const here = kept.find(({ from, to }) => picture >= from && picture < to);
+    const next = here ? picture : kept.find(({ from }) => from > picture)?.from;
+    // From the end it begins anew.
+    const begin = picture >= lastKept(cuts, times.length) ? kept[0]?.from : next;
+    if (begin !== picture) show(begin ?? 0);
+    setPlaying(true);
+    void video.current?.play().catch(() => setPlaying(false));
+  };
+
+  const seen = useEffectEvent((at: number) => {
+    const now = pictureAt(times, at);
+    const kept = keptStretches(cuts, times.length);
+    if (kept.some(({ from, to }) => now >= from && now < to)) return setPicture(now);
+    const next = kept.find(({ from }) => from > now)?.from;
+    if (next !== undefined) return show(next);
+    stop();
+    show(lastKept(cuts, times.length));
+  });
+  useEffect(() => {
+    const element = video.current;
+    if (!element || !playing) return;
+    let wanted = true;
+    const watch = () =>
+      element.requestVideoFrameCallback((_, { mediaTime }) => {
+        if (!wanted) return;
+        seen(mediaTime);
+        watch();
+      });
+    watch();
+    const ended = () => setPlaying(false);
+    element.addEventListener('ended', ended);
+    return () => {
+      wanted = false;
+      element.removeEventListener('ended', ended);
+    };
+  }, [playing, video]);
+  useEffect(() => {
+    if (video.current) video.current.playbackRate = speed;
+  }, [speed, video]);
+  return {
+    ...{ picture, playing, speed, setSpeed },
+    show: (wanted: number) => {
+      stop();
+      show(wanted);
+    },
+    toggle: () => (playing ? stop() : play()),
+  };
+}

@@ -1,0 +1,179 @@
+import { randomUUID } from 'node:crypto';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import { pipeline } from 'node:stream/promises';
+import {
+  clipFormats,
+  clipWishSchema,
+  type Clip,
+  type ClipJob,
+  type ClipWish,
+} from '@/core/contracts/clip';
+import type { FactsRule } from '@/core/contracts/format';
+import { leavingTitle } from '@/core/keep/leaving';
+import { safeName } from '@/core/naming/safeName';
+import { keptSeconds } from '@/core/clip/cuts';
+import { writtenSize } from '@/core/clip/size';
+import { Fault, notFound } from '../base/fault';
+import { shared } from '../base/shared';
+import { json, sql } from '../db/sql';
+import { usableFolder } from '../folders/folders';
+import { addDue } from '../jobs/queue';
+import { begin, jobsOf, stopJob } from '../jobs/run';
+import { getCopy } from '../keep/copyRows';
+import { keepFile } from '../keep/keepFile';
+import { openPart, type Part } from '../keep/write';
+import { digest, sweepMedia, syncPath, writingPath } from '../media/files';
+import { ffmpeg } from '../media/ffmpeg';
+import { getShot } from '../shots/rows';
+import { filmOf, getClip } from './rows';
+import { isFilm, writingArgs } from './written';
+
+const WRITE = 'clipWrite';
+/** A file that was only made is held so long. */
+const HELD = '1 day';
+const LONGEST = 3_600_000;
+
+interface Going {
+  since: number;
+  progress: number;
+}
+const going = shared('clipWritings', () => new Map<string, Going>());
+
+/** Asks for a file of a clip. @returns the id of its job @throws Fault 404 */
+export async function wantFile(shot: string, wish: ClipWish): Promise<string> {
+  await filmOf(shot);
+  if (wish.folderId) await usableFolder(wish.folderId);
+  const id = randomUUID();
+  await sql().begin(async (tx) => {
+    await tx`delete from clip_writings where made_at < now() - ${HELD}::interval`;
+    await tx`insert into clip_writings (id, shot_id, wish) values (${id}, ${shot}, ${json(wish)})`;
+    await addDue(tx, id, WRITE);
+  });
+  await sweepMedia();
+  begin(WRITE);
+  return id;
+}
+
+interface Row {
+  id: string;
+  shotId: string;
+  wish: unknown;
+  copyId: string | null;
+  bytes: string | null;
+  state: ClipJob['state'];
+  problem: string | null;
+  leased: boolean;
+}
+
+async function rowOf(shot: string, id: string): Promise<Row> {
+  const [row] = await sql()<Row[]>`
+    select w.id, w.shot_id, w.wish, w.copy_id, w.bytes, j.state, j.problem,
+      coalesce(j.leased_until > now(), false) as leased
+    from clip_writings w join jobs j on j.id = w.id where w.id = ${id} and w.shot_id = ${shot}`;
+  if (!row) throw notFound('job');
+  return row;
+}
+
+/** Where a file that was asked for stands. @throws Fault 404 */
+export async function getWriting(shot: string, id: string): Promise<ClipJob> {
+  const { state, problem, copyId, bytes, leased } = await rowOf(shot, id);
+  const { since = 0, progress = 0 } = going.get(id) ?? {};
+  const took = (Date.now() - since) / 1000;
+  return {
+    id,
+    state: state === 'waiting' && leased ? 'going on' : state,
+    progress: state === 'done' ? 1 : progress,
+    left: progress > 0.02 ? took * (1 / progress - 1) : null,
+    problem: state === 'stopped' ? (problem ?? 'Stopped. Nothing of it is left.') : null,
+    bytes: bytes === null ? null : Number(bytes),
+    copy: copyId === null ? null : await getCopy(copyId),
+  };
+}
+
+/** Nothing of it is left, and nothing kept is taken away. @throws Fault 404 */
+export async function stopWriting(shot: string, id: string): Promise<void> {
+  await rowOf(shot, id);
+  await stopJob(id);
+}
+
+/** The file that was made, to be fetched. @throws Fault 404, 409 */
+export async function madeFile(
+  shot: string,
+  id: string,
+): Promise<{ path: string; type: string; name: string; etag: string }> {
+  const { state, wish } = await rowOf(shot, id);
+  if (state !== 'done') throw new Fault(409, 'not-ready', 'It is not written yet.');
+  const { format, folderId } = clipWishSchema.parse(wish);
+  if (folderId !== null) throw notFound('file');
+  const { extension, type } = clipFormats[format];
+  const title = safeName(leavingTitle(await getShot(shot)));
+  return { path: writingPath(id, extension), type, name: `${title}.${extension}`, etag: id };
+}
+
+/** @param facts what a folder lets out; without one a title that a person gave */
+const titleOf = (clip: Clip, facts: FactsRule): string | null =>
+  facts.words ? (facts.origin ? clip.title : leavingTitle(clip)) : null;
+
+async function write(id: string, signal: AbortSignal): Promise<void> {
+  const [row] = await sql()<Pick<Row, 'shotId' | 'wish' | 'copyId'>[]>`
+    select shot_id, wish, copy_id from clip_writings where id = ${id}`;
+  // Kept already, before a crash: it is not kept twice.
+  if (!row || row.copyId !== null) return;
+  const { shotId: shot } = row;
+  const wish = clipWishSchema.parse(row.wish);
+  const [clip, film] = await Promise.all([getClip(shot), filmOf(shot)]);
+  const folder = wish.folderId === null ? null : await usableFolder(wish.folderId);
+  const { extension } = clipFormats[wish.format];
+  const path = writingPath(id, extension);
+  const title = titleOf(clip, folder?.facts ?? { words: true, origin: false });
+  const args = writingArgs({ ...film, cuts: clip.cuts }, { ...wish, title });
+  going.set(id, { since: Date.now(), progress: 0 });
+  try {
+    const heard = hearProgress(id, keptSeconds(clip.cuts, film.times));
+    const out = ['-progress', 'pipe:1', '-y', path];
+    await ffmpeg([...args, ...out], { most: LONGEST, signal, heard });
+    await syncPath(path);
+    const { sha256, bytes } = await digest(path);
+    const copy = folder
+      ? await keepFile({
+          ...{ shot: await getShot(shot), folder, format: wish.format, extension, sha256, bytes },
+          size: writtenSize(film, wish.percent, isFilm(wish.format)),
+          pattern: wish.name ?? folder.pattern,
+          write: (part) => copyTo(path, part),
+        })
+      : null;
+    await sql()`update clip_writings set bytes = ${bytes}, copy_id = ${copy?.id ?? null}
+      where id = ${id}`;
+  } catch (error) {
+    await rm(path, { force: true });
+    throw error;
+  } finally {
+    going.delete(id);
+    if (folder) await rm(path, { force: true });
+  }
+}
+
+/** How much is written is told by the program itself, some times a second. */
+function hearProgress(id: string, seconds: number): (piece: Buffer) => void {
+  return (piece) => {
+    const told = /out_time_us=(\d+)/.exec(piece.toString('latin1'))?.[1];
+    const now = going.get(id);
+    if (told && now) now.progress = Math.min(0.99, Number(told) / 1e6 / Math.max(0.1, seconds));
+  };
+}
+
+async function copyTo(path: string, part: Part): Promise<void> {
+  const file = await openPart(part);
+  try {
+    await pipeline(
+      createReadStream(path),
+      createWriteStream('', { fd: file.fd, autoClose: false }),
+    );
+    await file.sync();
+  } finally {
+    await file.close();
+  }
+}
+
+jobsOf(WRITE, write, { alone: true, mostTries: 1 });

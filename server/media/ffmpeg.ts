@@ -1,0 +1,86 @@
+import { spawn, type ChildProcessWithoutNullStreams } from 'node:child_process';
+import { pipeline } from 'node:stream/promises';
+import { Fault } from '../base/fault';
+
+/** What is missing where no film can be read or written. */
+const MISSING =
+  'For films Rezzik needs ffmpeg. Install it once with: sudo apt-get install -y ffmpeg';
+
+/** Nothing is read but the file that is named, whatever stands in it. */
+const SAFE = ['-nostdin', '-hide_banner', '-protocol_whitelist', 'file,pipe'];
+/** Words of the program that are kept for what is said when it fails. */
+const MOST_SAID = 4_000;
+
+export interface Run {
+  signal?: AbortSignal | undefined;
+  /** Ended when it takes longer, ms. */
+  most: number;
+  /** Hears what it writes to its standard output. */
+  heard?: (piece: Buffer) => void;
+  /** Given to its standard input. */
+  input?: AsyncIterable<Uint8Array>;
+}
+
+const later = (ms: number, act: () => void): (() => void) => {
+  const timer = setTimeout(act, ms);
+  return () => clearTimeout(timer);
+};
+
+/** So gently that a person's work goes before. */
+const gently = (program: string, args: readonly string[]) =>
+  spawn('nice', ['-n', '10', program, ...args], { stdio: ['pipe', 'pipe', 'pipe'] });
+
+async function* nothing(): AsyncGenerator<Uint8Array> {}
+
+/** @throws Fault 501 where it is not installed, 422 with its words where it fails, AbortError */
+async function ran(
+  child: ChildProcessWithoutNullStreams,
+  { signal, most, heard, input = nothing() }: Run,
+): Promise<Buffer> {
+  const out: Buffer[] = [];
+  let said = '';
+  child.stdout.on('data', (piece: Buffer) => (heard ? heard(piece) : out.push(piece)));
+  child.stderr.on('data', (piece: Buffer) => {
+    said = (said + piece.toString('utf8')).slice(-MOST_SAID);
+  });
+  let late = false;
+  const end = () => child.kill('SIGKILL');
+  const inTime = later(most, () => {
+    late = true;
+    end();
+  });
+  signal?.addEventListener('abort', end, { once: true });
+  if (signal?.aborted) end();
+  try {
+    const closed = new Promise<number | null>((resolve, reject) => {
+      child.on('error', reject);
+      child.on('close', resolve);
+    });
+    // One that ends before it was given all says why itself.
+    await pipeline(input, child.stdin).catch(() => undefined);
+    const code = await closed;
+    signal?.throwIfAborted();
+    if (late) throw new Fault(503, 'too-slow', 'It took longer than Rezzik waits for a film.');
+    // As `nice` says that there is no such program.
+    if (code === 127) throw new Fault(501, 'no-ffmpeg', MISSING);
+    if (code !== 0) throw new Unreadable(said);
+    return Buffer.concat(out);
+  } finally {
+    inTime();
+    signal?.removeEventListener('abort', end);
+  }
+}
+
+/** The program could make nothing of a film. */
+export class Unreadable extends Fault {
+  constructor(readonly said: string) {
+    super(422, 'unreadable-film', 'This is no film that can be read, or it is damaged.');
+  }
+}
+
+/** @returns what it wrote to its standard output, where nobody else hears it */
+export const ffmpeg = (args: readonly string[], run: Run): Promise<Buffer> =>
+  ran(gently('ffmpeg', [...SAFE, '-loglevel', 'error', ...args]), run);
+
+export const ffprobe = (args: readonly string[], run: Run): Promise<Buffer> =>
+  ran(gently('ffprobe', [...SAFE.slice(1), '-loglevel', 'error', ...args]), run);

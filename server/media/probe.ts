@@ -1,0 +1,66 @@
+import { z } from 'zod';
+import { clipLimits } from '@/core/contracts/clip';
+import { limits } from '@/core/values/limits';
+import { Fault } from '../base/fault';
+import { ffprobe } from './ffmpeg';
+
+const seconds = z.coerce.number().finite();
+const schema = z.object({
+  packets: z
+    .array(z.object({ pts_time: seconds.optional(), flags: z.string().default('') }))
+    .default([]),
+  streams: z
+    .array(
+      z.object({
+        codec_name: z.string().optional(),
+        width: z.int().min(1).max(limits.side),
+        height: z.int().min(1).max(limits.side),
+        pix_fmt: z.string().optional(),
+      }),
+    )
+    .min(1),
+  format: z.object({ start_time: seconds.optional() }).default({}),
+});
+
+export interface Probed {
+  width: number;
+  height: number;
+  /** As the program calls it: h264, vp9. */
+  codec: string;
+  /** Of colours as fine as brightness. */
+  fineColours: boolean;
+  /** When each picture comes, seconds, ascending from 0. */
+  times: number[];
+}
+
+const PATIENCE = 60_000;
+
+/** What is in a film. @throws Fault 422 for what is none, 413 for more than a clip may have */
+export async function probe(path: string, signal?: AbortSignal): Promise<Probed> {
+  const asked = [
+    ...['-select_streams', 'v:0', '-of', 'json'],
+    ...[
+      '-show_entries',
+      'packet=pts_time,flags:stream=codec_name,width,height,pix_fmt:format=start_time',
+    ],
+  ];
+  const told = await ffprobe([...asked, '-i', path], { most: PATIENCE, signal });
+  const read = schema.safeParse(JSON.parse(told.toString('utf8')));
+  const [stream] = read.data?.streams ?? [];
+  if (!read.success || !stream)
+    throw new Fault(422, 'unreadable-film', 'This is no film that can be read, or it is damaged.');
+  // What is marked as discarded is no picture that anybody sees.
+  const all = read.data.packets
+    .flatMap(({ pts_time: at, flags }) => (flags.includes('D') ? [] : (at ?? [])))
+    .sort((a, b) => a - b);
+  if (all.length === 0) throw new Fault(422, 'empty-film', 'There is no picture in this film.');
+  if (all.length > clipLimits.pictures)
+    throw new Fault(413, 'too-large', 'That are more pictures than a clip may have.');
+  // What is asked for by a moment is counted from where the file says that it begins.
+  const start = read.data.format.start_time ?? all[0] ?? 0;
+  return {
+    ...{ width: stream.width, height: stream.height, codec: stream.codec_name ?? 'unknown' },
+    fineColours: /444|rgb|gbr|bgr/.test(stream.pix_fmt ?? ''),
+    times: all.map((at) => Math.max(0, Math.round((at - start) * 1e6) / 1e6)),
+  };
+}

@@ -1,0 +1,100 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+/** Small films whose every picture says which one it is, and reading that off again. */
+export const WIDTH = 160;
+export const HEIGHT = 96;
+/** Squares in a row, black or white: a number in binary that any codec leaves readable. */
+const BITS = 10;
+const SIDE = WIDTH / BITS;
+
+function numbered(number: number): Buffer {
+  const picture = Buffer.alloc(3 * WIDTH * HEIGHT, 60);
+  for (let y = 0; y < 48; y += 1)
+    for (let x = 0; x < WIDTH; x += 1) {
+      const bit = (number >> Math.floor(x / SIDE)) & 1;
+      picture.fill(bit ? 255 : 0, 3 * (y * WIDTH + x), 3 * (y * WIDTH + x) + 3);
+    }
+  return picture;
+}
+
+/** Which picture it is, read off the middle of each square. @param rgb of the film's own size */
+export function numberOn(rgb: Uint8Array, width = WIDTH, height = HEIGHT, channels = 3): number {
+  let number = 0;
+  for (let bit = 0; bit < BITS; bit += 1) {
+    const x = Math.round(((bit + 0.5) * width) / BITS);
+    const at = channels * (Math.round(height / 4) * width + x);
+    if ((rgb[at] ?? 0) > 127) number += 1 << bit;
+  }
+  return number;
+}
+
+const clusters = (codec: string, ms: number): string[] =>
+  codec === 'uneven' ? [] : ['-live', '1', '-cluster_time_limit', String(ms)];
+
+const containers: Partial<Record<string, string>> = { vp9: 'webm', uneven: 'mp4' };
+
+const folder = (): string => mkdtempSync(join(tmpdir(), 'rezzik-film-'));
+
+/** A film as recorders write it: no length, nothing to go by. */
+export function film(
+  count: number,
+  codec: 'h264' | 'vp9' | 'lossless' | 'uneven' = 'h264',
+  /** Of Matroska: so long a cluster is at most, ms. */
+  cluster = 5_000,
+): Buffer {
+  const path = join(folder(), 'film.mkv');
+  const input = Buffer.concat(Array.from({ length: count }, (_, i) => numbered(i)));
+  const codecs = {
+    h264: ['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '18', '-pix_fmt', 'yuv420p'],
+    lossless: ['-c:v', 'libx264rgb', '-preset', 'ultrafast', '-qp', '0'],
+    // As browsers record: some pictures come right after each other, then none for a while.
+    uneven: [
+      ...['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p'],
+      ...['-vf', 'settb=1/16000,setpts=1056*N-1055*eq(mod(N\\,5)\\,4)', '-fps_mode', 'passthrough'],
+      ...[
+        '-enc_time_base',
+        '1:16000',
+        '-video_track_timescale',
+        '16000',
+        '-movflags',
+        'empty_moov',
+      ],
+    ],
+    vp9: ['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '8', '-b:v', '1M'],
+  };
+  execFileSync(
+    'ffmpeg',
+    [
+      ...['-loglevel', 'error', '-f', 'rawvideo', '-pix_fmt', 'rgb24', '-s', `${WIDTH}x${HEIGHT}`],
+      ...['-r', '15', '-i', '-', ...codecs[codec], '-g', '30', ...clusters(codec, cluster)],
+      ...['-f', containers[codec] ?? 'matroska', '-y', path],
+    ],
+    { input },
+  );
+  return readFileSync(path);
+}
+
+/** Which pictures a file shows, in order, and of what size: read by another run of the program. */
+export function shownIn(path: string): { numbers: number[]; width: number; height: number } {
+  const told = execFileSync('ffprobe', [
+    ...['-loglevel', 'error', '-select_streams', 'v:0', '-of', 'csv=p=0'],
+    ...['-show_entries', 'stream=width,height', path],
+  ]);
+  const [width = 0, height = 0] = told.toString().trim().split(',').map(Number);
+  const raw = execFileSync(
+    'ffmpeg',
+    [
+      ...['-loglevel', 'error', '-i', path, '-fps_mode', 'passthrough'],
+      ...['-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'],
+    ],
+    { maxBuffer: 500_000_000 },
+  );
+  const size = 3 * width * height;
+  const numbers = Array.from({ length: raw.length / size }, (_, i) =>
+    numberOn(raw.subarray(i * size, (i + 1) * size), width, height),
+  );
+  return { numbers, width, height };
+}

@@ -1,0 +1,180 @@
+import { execFileSync } from 'node:child_process';
+import { beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { By, Key } from 'selenium-webdriver';
+import { clipSchema, type Clip } from '@/core/contracts/clip';
+import { copiesSchema } from '@/core/contracts/folder';
+import { deskDisplays } from '@/core/desk/model';
+import { getPixels, getShot, listShots, read, setWay } from './lib/app';
+import { newFolder } from './lib/keeping';
+import { app, browser, inOneBrowser } from './lib/suite';
+
+inOneBrowser();
+
+const [left] = deskDisplays;
+
+const text = async (css: string): Promise<string> =>
+  (await browser.driver.findElements(By.css(css)))[0]?.getText() ?? '';
+const recording = (): Promise<string> => text('section[aria-label="Recording"] [role="status"]');
+const isRecorded = (bytes: number): Promise<void> =>
+  app.until('more is on the disk', async () => {
+    const [, size = '0', unit = ''] = /([\d.,]+) (KB|MB) on the disk/.exec(await recording()) ?? [];
+    return Number(size.replace(',', '')) * (unit === 'MB' ? 1e6 : 1e3) > bytes;
+  });
+
+/** Records something that moves until a little of it is on the disk. */
+async function record(): Promise<void> {
+  await app.go('/take');
+  await app.desk();
+  await app.keys('0', Key.ENTER);
+  await app.until('it records', async () => (await recording()).startsWith('Recording'));
+  const desk = await app.desk();
+  // A window is moved, so that something changes.
+  await app.drag(desk, await app.onDesk('title:register'), { x: 300, y: 200 });
+  await isRecorded(1);
+}
+
+/** The clip that is open. */
+async function opened(): Promise<Clip> {
+  await app.until('the clip is open', async () =>
+    (await browser.driver.getCurrentUrl()).includes('/clips/'),
+  );
+  const id = (await browser.driver.getCurrentUrl()).slice(-36);
+  await app.sees('Begin here');
+  await app.until('it can be seen', async () =>
+    Boolean(
+      await browser.driver.executeScript(
+        'return document.querySelector("video").readyState >= 2 && document.querySelector("video").videoWidth',
+      ),
+    ),
+  );
+  return clipSchema.parse(await (await read(`/api/clips/${id}`)).json());
+}
+
+/** Which picture is in sight, by the time line. */
+const inSight = async (): Promise<number> =>
+  Number(
+    await browser.driver
+      .findElement(By.css('[role="slider"][aria-label="Time line"]'))
+      .getAttribute('aria-valuenow'),
+  );
+const showsPicture = (number: number): Promise<void> =>
+  app.until(`picture ${number}`, async () => (await inSight()) === number);
+
+beforeAll(() => newFolder('Clips'), 60_000);
+beforeEach(() => setWay({ source: 'desk', display: 'Left', kind: 'full', then: [{ do: 'mark' }] }));
+
+/** docs/actions.md: a clip of the desk in a folder: 0, Enter, Enter, Ctrl+Enter. */
+test('0, Enter, Enter, Ctrl+Enter: what moved lies in a folder, and on the Shelf', async () => {
+  await record();
+  await app.keys(Key.ENTER);
+  const clip = await opened();
+  const { bounds } = left;
+  expect(clip).toMatchObject({ width: bounds.width, height: bounds.height });
+  expect(clip.title).toMatch(/^Clip \d+, ./);
+  expect(clip.provenance).toMatchObject({ source: 'desk', display: 'Left' });
+  expect(clip.times.length).toBeGreaterThan(5);
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.until('kept', async () => (await text('section[aria-label="Keep"]')).includes('Kept'));
+  const { copies } = copiesSchema.parse(await (await read(`/api/shots/${clip.id}/copies`)).json());
+  expect(copies).toHaveLength(1);
+  const counted = execFileSync('ffprobe', [
+    ...['-loglevel', 'error', '-count_packets', '-select_streams', 'v:0', '-of', 'csv=p=0'],
+    ...['-show_entries', 'stream=codec_name,width,height,nb_read_packets', copies[0]?.path ?? ''],
+  ]);
+  expect(counted.toString().trim()).toBe(
+    `vp9,${bounds.width},${bounds.height},${clip.times.length}`,
+  );
+  await app.chord(Key.SHIFT, 's');
+  const css = `[data-shot="${clip.id}"]`;
+  await app.until('it is on the Shelf', () => app.has(css));
+  const card = await browser.driver.findElement(By.css(css));
+  expect(await card.getText()).toMatch(/^Clip,\s0:0\d\.\d/);
+  await card.sendKeys(Key.ENTER);
+  expect((await opened()).id).toBe(clip.id);
+}, 120_000);
+
+test('it is looked through by keys, trimmed, cut, undone; a reload keeps what was cut', async () => {
+  await record();
+  await app.keys(Key.ENTER);
+  const { id, times } = await opened();
+  const last = times.length - 1;
+  await app.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await showsPicture(2);
+  await app.keys('[');
+  await app.keys(Key.END, Key.ARROW_LEFT);
+  await showsPicture(last - 1);
+  await app.keys(']');
+  await app.keys(Key.HOME);
+  await showsPicture(2);
+  await app.keys(Key.ARROW_RIGHT);
+  await app.chord(Key.SHIFT, Key.ARROW_RIGHT);
+  await app.keys('/');
+  const away = async () =>
+    clipSchema.parse(await (await read(`/api/clips/${id}`)).json()).cuts.away;
+  const cut = [
+    { from: 0, to: 2 },
+    { from: 3, to: 5 },
+    { from: last, to: last + 1 },
+  ];
+  await app.until('it is cut', async () => (await away()).length === 3);
+  expect(await away()).toEqual(cut);
+  await app.chord(Key.CONTROL, 'z');
+  await app.until('undone', async () => (await away()).length === 2);
+  await app.chord(Key.CONTROL, 'y');
+  await app.until('done again', async () => (await away()).length === 3);
+  await app.go(`/clips/${id}`);
+  await opened();
+  expect(await browser.driver.findElements(By.css('[data-testid="cut-away"]'))).toHaveLength(3);
+  // Played from its begin, only what is kept is seen, and it stops at its end.
+  await app.keys(Key.HOME, Key.SPACE);
+  await showsPicture(last - 1);
+  await app.sees('Play');
+}, 120_000);
+
+test('a still is a shot of its own, to be marked; the clip itself never opens in Mark', async () => {
+  await record();
+  await app.keys(Key.ENTER);
+  const { id, title } = await opened();
+  await app.keys(Key.ARROW_RIGHT, 'i');
+  await app.sees('is a shot');
+  await browser.driver.findElement(By.css('[data-notice="still"] a')).click();
+  const still = await app.marked();
+  expect((await getShot(still)).title).toContain(`${title}, 0:0`);
+  const { width } = await getPixels(still, 'frame');
+  expect(width).toBe(left.bounds.width);
+  await app.go(`/shots/${id}`);
+  expect((await opened()).id).toBe(id);
+}, 120_000);
+
+test('paused nothing is added; a server that is away loses nothing; Esc puts it into the Bin', async () => {
+  await record();
+  await app.click('Pause');
+  await app.until('it pauses', async () => (await recording()).startsWith('Paused'));
+  const before = /^Paused (\S+)/.exec(await recording())?.[1];
+  const network = { latency: 0, download_throughput: -1, upload_throughput: -1 };
+  await browser.driver.setNetworkConditions({ ...network, offline: true });
+  expect(/^Paused (\S+)/.exec(await recording())?.[1]).toBe(before);
+  await app.click('Go on');
+  await app.until('it says so', async () => (await recording()).includes('does not answer'));
+  await browser.driver.setNetworkConditions({ ...network, offline: false });
+  await app.until('it is back', async () => !(await recording()).includes('does not answer'));
+  const { total } = await listShots();
+  await app.keys(Key.ESCAPE);
+  await app.sees('lies in the Bin');
+  expect((await listShots()).total).toBe(total);
+  // A click this soon after the answer appeared was meant for what was there before.
+  await app.until('it is brought back', async () => {
+    if (!(await app.has('[data-notice="clip"]'))) return true;
+    const [button] = await browser.driver.findElements(By.xpath('//*[text()="Bring it back"]'));
+    await button?.click().catch(() => undefined);
+    return (await browser.driver.getCurrentUrl()).includes('/clips/');
+  });
+  expect((await opened()).binnedAt).toBeNull();
+}, 120_000);
+
+test('in another view it goes on and can be ended there', async () => {
+  await record();
+  await app.chord(Key.SHIFT, 's');
+  await app.click('End the clip');
+  await opened();
+}, 120_000);
