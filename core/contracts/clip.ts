@@ -55,6 +55,8 @@ export const recordingSchema = z.object({
   /** So many pieces have come, of so many bytes. */
   pieces: z.int(),
   bytes: z.number(),
+  /** Why it is no clip yet, where it has ended; it is tried again. */
+  problem: z.string().nullable(),
 });
 export type Recording = z.infer<typeof recordingSchema>;
 

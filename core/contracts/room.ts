@@ -9,6 +9,7 @@ export const roomKinds = [
   'finding',
   'thumbnails',
   'sending',
+  'films',
 ] as const;
 export type RoomKind = (typeof roomKinds)[number];
 
@@ -18,7 +19,7 @@ export const monthKinds = ['frames', 'originals', 'marks'] as const;
 
 export const roomSchema = z.object({
   kinds: z.array(z.object({ kind: z.enum(roomKinds), bytes })),
-  /** The database as it lies on the disk, with what it needs to find its way about. */
+  /** The database as it lies on the disk, with what it needs to find its way about, and films. */
   whole: bytes,
   /** Copies kept in folders, as large as they were when they were kept. */
   copies: z.object({ count: z.int(), bytes }),

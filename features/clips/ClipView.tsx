@@ -20,6 +20,7 @@ export function ClipView({ id }: { id: string }) {
   useEffect(() => {
     document.title = `${title ?? 'Clip'} – Rezzik`;
   }, [title]);
+  const makeReady = () => void api.endClip(id, 0, false).then(again, again);
   if (answer?.state === 'ready') return <OpenClip clip={answer} />;
   return (
     <>
@@ -37,6 +38,11 @@ export function ClipView({ id }: { id: string }) {
           <p role="status" className="text-soft">
             {answer ? 'It is recorded, or made ready …' : 'Opening the clip …'}
           </p>
+        )}
+        {answer?.problem && (
+          <Problem action={<Button onClick={makeReady}>Try again</Button>}>
+            What was recorded is kept, and no clip yet. {answer.problem}
+          </Problem>
         )}
       </main>
     </>

@@ -47,6 +47,8 @@ export function KeepView({ id }: { id: string }) {
       if (await fromOutbox(id)) await whenStored(id);
       const [read, places] = await Promise.all([api.shot(id), api.folders()]);
       if (!wanted) return;
+      // What moves is kept in a view of its own.
+      if (read.clip) return navigate(`/clips/${id}`, 'replace');
       setShot(read);
       setFolders(places.folders);
     };

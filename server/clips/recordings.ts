@@ -18,6 +18,9 @@ const LOOK = 60;
 /** With less room than this left nothing more is recorded, bytes. */
 const ROOM = 300_000_000;
 
+const OVER =
+  'This recording is over: nothing was heard of it for half a minute. What had come until then is on the Shelf.';
+
 interface Row {
   id: string;
   shotId: string;
@@ -25,17 +28,20 @@ interface Row {
   pieces: number;
   bytes: string;
   lastSha256: string | null;
+  problem: string | null;
 }
 
 async function rowOf(shot: string): Promise<Row> {
-  const [row] = await sql()<Row[]>`select id, shot_id, state, pieces, bytes, last_sha256
-    from recordings where shot_id = ${shot}`;
-  if (!row) throw notFound('recording');
-  return row;
+  const [row] = await sql()<Row[]>`
+    select r.id, r.shot_id, r.state, r.pieces, r.bytes, r.last_sha256, j.problem
+    from recordings r join jobs j on j.id = r.id where r.shot_id = ${shot}`;
+  if (row) return row;
+  const [clip] = await sql()`select 1 from clips where shot_id = ${shot}`;
+  throw clip ? new Fault(409, 'over', OVER) : notFound('recording');
 }
 
-const told = ({ shotId, state, pieces, bytes }: Row): Recording => ({
-  ...{ id: shotId, state, pieces, bytes: Number(bytes) },
+const told = ({ shotId, state, pieces, bytes, problem }: Row): Recording => ({
+  ...{ id: shotId, state, pieces, bytes: Number(bytes), problem },
 });
 
 /** @throws Fault 404 */
@@ -73,9 +79,6 @@ export async function beginRecording({
   });
   return getRecording(shot);
 }
-
-const OVER =
-  'This recording is over: nothing was heard of it for half a minute. What had come until then is on the Shelf.';
 
 /**
  * Puts a piece after those that came before, on the disk before it is answered. The same piece

@@ -51,8 +51,10 @@ const HERE = new Set(['127.0.0.1', 'localhost', '[::1]']);
 /** What came in the last thirty days, bytes. */
 async function lately(): Promise<number> {
   const [row] = await sql()<{ bytes: string | null }[]>`
-    select sum(octet_length(bytes) + coalesce(octet_length(original), 0)) as bytes
-    from frames where created_at > now() - interval '30 days'`;
+    select (select coalesce(sum(octet_length(bytes) + coalesce(octet_length(original), 0)), 0)
+        from frames where created_at > now() - interval '30 days')
+      + (select coalesce(sum(c.bytes), 0) from clips c join shots s on s.id = c.shot_id
+        where s.created_at > now() - interval '30 days') as bytes`;
   return Number(row?.bytes ?? 0);
 }
 
@@ -71,11 +73,13 @@ export async function roomUsed(): Promise<Room> {
   const [months, left, rows, [copies]] = await Promise.all([
     byMonth(),
     roomLeft(),
-    sql()<{ finding: string; thumbnails: string; sending: string; whole: string }[]>`
+    sql()<Record<'finding' | 'thumbnails' | 'sending' | 'films' | 'whole', string>[]>`
       select pg_total_relation_size('search') + pg_total_relation_size('words')
           + pg_total_relation_size('known_words') as finding,
         pg_total_relation_size('thumbnails') as thumbnails,
         pg_total_relation_size('links') + pg_total_relation_size('sendings') as sending,
+        (select coalesce(sum(bytes), 0) from clips)
+          + (select coalesce(sum(bytes), 0) from recordings) as films,
         pg_database_size(current_database()) as whole`,
     sql()<{ count: number; bytes: string | null }[]>`
       select count(*)::int as count, sum(bytes) as bytes from copies where confirmed`,
@@ -83,6 +87,7 @@ export async function roomUsed(): Promise<Room> {
   const sum = (kind: 'frames' | 'originals' | 'marks'): number =>
     months.reduce((all, month) => all + month[kind], 0);
   const [sizes] = rows;
+  const films = Number(sizes?.films ?? 0);
   return roomSchema.parse({
     kinds: [
       { kind: 'frames', bytes: sum('frames') },
@@ -91,8 +96,9 @@ export async function roomUsed(): Promise<Room> {
       { kind: 'finding', bytes: Number(sizes?.finding ?? 0) },
       { kind: 'thumbnails', bytes: Number(sizes?.thumbnails ?? 0) },
       { kind: 'sending', bytes: Number(sizes?.sending ?? 0) },
+      { kind: 'films', bytes: films },
     ],
-    whole: Number(sizes?.whole ?? 0),
+    whole: Number(sizes?.whole ?? 0) + films,
     copies: { count: copies?.count ?? 0, bytes: Number(copies?.bytes ?? 0) },
     months,
     ...left,

@@ -32,6 +32,7 @@ import { sql } from '../db/sql';
 import { addFolder } from '../folders/folders';
 import { workAlone } from '../jobs/run';
 import { mediaDir, partPath, sweepMedia } from '../media/files';
+import { roomUsed } from '../room/used';
 import { getFrame, getShot } from '../shots/rows';
 import { binShot, eraseShot } from '../shots/store';
 import { film, HEIGHT, numberOn, shownIn, WIDTH } from './clipFilms';
@@ -105,6 +106,8 @@ describe('recording', () => {
       .raw()
       .toBuffer({ resolveWithObject: true });
     expect(numberOn(data)).toBe(0);
+    const room = await roomUsed();
+    expect(room.kinds.find(({ kind }) => kind === 'films')?.bytes).toBe(clip.bytes);
     // Nothing of the recording is left beside it.
     expect(existsSync(partPath(clip.id))).toBe(false);
     expect(statSync(mediaDir()).mode & 0o777).toBe(0o700);
@@ -124,7 +127,8 @@ describe('recording', () => {
     await piece(id, 1, second);
     await ended(id, 2);
     expect((await look(id)).told).toMatchObject({ state: 'ready' });
-    expect(await codeOf(await piece(id, 2, second))).toEqual([404, 'not-found']);
+    expect(await codeOf(await piece(id, 2, second))).toEqual([409, 'over']);
+    expect(await codeOf(await piece(randomUUID(), 0, second))).toEqual([404, 'not-found']);
     expect(await codeOf(await begun(id))).toEqual([409, 'recorded']);
   });
 
@@ -183,10 +187,10 @@ describe('recording', () => {
     await begun(id);
     await piece(id, 0, Buffer.from('-i /etc/passwd; this is no film '.repeat(100)));
     await ended(id, 1);
-    expect((await look(id)).told).toMatchObject({ state: 'ended', bytes: 3200 });
-    const [job] = await sql()<{ problem: string }[]>`select problem from jobs
-      where id = (select id from recordings where shot_id = ${id})`;
-    expect(job?.problem).toBe('This is no film that can be read, or it is damaged.');
+    expect((await look(id)).told).toEqual({
+      ...{ id, state: 'ended', pieces: 1, bytes: 3200 },
+      problem: 'This is no film that can be read, or it is damaged.',
+    });
     await sweepMedia();
     expect(existsSync(partPath(id))).toBe(true);
     await sql()`delete from recordings where shot_id = ${id}`;

@@ -8,6 +8,7 @@ export const kindLabels: Record<RoomKind, { label: string; note: string }> = {
   finding: { label: 'Finding', note: 'words that were read, and what shots are found by' },
   thumbnails: { label: 'Small pictures', note: 'made anew when they are missing' },
   sending: { label: 'Links and sendings', note: 'pictures as they are shown, or wait to be sent' },
+  films: { label: 'Films', note: 'of clips, as files beside the database' },
 };
 
 /** In the order in which they stand on each other. */

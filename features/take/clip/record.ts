@@ -160,9 +160,11 @@ export async function endRecording({ bin = false, why = '' } = {}): Promise<void
     filmed.letGo();
     await pieces.settled();
     const clip = await api.endClip(now.id, pieces.count, bin);
-    told(now, bin, why, clip.state === 'ready');
+    if (clip.state === 'ready') told(now, bin, why);
+    else tellKept(now.title, clip.problem ?? 'It could not be made ready now.');
   } catch (error) {
     if (error instanceof ApiError && error.status === 404) nothingThere();
+    else if (error instanceof ApiError && error.code === 'over') told(now, false, error.message);
     else tellKept(now.title, messageOf(error));
   } finally {
     running = null;
@@ -180,7 +182,7 @@ const tellKept = (title: string, why: string): void =>
     lines: [why, 'What was recorded is kept, and is made a clip as soon as that is possible.'],
   });
 
-function told({ id, title }: RecordingState, bin: boolean, why: string, isReady: boolean): void {
+function told({ id, title }: RecordingState, bin: boolean, why: string): void {
   beginEntry(id, title, new Date().toISOString());
   if (bin) {
     notify({
@@ -192,7 +194,6 @@ function told({ id, title }: RecordingState, bin: boolean, why: string, isReady:
     });
     return;
   }
-  if (!isReady) return tellKept(title, 'It could not be made ready now.');
   if (why) notify({ key: 'clip', tone: 'plain', title: 'The recording has ended', lines: [why] });
   navigate(`/clips/${id}`);
 }
