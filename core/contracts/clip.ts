@@ -28,6 +28,16 @@ export const clipBeginSchema = z.strictObject({
 });
 export type ClipBegin = z.input<typeof clipBeginSchema>;
 
+/** This computer's screen, which the server records itself. */
+export const displayClipSchema = z.strictObject({
+  id: z.uuid(),
+  title: line(limits.titleLength).optional(),
+  /** A monitor's name, `all`, or `current`. */
+  display: line(100).min(1).default('current'),
+  pointer: z.boolean().default(true),
+});
+export type DisplayClip = z.output<typeof displayClipSchema>;
+
 export const clipEndSchema = z.strictObject({
   /** Nothing comes after so many. */
   pieces: z.int().min(0),

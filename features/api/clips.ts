@@ -6,6 +6,7 @@ import {
   type ClipBegin,
   type ClipJob,
   type ClipWish,
+  type DisplayClip,
   type Recording,
 } from '@/core/contracts/clip';
 import type { Cuts } from '@/core/clip/cuts';
@@ -18,6 +19,8 @@ const path = (id: string): string => `/api/clips/${id}`;
 export const clipsApi = {
   beginClip: (wish: ClipBegin): Promise<Recording> =>
     read(recordingSchema, '/api/clips', sent('POST', wish)),
+  beginDisplayClip: (wish: DisplayClip): Promise<Recording> =>
+    read(recordingSchema, '/api/clips/display', sent('POST', wish)),
   addClipPiece: (id: string, number: number, bytes: ArrayBuffer): Promise<Recording> =>
     read(recordingSchema, `${path(id)}/pieces/${number}`, {
       method: 'PUT',

@@ -47,6 +47,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
   const film = useFilm(video, times, hand.cuts);
   const [chosen, setChosen] = useState<Stretch | null>(null);
   const [title, setTitle] = useState(clip.title);
+  const [plays, setPlays] = useState(true);
   const { picture, show } = film;
   const { cuts } = hand;
   const count = times.length;
@@ -120,6 +121,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
               muted
               playsInline
               preload="auto"
+              onError={() => setPlays(false)}
               aria-label={`${title}, at ${clockOf(times[picture] ?? 0)}`}
               className="max-h-full min-h-0 max-w-full shadow-picture"
             />
@@ -175,6 +177,12 @@ export function OpenClip({ clip }: { clip: Clip }) {
               </IconButton>
             </div>
             {hand.problem && <Problem>{hand.problem}</Problem>}
+            {!plays && (
+              <Problem>
+                This browser cannot play the film as it was recorded. It can be cut and kept all the
+                same: as WebM or MP4 it plays everywhere.
+              </Problem>
+            )}
             <TimeLine
               {...{ id, times, changes, cuts, picture, chosen }}
               onShow={show}

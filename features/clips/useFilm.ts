@@ -4,6 +4,11 @@ import { keptStretches, lastKept, pictureAt, type Cuts } from '@/core/clip/cuts'
 /** A moment inside of a picture at most: at its very begin the one before may still be shown, seconds. */
 const INSIDE = 0.002;
 
+/** @param at seconds */
+function seek(video: HTMLVideoElement | null, at: number): void {
+  if (video) video.currentTime = at;
+}
+
 /** The film that is looked through: which picture is seen, played over what is kept alone. */
 export function useFilm(
   video: RefObject<HTMLVideoElement | null>,
@@ -19,7 +24,7 @@ export function useFilm(
     setPicture(next);
     const at = times[next] ?? 0;
     const lasts = (times[next + 1] ?? Infinity) - at;
-    if (video.current) video.current.currentTime = at + Math.min(INSIDE, lasts / 2);
+    seek(video.current, at + Math.min(INSIDE, lasts / 2));
   };
   const stop = () => {
     video.current?.pause();
@@ -64,7 +69,7 @@ export function useFilm(
     };
   }, [playing, video]);
   useEffect(() => {
-    if (video.current) video.current.playbackRate = speed;
+    if (video.current) Object.assign(video.current, { playbackRate: speed });
   }, [speed, video]);
   return {
     ...{ picture, playing, speed, setSpeed },

@@ -17,6 +17,8 @@ export interface Run {
   most: number;
   /** Hears what it writes to its standard output. */
   heard?: (piece: Buffer) => void;
+  /** It must keep up with what it reads. */
+  eager?: boolean;
   /** Given to its standard input. */
   input?: AsyncIterable<Uint8Array>;
 }
@@ -26,9 +28,9 @@ const later = (ms: number, act: () => void): (() => void) => {
   return () => clearTimeout(timer);
 };
 
-/** So gently that a person's work goes before. */
-const gently = (program: string, args: readonly string[]) =>
-  spawn('nice', ['-n', '10', program, ...args], { stdio: ['pipe', 'pipe', 'pipe'] });
+/** So gently that a person's work goes before, but what must keep up. */
+const started = (program: string, args: readonly string[], { eager }: Run) =>
+  spawn('nice', ['-n', eager ? '0' : '10', program, ...args], { stdio: ['pipe', 'pipe', 'pipe'] });
 
 async function* nothing(): AsyncGenerator<Uint8Array> {}
 
@@ -80,7 +82,7 @@ export class Unreadable extends Fault {
 
 /** @returns what it wrote to its standard output, where nobody else hears it */
 export const ffmpeg = (args: readonly string[], run: Run): Promise<Buffer> =>
-  ran(gently('ffmpeg', [...SAFE, '-loglevel', 'error', ...args]), run);
+  ran(started('ffmpeg', [...SAFE, '-loglevel', 'error', ...args], run), run);
 
 export const ffprobe = (args: readonly string[], run: Run): Promise<Buffer> =>
-  ran(gently('ffprobe', [...SAFE.slice(1), '-loglevel', 'error', ...args]), run);
+  ran(started('ffprobe', [...SAFE.slice(1), '-loglevel', 'error', ...args], run), run);

@@ -87,7 +87,7 @@ export function shownIn(path: string): { numbers: number[]; width: number; heigh
   const raw = execFileSync(
     'ffmpeg',
     [
-      ...['-loglevel', 'error', '-i', path, '-fps_mode', 'passthrough'],
+      ...['-loglevel', 'fatal', '-i', path, '-fps_mode', 'passthrough'],
       ...['-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'],
     ],
     { maxBuffer: 500_000_000 },

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { By, Key, until } from 'selenium-webdriver';
 import { firstWay } from '@/core/contracts/way';
+import { clipSchema } from '@/core/contracts/clip';
 import { displayAnswerSchema } from '@/core/contracts/display';
 import { cutOut } from '../lib/pictures';
 import { startRows } from '../lib/rows';
@@ -244,4 +245,29 @@ test('a take by system key opens in Mark on the page that is open', async () => 
   expect((await getShot(id)).width).toBe(1600);
   const { id: routine } = (await answer.json()) as { id: string };
   await fetch(`${appUrl()}/api/routines/${routine}`, { method: 'DELETE' });
+}, 60_000);
+
+test('this computer’s screen is recorded by the server, and opens as a clip', async () => {
+  await setWay({ ...firstWay, source: 'display', kind: 'clip', pointer: true });
+  await app.go('/take');
+  await app.sees('Frost warning');
+  await app.keys(Key.ENTER);
+  const stands = By.css('section[aria-label="Recording"] [role="status"]');
+  await app.until('it is on the disk', async () => {
+    const [said] = await browser.driver.findElements(stands);
+    return /[1-9][\d.,]* (KB|MB) on the disk/.test((await said?.getText()) ?? '');
+  });
+  await app.keys(Key.ENTER);
+  await app.sees('Begin here');
+  const id = (await browser.driver.getCurrentUrl()).slice(-36);
+  const clip = clipSchema.parse(await (await read(`/api/clips/${id}`)).json());
+  const { width, height } = await display.pixels();
+  expect(clip).toMatchObject({ width, height, fineColours: true });
+  await app.until('it plays here', async () =>
+    Boolean(
+      await browser.driver.executeScript(
+        'const v = document.querySelector("video"); return v.readyState >= 2 && v.videoWidth > 0',
+      ),
+    ),
+  );
 }, 60_000);

@@ -48,14 +48,16 @@ export function Recording() {
           {now.away && ' · Rezzik’s server does not answer: what comes is held here'}
         </span>
       </p>
-      <Button
-        hint="Space"
-        icon={paused ? <Play {...icon} /> : <Pause {...icon} />}
-        disabled={now.ending}
-        onClick={togglePause}
-      >
-        {paused ? 'Go on' : 'Pause'}
-      </Button>
+      {now.pauses && (
+        <Button
+          hint="Space"
+          icon={paused ? <Play {...icon} /> : <Pause {...icon} />}
+          disabled={now.ending}
+          onClick={togglePause}
+        >
+          {paused ? 'Go on' : 'Pause'}
+        </Button>
+      )}
       <Button
         hint="Esc"
         icon={<Trash2 {...icon} />}

@@ -4,6 +4,7 @@ import type { Provenance } from '@/core/contracts/provenance';
 import type { TakenFrom, Way } from '@/core/contracts/way';
 import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
+import type { Size } from '@/core/geometry/size';
 import type { DescribedPart } from '@/core/screen/parts/described';
 import type { Mark } from '@/core/marks/registry';
 import type { PlacedWindow } from '@/core/region/windowChoice';
@@ -93,6 +94,13 @@ export interface Filmed {
   letGo: () => void;
 }
 
+/** What moves on a source that the server records. */
+export interface FilmedThere extends Size {
+  title: string;
+  /** Begins, under the id that its shot gets. */
+  begin: (id: string, title: string) => Promise<unknown>;
+}
+
 /** A moment that is held: a look that nothing changed from `since` to `until`. */
 export interface HeldMoment {
   id: number;
@@ -172,6 +180,8 @@ export interface Unseen {
   holder?: Holder;
   /** Absent where nothing can be recorded. @throws with words for the person */
   film?: (wanted: Pick<Way, 'display' | 'pointer'>) => Promise<Filmed>;
+  /** Instead of that: it is recorded by the server. @throws with words for the person */
+  filmThere?: (wanted: Pick<Way, 'display' | 'pointer'>) => Promise<FilmedThere>;
   /** Its pictures may show Rezzik's own page. */
   showsRezzik?: true;
   /**

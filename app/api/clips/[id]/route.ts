@@ -1,4 +1,5 @@
 import { clipChangeSchema } from '@/core/contracts/clip';
+import { noteAsked } from '@/server/clips/display';
 import { changeCuts, clipOrRecording } from '@/server/clips/rows';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';
@@ -7,9 +8,11 @@ interface Params {
   id: string;
 }
 
-export const GET = route<Params>(async (_, params) =>
-  Response.json(await clipOrRecording(readId(params))),
-);
+export const GET = route<Params>(async (_, params) => {
+  const id = readId(params);
+  noteAsked(id);
+  return Response.json(await clipOrRecording(id));
+});
 
 export const PUT = route<Params>(async (request, params) => {
   const change = await readJson(request, clipChangeSchema);

@@ -133,10 +133,30 @@ async function scroll({ clicks, across, at }: Turn): Promise<void> {
   await api.turnWheel({ ...at, clicks, across });
 }
 
+/** A screen of which nothing is stilled: only what it is called is asked for. */
+async function filmThere({ display, pointer }: { display: string; pointer: boolean }) {
+  const answer = await api.display();
+  if (!answer.available) throw new Error(answer.reason);
+  const { monitors, pointer: at, focused, windows } = answer;
+  const shown =
+    monitors.find(({ name }) => name === display) ??
+    (at && monitors.find((monitor) => contains(monitor, at))) ??
+    monitors[0];
+  const { width, height } = (display !== 'all' && shown) || {
+    ...{ width: answer.width ?? 0, height: answer.height ?? 0 },
+  };
+  return {
+    ...{ width, height },
+    title: windows.find(({ id }) => id === focused)?.title ?? shown?.name ?? 'This computer',
+    begin: (id: string, title: string) => api.beginDisplayClip({ id, title, display, pointer }),
+  };
+}
+
 const namesOf = (monitors: readonly Monitor[]): string =>
   monitors.length > 1 ? 'All displays' : (monitors[0]?.name ?? 'Screen');
 
-const CLIP = 'Share the screen with Shared screen: from there what moves on it can be recorded.';
+const CLIP =
+  'This desktop gives one picture at a time. Share the screen with Shared screen to record it.';
 
 const withLists: Abilities = {
   windows: true,
@@ -144,7 +164,7 @@ const withLists: Abilities = {
   long: true,
   series: true,
   back: true,
-  clip: CLIP,
+  clip: true,
 };
 const withoutLists: Abilities = {
   // Found in the picture.
@@ -175,4 +195,5 @@ export const displaySource: Unseen = {
   holder: displayHolder,
   still,
   scroll,
+  filmThere,
 };

@@ -1,4 +1,5 @@
 import { clipEndSchema } from '@/core/contracts/clip';
+import { endHere } from '@/server/clips/display';
 import { endRecording } from '@/server/clips/recordings';
 import { clipOrRecording } from '@/server/clips/rows';
 import { readJson } from '@/server/http/body';
@@ -6,6 +7,8 @@ import { readId, route } from '@/server/http/route';
 
 export const POST = route<{ id: string }>(async (request, params) => {
   const id = readId(params);
-  await endRecording(id, await readJson(request, clipEndSchema));
+  const wish = await readJson(request, clipEndSchema);
+  await endHere(id);
+  await endRecording(id, wish);
   return Response.json(await clipOrRecording(id));
 });

@@ -1,0 +1,114 @@
+import type { RecordedType } from '@/core/contracts/clip';
+import { api } from '../../api/client';
+import type { Filmed, FilmedThere } from '../sources/contract';
+import { Pieces } from './pieces';
+
+/** A piece comes so often, ms: what a crash can take with it. */
+const PIECE = 1_000;
+/** Pictures that can be gone to, every so often, ms. */
+const KEY_EVERY = 2_000;
+/** Bits that a pixel of a picture has on average: coloured words stay clear. */
+const BITS_A_PIXEL = 0.45;
+const RATE = 15;
+
+/** What is heard of a recording while it goes on. */
+export interface Hearer {
+  /** Bytes on the disk; null where the server does not answer. */
+  stands: (bytes: number | null) => void;
+  /** It is over by itself, in words. */
+  over: (why: string) => void;
+}
+
+/** Records, wherever that is done. */
+export interface Recorder {
+  /** Absent where it cannot. */
+  pause?: (paused: boolean) => void;
+  /** Ends it. @returns how many pieces were sent from here, all of them on the disk */
+  end: () => Promise<number>;
+}
+
+/** The most frugal first. */
+const wishes: readonly { mime: string; type: RecordedType }[] = [
+  { mime: 'video/webm;codecs=avc1', type: 'video/x-matroska' },
+  { mime: 'video/webm;codecs=vp9', type: 'video/webm' },
+  { mime: 'video/webm;codecs=vp8', type: 'video/webm' },
+  { mime: 'video/webm', type: 'video/webm' },
+  { mime: 'video/mp4', type: 'video/mp4' },
+];
+
+type Options = MediaRecorderOptions & { videoKeyFrameIntervalDuration?: number };
+
+function mediaRecorder(stream: MediaStream): { recorder: MediaRecorder; type: RecordedType } {
+  if (!('MediaRecorder' in window)) throw new Error('This browser records nothing.');
+  const wish = wishes.find(({ mime }) => MediaRecorder.isTypeSupported(mime));
+  if (!wish) throw new Error('This browser records nothing. Another one may.');
+  const { width = 1920, height = 1080 } = stream.getVideoTracks()[0]?.getSettings() ?? {};
+  const options: Options = {
+    mimeType: wish.mime,
+    videoBitsPerSecond: Math.round(Math.max(2e6, width * height * RATE * BITS_A_PIXEL)),
+    videoKeyFrameIntervalDuration: KEY_EVERY,
+  };
+  return { recorder: new MediaRecorder(stream, options), type: wish.type };
+}
+
+/** The last piece is there. */
+const stopped = (recorder: MediaRecorder): Promise<void> =>
+  new Promise((resolve) => {
+    if (recorder.state === 'inactive') return resolve();
+    recorder.addEventListener('stop', () => resolve(), { once: true });
+    recorder.stop();
+  });
+
+/** By the browser's own recorder, which brings piece after piece. @throws where it cannot begin */
+export async function recordInPage(
+  id: string,
+  title: string,
+  { stream, provenance, letGo }: Filmed,
+  hearer: Hearer,
+): Promise<Recorder> {
+  const { recorder, type } = mediaRecorder(stream);
+  await api.beginClip({ id, title, provenance, type });
+  const stands = ({ bytes, away }: { bytes: number; away: boolean }) =>
+    hearer.stands(away ? null : bytes);
+  const pieces = new Pieces(id, stands, hearer.over);
+  recorder.ondataavailable = ({ data }) => pieces.add(data);
+  recorder.onerror = () => hearer.over('The browser’s recorder gave up.');
+  const gone = () => hearer.over('What was recorded is not shared any more.');
+  for (const track of stream.getTracks()) track.addEventListener('ended', gone);
+  recorder.start(PIECE);
+  return {
+    pause: (paused) => (paused ? recorder.pause() : recorder.resume()),
+    end: async () => {
+      await stopped(recorder);
+      letGo();
+      await pieces.settled();
+      return pieces.count;
+    },
+  };
+}
+
+/** It is asked so often how it stands, ms. */
+const LOOK = 1_000;
+
+/** By the server; the page only asks how it stands. @throws where it cannot begin */
+export async function recordThere(
+  id: string,
+  title: string,
+  { begin }: FilmedThere,
+  hearer: Hearer,
+): Promise<Recorder> {
+  await begin(id, title);
+  const look = async () => {
+    const told = await api.clip(id).catch(() => null);
+    if (told?.state === 'going') hearer.stands(told.bytes);
+    else if (told) hearer.over('The recording has ended by itself.');
+    else hearer.stands(null);
+  };
+  const timer = setInterval(() => void look(), LOOK);
+  return {
+    end: () => {
+      clearInterval(timer);
+      return Promise.resolve(0);
+    },
+  };
+}
