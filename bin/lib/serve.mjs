@@ -133,8 +133,8 @@ export async function serve({ name, demo = false, mode = 'start' }) {
   await needPort(port, name);
   const own = !process.env.DATABASE_URL;
   if (own) await needPackages(toServe);
-  // The demo takes a web page.
-  const offered = demo ? browsers() : [];
+  // The demo takes a web page, and has clips.
+  const offered = demo ? ['ffmpeg', ...browsers()] : [];
   await offerPackages(offered);
   await needModules();
   if (mode === 'start') await needBuild(process.env.REZZIK_DIST);
