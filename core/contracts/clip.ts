@@ -11,6 +11,8 @@ export const clipLimits = {
   pieceBytes: 64_000_000,
   bytes: 8_000_000_000,
   pictures: 60_000,
+  /** Of one picture. */
+  pixels: 36_000_000,
   away: 500,
   /** A recording that is silent for so long is over, seconds. */
   silence: 30,
@@ -37,6 +39,17 @@ export const displayClipSchema = z.strictObject({
   pointer: z.boolean().default(true),
 });
 export type DisplayClip = z.output<typeof displayClipSchema>;
+
+/** What is recorded of this computer's screen now. */
+export const displayRecordingSchema = z.object({
+  id: z.uuid(),
+  title: z.string(),
+  width: z.int(),
+  height: z.int(),
+  since: z.iso.datetime(),
+});
+export type DisplayRecording = z.infer<typeof displayRecordingSchema>;
+export const recordedNowSchema = z.object({ recording: displayRecordingSchema.nullable() });
 
 export const clipEndSchema = z.strictObject({
   /** Nothing comes after so many. */

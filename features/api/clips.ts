@@ -1,12 +1,14 @@
 import {
   clipAnswerSchema,
   clipJobSchema,
+  recordedNowSchema,
   recordingSchema,
   type Clip,
   type ClipBegin,
   type ClipJob,
   type ClipWish,
   type DisplayClip,
+  type DisplayRecording,
   type Recording,
 } from '@/core/contracts/clip';
 import type { Cuts } from '@/core/clip/cuts';
@@ -19,6 +21,9 @@ const path = (id: string): string => `/api/clips/${id}`;
 export const clipsApi = {
   beginClip: (wish: ClipBegin): Promise<Recording> =>
     read(recordingSchema, '/api/clips', sent('POST', wish)),
+  /** What is recorded of this computer's screen now, by whatever page. */
+  recordedNow: async (): Promise<DisplayRecording | null> =>
+    (await read(recordedNowSchema, '/api/clips/display')).recording,
   beginDisplayClip: (wish: DisplayClip): Promise<Recording> =>
     read(recordingSchema, '/api/clips/display', sent('POST', wish)),
   addClipPiece: (id: string, number: number, bytes: ArrayBuffer): Promise<Recording> =>

@@ -20,6 +20,7 @@ import { useSeriesHere } from '../series/takeHere';
 import { SetupView } from '../setup/SetupView';
 import { ShelfView } from '../shelf/ShelfView';
 import { followSettings, readSettings } from '../settings/settingsStore';
+import { joinRecording } from '../take/clip/record';
 import { SmallControl } from '../take/SmallControl';
 import { TakeView } from '../take/TakeView';
 import { RoutineKeys } from '../take/RoutineKeys';
@@ -53,6 +54,7 @@ export function Shell() {
   useEffect(() => warnOfRoom(), []);
   useEffect(() => void readSettings(), []);
   useEffect(() => followSettings(), []);
+  useEffect(() => void joinRecording(), []);
   useTakenElsewhere();
   useSeriesHere();
   return (

@@ -133,6 +133,7 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
     const heard = hearProgress(id, keptSeconds(clip.cuts, film.times));
     const out = ['-progress', 'pipe:1', '-y', path];
     await ffmpeg([...args, ...out], { most: LONGEST, signal, heard });
+    signal.throwIfAborted();
     await syncPath(path);
     const { sha256, bytes } = await digest(path);
     const copy = folder

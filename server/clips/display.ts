@@ -1,4 +1,9 @@
-import { clipLimits, type DisplayClip, type Recording } from '@/core/contracts/clip';
+import {
+  clipLimits,
+  type DisplayClip,
+  type DisplayRecording,
+  type Recording,
+} from '@/core/contracts/clip';
 import { contains, type Rect } from '@/core/geometry/rect';
 import { Fault } from '../base/fault';
 import { env } from '../base/env';
@@ -23,6 +28,8 @@ const BY_PORTAL =
 
 /** Records this computer's screen, by the id of the shot that it will be. */
 interface Recorder {
+  /** What a page that comes later shows of it. */
+  facts: DisplayRecording;
   /** When a page last asked how it stands. */
   asked: number;
   /** Ends it. @returns once all that came is on the disk */
@@ -36,6 +43,9 @@ export function noteAsked(shot: string): void {
   const recorder = recorders.get(shot);
   if (recorder) recorder.asked = Date.now();
 }
+
+/** What is recorded now, for a page that comes later; null where nothing is. */
+export const recordedNow = (): DisplayRecording | null => [...recorders.values()][0]?.facts ?? null;
 
 /** Where it is recorded here it ends, and all that came is on the disk. */
 export const endHere = async (shot: string): Promise<void> => recorders.get(shot)?.end();
@@ -68,7 +78,9 @@ export async function recordDisplay(wish: DisplayClip): Promise<Recording> {
   });
   // Two that begin at once: what nothing comes of goes by itself.
   if (recorders.size > 0) throw new Fault(409, 'recording', ONE);
-  run(id, part, wish.pointer);
+  const { width, height } = part;
+  const title = wish.title ?? windowTitle ?? display;
+  run({ id, title, width, height, since: takenAt }, part, wish.pointer);
   return recording;
 }
 
@@ -82,7 +94,8 @@ const args = ({ x, y, width, height }: Rect, pointer: boolean): string[] => [
   ...['-f', 'matroska', 'pipe:1'],
 ];
 
-function run(shot: string, part: Rect, pointer: boolean): void {
+function run(facts: DisplayRecording, part: Rect, pointer: boolean): void {
+  const { id: shot } = facts;
   const control = new AbortController();
   let waiting: Buffer[] = [];
   let pieces = 0;
@@ -117,6 +130,7 @@ function run(shot: string, part: Rect, pointer: boolean): void {
       recorders.delete(shot);
     });
   const recorder = {
+    facts,
     asked: Date.now(),
     end: () => {
       isAsked = true;

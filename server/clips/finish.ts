@@ -7,7 +7,7 @@ import { sql } from '../db/sql';
 import { addDue } from '../jobs/queue';
 import { begin, jobsOf } from '../jobs/run';
 import { digest, filmPath, partPath, putInPlace } from '../media/files';
-import { ffmpeg } from '../media/ffmpeg';
+import { asFilm, ffmpeg } from '../media/ffmpeg';
 import { lookThrough, pictureOf } from '../media/pictures';
 import { probe, type Probed } from '../media/probe';
 import { binShot, storeShot } from '../shots/store';
@@ -53,7 +53,7 @@ async function wrap(shot: string, signal: AbortSignal): Promise<Film> {
   const made = filmPath(`${shot}.wrapped`);
   try {
     const to = ['-map', '0:v:0', '-c', 'copy', '-avoid_negative_ts', 'make_zero', ...args, '-y'];
-    await ffmpeg(['-i', from, ...to, made], { most: REMUX, signal });
+    await ffmpeg([...asFilm(from), ...to, made], { most: REMUX, signal });
     const file = `${shot}.${extension}`;
     await putInPlace(made, filmPath(file));
     return { file, type, ...(await probe(filmPath(file), signal)) };

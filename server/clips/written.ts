@@ -2,6 +2,7 @@ import { clipFormats, type ClipFormat } from '@/core/contracts/clip';
 import { keptStretches, type Cuts } from '@/core/clip/cuts';
 import { writtenSize } from '@/core/clip/size';
 import type { Size } from '@/core/geometry/size';
+import { asFilm } from '../media/ffmpeg';
 
 /** How a clip is written. */
 export interface Writing {
@@ -68,7 +69,7 @@ export function writingArgs(source: Source, { format, percent, rate, title }: Wr
   ].join(',');
   const graph = [...stretched(source), `[k]${shaped}[out]`].join(';');
   return [
-    ...['-i', source.path, '-filter_complex', graph, '-map', '[out]'],
+    ...[...asFilm(source.path), '-filter_complex', graph, '-map', '[out]'],
     ...['-map_metadata', '-1', ...(title === null ? [] : ['-metadata', `title=${title}`])],
     // Every picture at its own time, however uneven: none is dropped, none is shown twice.
     ...(rate === null ? ['-fps_mode', 'passthrough', '-enc_time_base', '1:1000'] : []),

@@ -8,6 +8,15 @@ const MISSING =
 
 /** Nothing is read but the file that is named, whatever stands in it. */
 const SAFE = ['-nostdin', '-hide_banner', '-protocol_whitelist', 'file,pipe'];
+/**
+ * Before a film that came from elsewhere: it is read as what recorders write and as nothing else,
+ * such as a list of other files.
+ */
+export const asFilm = (path: string): string[] => [
+  ...['-format_whitelist', 'matroska,webm,mov,mp4'],
+  ...['-codec_whitelist', 'h264,vp8,vp9,av1,libdav1d,libvpx,libvpx-vp9'],
+  ...['-i', path],
+];
 /** Words of the program that are kept for what is said when it fails. */
 const MOST_SAID = 4_000;
 

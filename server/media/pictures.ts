@@ -2,7 +2,7 @@ import { Changes } from '@/core/clip/changes';
 import sharp from 'sharp';
 import { rm } from 'node:fs/promises';
 import { putInPlace, stripPath } from './files';
-import { ffmpeg } from './ffmpeg';
+import { asFilm, ffmpeg } from './ffmpeg';
 
 const PATIENCE = 30_000;
 /** What comes that much before its time at most is the picture, seconds: times are rounded. */
@@ -21,7 +21,7 @@ export async function pictureOf(
   const where = number > 0 ? ['-noaccurate_seek', '-ss', at.toFixed(6)] : [];
   const seen = number > 0 ? ['-vf', `select=gte(t\\,-${earlier.toFixed(6)})`] : [];
   const written = ['-frames:v', '1', '-f', 'image2pipe', '-c:v', 'png', '-pix_fmt', 'rgb24', '-'];
-  return ffmpeg([...where, '-i', path, '-map', '0:v:0', ...seen, ...written], {
+  return ffmpeg([...where, ...asFilm(path), '-map', '0:v:0', ...seen, ...written], {
     most: PATIENCE,
     signal,
   });
@@ -70,11 +70,14 @@ export async function lookThrough(
     }
   };
   const made = ['-vf', `scale=${width}:${STRIP.height}:flags=area`, '-fps_mode', 'passthrough'];
-  await ffmpeg(['-i', path, '-map', '0:v:0', ...made, '-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'], {
-    most: LOOKING,
-    signal,
-    heard,
-  });
+  await ffmpeg(
+    [...asFilm(path), '-map', '0:v:0', ...made, '-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'],
+    {
+      most: LOOKING,
+      signal,
+      heard,
+    },
+  );
   await writeStrip(
     shot,
     [...wanted].map((at) => small.get(Math.min(at, number - 1))),

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { clipLimits } from '@/core/contracts/clip';
 import { limits } from '@/core/values/limits';
 import { Fault } from '../base/fault';
-import { ffprobe } from './ffmpeg';
+import { asFilm, ffprobe } from './ffmpeg';
 
 const seconds = z.coerce.number().finite();
 const schema = z.object({
@@ -44,7 +44,7 @@ export async function probe(path: string, signal?: AbortSignal): Promise<Probed>
       'packet=pts_time,flags:stream=codec_name,width,height,pix_fmt:format=start_time',
     ],
   ];
-  const told = await ffprobe([...asked, '-i', path], { most: PATIENCE, signal });
+  const told = await ffprobe([...asked, ...asFilm(path)], { most: PATIENCE, signal });
   const read = schema.safeParse(JSON.parse(told.toString('utf8')));
   const [stream] = read.data?.streams ?? [];
   if (!read.success || !stream)
@@ -54,8 +54,10 @@ export async function probe(path: string, signal?: AbortSignal): Promise<Probed>
     .flatMap(({ pts_time: at, flags }) => (flags.includes('D') ? [] : (at ?? [])))
     .sort((a, b) => a - b);
   if (all.length === 0) throw new Fault(422, 'empty-film', 'There is no picture in this film.');
-  if (all.length > clipLimits.pictures)
-    throw new Fault(413, 'too-large', 'That are more pictures than a clip may have.');
+  const lasts = (all.at(-1) ?? 0) - (all[0] ?? 0);
+  const isLarge = stream.width * stream.height > clipLimits.pixels;
+  if (all.length > clipLimits.pictures || lasts > 2 * clipLimits.seconds || isLarge)
+    throw new Fault(413, 'too-large', 'This film is longer or larger than a clip may be.');
   // What is asked for by a moment is counted from where the file says that it begins.
   const start = read.data.format.start_time ?? all[0] ?? 0;
   return {

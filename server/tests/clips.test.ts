@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { appendFileSync, existsSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { setTimeout as pause } from 'node:timers/promises';
@@ -194,6 +195,31 @@ describe('recording', () => {
     await sweepMedia();
     expect(existsSync(partPath(id))).toBe(true);
     await sql()`delete from recordings where shot_id = ${id}`;
+  });
+
+  test('a list of other files, and a picture larger than a clip may be, are no films', async () => {
+    const { id: there } = await recorded(film(15));
+    const list = [
+      '#EXTM3U',
+      '#EXT-X-TARGETDURATION:9',
+      '#EXTINF:1,',
+      `file://${mediaDir()}/${there}.mp4`,
+    ];
+    const huge = execFileSync('ffmpeg', [
+      ...['-loglevel', 'error', '-f', 'lavfi', '-i', 'color=s=8192x8192:d=0.1', '-f', 'matroska'],
+      ...['-c:v', 'libx264', '-preset', 'ultrafast', '-'],
+    ]);
+    for (const [bytes, problem] of [
+      [Buffer.from([...list, '#EXT-X-ENDLIST', ''].join('\n')), 'no film that can be read'],
+      [huge, 'longer or larger than a clip may be'],
+    ] as const) {
+      const id = randomUUID();
+      await begun(id);
+      await piece(id, 0, bytes);
+      await ended(id, 1);
+      expect((await look(id)).told).toMatchObject({ problem: expect.stringContaining(problem) });
+      await sql()`delete from recordings where shot_id = ${id}`;
+    }
   });
 
   test('files that nobody knows of go, those of clips stay', async () => {

@@ -1,5 +1,5 @@
 import { clipLimits } from '@/core/contracts/clip';
-import type { Way } from '@/core/contracts/way';
+import type { TakenFrom, Way } from '@/core/contracts/way';
 import type { Size } from '@/core/geometry/size';
 import { autoTitle } from '@/core/take/autoTitle';
 import { ApiError, messageOf } from '../../api/ask';
@@ -9,7 +9,7 @@ import { notify } from '../../notices/noticeStore';
 import { navigate } from '../../thread/navigate';
 import { beginEntry } from '../../trail/trail';
 import { sources } from '../sources/list';
-import { recordInPage, recordThere, type Hearer, type Recorder } from './recorder';
+import { followThere, recordInPage, recordThere, type Hearer, type Recorder } from './recorder';
 import { recordedMs, useRecording, type RecordingState } from './state';
 
 interface Running {
@@ -47,7 +47,7 @@ async function begin(way: Way): Promise<void> {
   if (filmThere) {
     const there = await filmThere(way);
     const title = autoTitle('clip', countOne(), there.title, way.source);
-    begun(way, id, title, there, await recordThere(id, title, there, hearer));
+    begun(way.source, id, title, there, await recordThere(id, title, there, hearer));
     return;
   }
   const filmed = await film?.(way);
@@ -55,15 +55,26 @@ async function begin(way: Way): Promise<void> {
   const title = autoTitle('clip', countOne(), filmed.title, way.source);
   const { width = 0, height = 0 } = filmed.stream.getVideoTracks()[0]?.getSettings() ?? {};
   try {
-    begun(way, id, title, { width, height }, await recordInPage(id, title, filmed, hearer));
+    begun(way.source, id, title, { width, height }, await recordInPage(id, title, filmed, hearer));
   } catch (error) {
     filmed.letGo();
     throw error;
   }
 }
 
+/** What the server records goes on over a reload, and is seen to in every page. */
+export async function joinRecording(): Promise<void> {
+  const there = await api.recordedNow().catch(() => null);
+  const { now, begins } = useRecording.getState();
+  if (!there || now || begins) return;
+  const { id, title, since } = there;
+  begun('display', id, title, there, followThere(id, hearer));
+  change({ since: Date.parse(since) });
+  limitIt();
+}
+
 function begun(
-  { source }: Way,
+  source: TakenFrom,
   id: string,
   title: string,
   { width, height }: Size,
@@ -76,7 +87,8 @@ function begun(
       ...{ bytes: 0, away: false, ending: false, pauses: recorder.pause !== undefined },
     },
   });
-  window.addEventListener('beforeunload', warn);
+  // What the server records goes on without this page.
+  if (recorder.pause) window.addEventListener('beforeunload', warn);
   limitIt();
 }
 
@@ -121,7 +133,8 @@ export async function endRecording({ bin = false, why = '' } = {}): Promise<void
     else tellKept(now.title, clip.problem ?? 'It could not be made ready now.');
   } catch (error) {
     if (error instanceof ApiError && error.status === 404) nothingThere();
-    else if (error instanceof ApiError && error.code === 'over') told(now, false, error.message);
+    else if (error instanceof ApiError && error.code === 'over')
+      told(now, false, why || error.message);
     else tellKept(now.title, messageOf(error));
   } finally {
     running = null;
@@ -151,6 +164,12 @@ function told({ id, title }: RecordingState, bin: boolean, why: string): void {
     });
     return;
   }
-  if (why) notify({ key: 'clip', tone: 'plain', title: 'The recording has ended', lines: [why] });
-  navigate(`/clips/${id}`);
+  const open = () => navigate(`/clips/${id}`);
+  // Whoever is elsewhere meanwhile is not taken away from there.
+  const isElsewhere = !window.location.pathname.startsWith('/take');
+  if (why) {
+    const action = isElsewhere ? { label: 'Open', act: open } : undefined;
+    notify({ key: 'clip', tone: 'plain', title: 'The recording has ended', lines: [why], action });
+  }
+  if (!why || !isElsewhere) open();
 }

@@ -98,6 +98,11 @@ export async function recordThere(
   hearer: Hearer,
 ): Promise<Recorder> {
   await begin(id, title);
+  return followThere(id, hearer);
+}
+
+/** One that the server makes already, as when the page was loaded anew in the middle. */
+export function followThere(id: string, hearer: Hearer): Recorder {
   const look = async () => {
     const told = await api.clip(id).catch(() => null);
     if (told?.state === 'going') hearer.stands(told.bytes);
