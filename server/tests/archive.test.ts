@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createHash } from 'node:crypto';
 import { unlink } from 'node:fs/promises';
+import { setTimeout as pause } from 'node:timers/promises';
 import sharp from 'sharp';
 import { z } from 'zod';
 import { untouched } from '@/core/document/view';
-import { reportSchema } from '@/core/contracts/archive';
+import { reportSchema, type Report } from '@/core/contracts/archive';
 import { firstWay } from '@/core/contracts/way';
 import { json, sql } from '../db/sql';
 import { addFolder } from '../folders/folders';
@@ -242,6 +243,18 @@ test('cut off in the middle, what came in stays, and it goes on from there', asy
   expect(report.brought?.shots).toEqual({ added: 4 - some, here: some, beside: 0 });
 });
 
+/** Written right after the last byte was handed out. */
+async function reportOf(path: string): Promise<Report> {
+  for (let tries = 0; tries < 200; tries += 1) {
+    const [row] = await sql()<
+      { report: unknown }[]
+    >`select report from archives where path = ${path}`;
+    if (row?.report) return reportSchema.parse(row.report);
+    await pause(50);
+  }
+  throw new Error('There is no report.');
+}
+
 test('what is odd among what is stored is told, and keeps nothing else out of an archive', async () => {
   await otherDatabase();
   const picture = await gradientPng(SIZE.width, SIZE.height);
@@ -257,10 +270,7 @@ test('what is odd among what is stored is told, and keeps nothing else out of an
   await sql()`insert into routines (id, name, way, position)
     values (gen_random_uuid(), 'Odd', '{"kind": "nothing"}', 1)`;
   const path = await archived();
-  const [row] = await sql()<
-    { report: unknown }[]
-  >`select report from archives where path = ${path}`;
-  const { shots: written, damaged } = reportSchema.parse(row?.report);
+  const { shots: written, damaged } = await reportOf(path);
   expect(written).toBe(2);
   expect(damaged.map(({ entry }) => entry).sort()).toEqual(
     ['routines.json', `shots/${long}.json`, `shots/${odd}.json`].sort(),
