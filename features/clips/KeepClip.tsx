@@ -104,18 +104,21 @@ function HowFar({ job, onStop }: { job: ClipJob; onStop: () => void }) {
       </p>
     );
   }
+  const percent = Math.round(100 * job.progress);
   const left = job.left === null ? '' : ` · ${Math.ceil(job.left)} s left`;
   return (
     <div className="flex items-center gap-2">
-      <p role="status" className="grow text-[13px]">
-        <progress
-          value={job.progress}
-          max={1}
+      <div className="grow text-[13px]">
+        <div
+          role="progressbar"
           aria-label="Written"
-          className="block w-full accent-petrol"
-        />
-        {Math.round(100 * job.progress)} %{left}
-      </p>
+          aria-valuenow={percent}
+          className="mb-1 h-2.5 rounded-full bg-tint"
+        >
+          <div className="h-full rounded-full bg-petrol" style={{ width: `${percent}%` }} />
+        </div>
+        {percent} %{left}
+      </div>
       <Button icon={<Square {...icon} />} onClick={onStop}>
         Stop
       </Button>
