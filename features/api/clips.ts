@@ -32,6 +32,8 @@ export const clipsApi = {
       headers: { 'Content-Type': 'application/octet-stream' },
       body: bytes,
     }),
+  /** It is recorded still, although nothing may come of it. */
+  clipGoesOn: (id: string) => ask(`${path(id)}/alive`, { method: 'POST' }),
   endClip: (id: string, pieces: number, bin: boolean): Promise<Clip | Recording> =>
     read(clipAnswerSchema, `${path(id)}/end`, sent('POST', { pieces, bin })),
   clip: (id: string): Promise<Clip | Recording> => read(clipAnswerSchema, path(id)),

@@ -49,6 +49,7 @@ export function TimeLine(props: Props) {
       <div
         ref={line}
         role="slider"
+        data-view-moves
         tabIndex={0}
         aria-label="Time line"
         aria-valuemin={0}

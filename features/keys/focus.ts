@@ -15,6 +15,8 @@ const pressed = ['button', 'submit', 'reset', 'checkbox', 'file', 'color', 'imag
 
 /** What kind of control an element is, as far as keys are concerned. */
 export function focusedKind(target: EventTarget | null): Focused {
+  // Its view moves it by the same keys, and more.
+  if (target instanceof Element && target.matches('[data-view-moves]')) return 'none';
   // A slider may be drawn: it is no element of HTML then.
   if (target instanceof Element && target.getAttribute('role') === 'slider') return 'slider';
   if (!(target instanceof HTMLElement)) return 'none';

@@ -106,8 +106,21 @@ export async function addPiece(
       bytes = bytes + ${bytes.length}, last_sha256 = ${sha256}
     where id = ${row.id} and pieces = ${number} and state = 'going'`;
   if (kept.count === 0) throw new Fault(409, 'not-next', 'This piece came twice at once.');
-  await sql()`update jobs set due_at = ${silent()} where id = ${row.id} and lease is null`;
+  await notSilent(row);
   return getRecording(shot);
+}
+
+const notSilent = ({ id }: Row) =>
+  sql()`update jobs set due_at = ${silent()} where id = ${id} and lease is null`;
+
+/**
+ * Somebody records it still, although nothing comes: it pauses, or nothing moves.
+ * @throws Fault 404, 409 when it is over
+ */
+export async function stillRecorded(shot: string): Promise<void> {
+  const row = await rowOf(shot);
+  if (row.state === 'ended') throw new Fault(409, 'over', OVER);
+  await notSilent(row);
 }
 
 /** Beyond what counts, a crash may have left something, which is written over. */

@@ -16,6 +16,7 @@ import {
 import { POST as beginClip } from '@/app/api/clips/route';
 import * as one from '@/app/api/clips/[id]/route';
 import { PUT as putPiece } from '@/app/api/clips/[id]/pieces/[n]/route';
+import { POST as alive } from '@/app/api/clips/[id]/alive/route';
 import { POST as end } from '@/app/api/clips/[id]/end/route';
 import { GET as video } from '@/app/api/clips/[id]/video/route';
 import { GET as frames } from '@/app/api/clips/[id]/frames/route';
@@ -160,6 +161,20 @@ describe('recording', () => {
     const count = told?.state === 'ready' ? told.times.length : 0;
     expect(count).toBeGreaterThan(30);
     expect(count).toBeLessThan(60);
+  });
+
+  test('one that pauses, or on which nothing moves, is none that is silent', async () => {
+    const id = randomUUID();
+    await begun(id);
+    const job = sql()`select id from recordings where shot_id = ${id}`;
+    await sql()`update jobs set due_at = now() - interval '1 second' where id = (${job})`;
+    expect((await alive(request('/x', { method: 'POST' }), at({ id }))).status).toBe(204);
+    await workAlone('clip');
+    expect((await look(id)).told).toMatchObject({ state: 'going' });
+    await piece(id, 0, film(20));
+    await ended(id, 1);
+    const over = await alive(request('/x', { method: 'POST' }), at({ id }));
+    expect(await codeOf(over)).toEqual([409, 'over']);
   });
 
   test('one without any picture leaves nothing', async () => {

@@ -98,6 +98,13 @@ test('it is looked through by keys, trimmed, cut, undone; a reload keeps what wa
   await app.keys(Key.ENTER);
   const { id, times } = await opened();
   const last = times.length - 1;
+  // Touched first: the keys are the view's all the same, and Space plays.
+  await browser.driver.findElement(By.css('[aria-label="Time line"]')).click();
+  await app.until('its middle', async () => (await inSight()) > 2);
+  await app.keys(Key.SPACE);
+  await app.sees('Pause');
+  await app.keys(Key.SPACE, Key.HOME);
+  await showsPicture(0);
   await app.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
   await showsPicture(2);
   await app.keys('[');
@@ -151,6 +158,13 @@ test('paused nothing is added; a server that is away loses nothing; Esc puts it 
   await app.click('Pause');
   await app.until('it pauses', async () => (await recording()).startsWith('Paused'));
   const before = /^Paused (\S+)/.exec(await recording())?.[1];
+  // Told while it pauses, too, it is not over after half a minute.
+  const told = () =>
+    browser.driver.executeScript<number>(
+      'return performance.getEntriesByType("resource").filter((e) => e.name.endsWith("/alive")).length',
+    );
+  const toldBefore = await told();
+  await app.until('it is told', async () => (await told()) > toldBefore);
   const network = { latency: 0, download_throughput: -1, upload_throughput: -1 };
   await browser.driver.setNetworkConditions({ ...network, offline: true });
   expect(/^Paused (\S+)/.exec(await recording())?.[1]).toBe(before);

@@ -59,6 +59,23 @@ const stopped = (recorder: MediaRecorder): Promise<void> =>
     recorder.stop();
   });
 
+/** The server is told so often that it goes on, strokes of the clock. */
+const TELL = 8;
+
+/**
+ * Tells, also while it pauses or nothing moves. Timers of a page out of sight come once a minute,
+ * those of a worker do not. @returns how to stop
+ */
+function goesOn(id: string): () => void {
+  const clock = new Worker(new URL('../../../workers/clock.worker.ts', import.meta.url));
+  let strokes = 0;
+  clock.onmessage = () => {
+    strokes += 1;
+    if (strokes % TELL === 0) void api.clipGoesOn(id).catch(() => undefined);
+  };
+  return () => clock.terminate();
+}
+
 /** By the browser's own recorder, which brings piece after piece. @throws where it cannot begin */
 export async function recordInPage(
   id: string,
@@ -76,13 +93,18 @@ export async function recordInPage(
   const gone = () => hearer.over('What was recorded is not shared any more.');
   for (const track of stream.getTracks()) track.addEventListener('ended', gone);
   recorder.start(PIECE);
+  const stopTelling = goesOn(id);
   return {
     pause: (paused) => (paused ? recorder.pause() : recorder.resume()),
     end: async () => {
-      await stopped(recorder);
-      letGo();
-      await pieces.settled();
-      return pieces.count;
+      try {
+        await stopped(recorder);
+        letGo();
+        await pieces.settled();
+        return pieces.count;
+      } finally {
+        stopTelling();
+      }
     },
   };
 }
