@@ -1,0 +1,57 @@
+import { expect } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import { setTimeout as pause } from 'node:timers/promises';
+import { clipAnswerSchema, type Clip } from '@/core/contracts/clip';
+import { POST as beginClip } from '@/app/api/clips/route';
+import * as one from '@/app/api/clips/[id]/route';
+import { PUT as putPiece } from '@/app/api/clips/[id]/pieces/[n]/route';
+import { POST as end } from '@/app/api/clips/[id]/end/route';
+import { workAlone } from '../jobs/run';
+import { at, jsonRequest, request } from './setup';
+import '../clips/finish';
+import '../clips/copies';
+
+export const provenance = {
+  source: 'desk',
+  takenAt: '2026-11-27T09:12:00.000Z',
+  display: 'Left',
+} as const;
+
+export const begun = (id: string, more: object = {}): Promise<Response> =>
+  beginClip(
+    jsonRequest('/api/clips', 'POST', { id, provenance, type: 'video/x-matroska', ...more }),
+    at({}),
+  );
+export const piece = (id: string, n: number, bytes: Uint8Array): Promise<Response> =>
+  putPiece(request('/x', { method: 'PUT', body: new Uint8Array(bytes) }), at({ id, n: String(n) }));
+export const ended = (id: string, pieces: number, bin = false): Promise<Response> =>
+  end(jsonRequest('/x', 'POST', { pieces, bin }), at({ id }));
+export const look = async (id: string) => {
+  const answer = await one.GET(request('/x'), at({ id }));
+  return { status: answer.status, told: clipAnswerSchema.safeParse(await answer.json()).data };
+};
+
+export function cutUp(bytes: Buffer, count: number): Buffer[] {
+  const size = Math.ceil(bytes.length / count);
+  return Array.from({ length: count }, (_, i) => bytes.subarray(i * size, (i + 1) * size));
+}
+
+export async function recorded(bytes: Buffer, more: object = {}): Promise<Clip> {
+  const id = randomUUID();
+  await begun(id, more);
+  const pieces = cutUp(bytes, 4);
+  for (const [n, part] of pieces.entries()) expect((await piece(id, n, part)).status).toBe(200);
+  expect((await ended(id, pieces.length)).status).toBe(200);
+  for (;;) {
+    await workAlone('clipLook');
+    const { told } = await look(id);
+    if (told?.state !== 'ready') throw new Error(`It is ${told?.state}.`);
+    if (told.changes) return told;
+    await pause(30);
+  }
+}
+
+export const codeOf = async (answer: Response): Promise<unknown> => {
+  const { error } = (await answer.json()) as { error: { code: string } };
+  return [answer.status, error.code];
+};
