@@ -22,7 +22,7 @@ export const rooms = {
     ['looks', 'outbox', 'pictures', 'settings'],
     ['keys', 'words'],
     ['ui'],
-    ['tags', 'thread'],
+    ['films', 'tags', 'thread'],
     ['print', 'trail'],
     ['names'],
     ['keep', 'mark'],

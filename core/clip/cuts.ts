@@ -1,8 +1,4 @@
-/** Pictures of a film from one, and up to but without another, by their numbers from 0. */
-export interface Stretch {
-  from: number;
-  to: number;
-}
+import type { Stretch } from '../values/stretch';
 
 /** What of a film is kept: everything of it that no cut takes away. */
 export interface Cuts {
@@ -97,6 +93,37 @@ export function keptSeconds(cuts: Cuts, times: readonly number[]): number {
     (sum, { from, to }) => sum + at(to) - at(from),
     0,
   );
+}
+
+/** A picture of what is kept, whole thousandths of a second. */
+export interface KeptPicture {
+  /** Its number in the film. */
+  picture: number;
+  at: number;
+  lasts: number;
+}
+
+/** Every picture that is kept, when it comes in what is kept, and for how long: never for no time. */
+export function keptPictures(cuts: Cuts, times: readonly number[]): KeptPicture[] {
+  const end = filmEnds(times);
+  const when = (picture: number): number => times[picture] ?? end;
+  let before = 0;
+  const exact = keptStretches(cuts, times.length).flatMap(({ from, to }) => {
+    const shift = before - when(from);
+    before += when(to) - when(from);
+    return Array.from({ length: to - from }, (_, i) => ({
+      picture: from + i,
+      at: when(from + i) + shift,
+    }));
+  });
+  let next = 0;
+  const begun = exact.map(({ picture, at }) => {
+    const ms = Math.max(next, Math.round(1000 * at));
+    next = ms + 1;
+    return { picture, at: ms };
+  });
+  const over = Math.max(next, Math.round(1000 * before));
+  return begun.map((one, i) => ({ ...one, lasts: (begun[i + 1]?.at ?? over) - one.at }));
 }
 
 /**

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { line } from '../values/text';
 import { limits } from '../values/limits';
+import { MOST_PICTURES, stretchSchema } from '../values/stretch';
+import { documentSchema } from '../document/document';
 import { namePattern } from './namePattern';
 import { provenanceSchema } from './provenance';
 import { copySchema } from './folder';
@@ -10,7 +12,7 @@ export const clipLimits = {
   seconds: 600,
   pieceBytes: 64_000_000,
   bytes: 8_000_000_000,
-  pictures: 60_000,
+  pictures: MOST_PICTURES,
   /** Of one picture. */
   pixels: 36_000_000,
   away: 500,
@@ -58,16 +60,7 @@ export const clipEndSchema = z.strictObject({
   bin: z.boolean().default(false),
 });
 
-const picture = z.int().min(0).max(clipLimits.pictures);
-export const cutsSchema = z.strictObject({
-  away: z
-    .array(
-      z
-        .strictObject({ from: picture, to: picture })
-        .refine(({ from, to }) => from < to, 'from must come before to'),
-    )
-    .max(clipLimits.away),
-});
+export const cutsSchema = z.strictObject({ away: z.array(stretchSchema).max(clipLimits.away) });
 
 export const clipChangeSchema = z.strictObject({ revision: z.int().min(1), cuts: cutsSchema });
 
@@ -105,6 +98,12 @@ export const clipSchema = z.object({
   /** Where something changes, numbers of pictures; null until it was looked for. */
   changes: z.array(z.int()).nullable(),
   cuts: cutsSchema,
+  /** What lies on its pictures, and what of them is shown. */
+  document: documentSchema,
+  /** The revision of that. */
+  marksRevision: z.int(),
+  /** How large its pictures leave. */
+  leaves: z.object({ width: z.int(), height: z.int() }),
 });
 export type Clip = z.infer<typeof clipSchema>;
 export const clipAnswerSchema = z.union([clipSchema, recordingSchema]);

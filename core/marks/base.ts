@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { limits } from '../values/limits';
 import { colour, opacity } from '../values/shapes';
+import { stretchSchema } from '../values/stretch';
 import { line } from '../values/text';
 
 /** The fields that every kind's schema starts with. */
@@ -13,6 +14,8 @@ export const baseShape = {
   halo: colour.optional(),
   /** False where no halo is to be added. */
   standsOut: z.boolean().optional(),
+  /** Of a clip, the pictures on which it is seen; all of them where it is absent. */
+  time: stretchSchema.optional(),
 };
 
 /** The same for kinds that may let what is below shine through; what hides never does. */

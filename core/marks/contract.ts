@@ -6,6 +6,7 @@ import type { Shaper } from '../drawing/shaper';
 import type { RgbaPixels } from '../raster/pixels';
 import type { Surface } from '../drawing/surface';
 import type { Outline } from '../raster/mask';
+import type { Stretch } from '../values/stretch';
 import type { Look } from './hide/looks';
 import type { WordsField } from './shared/wordsField';
 import type { Style } from './style';
@@ -92,6 +93,8 @@ export interface MarkBase {
   locked?: boolean | undefined;
   halo?: string | undefined;
   standsOut?: boolean | undefined;
+  /** Of a clip, the pictures on which it is seen; all of them where it is absent. */
+  time?: Stretch | undefined;
   /** 0–1, of the mark as a whole; only of kinds that fade. */
   opacity?: number | undefined;
 }

@@ -112,10 +112,22 @@ export function cutPixels(
   return { data, width, height };
 }
 
+/** Makes the pixels of a part, which must lie within them, black and opaque. */
+export function blackOut(
+  { data, width }: RgbaPixels,
+  part: { x: number; y: number; width: number; height: number },
+): void {
+  for (let row = 0; row < part.height; row += 1) {
+    const at = ((part.y + row) * width + part.x) * 4;
+    data.fill(0, at, at + part.width * 4);
+    for (let i = 0; i < part.width; i += 1) data[at + i * 4 + 3] = 255;
+  }
+}
+
 /** Puts some pixels into others at a place; they must fit there. */
 export function putPixels(
   into: RgbaPixels,
-  { data, width, height }: RgbaPixels,
+  { data, width, height }: ReadablePixels,
   at: { x: number; y: number },
 ): void {
   for (let row = 0; row < height; row += 1) {

@@ -37,6 +37,9 @@ export const clipsApi = {
   endClip: (id: string, pieces: number, bin: boolean): Promise<Clip | Recording> =>
     read(clipAnswerSchema, `${path(id)}/end`, sent('POST', { pieces, bin })),
   clip: (id: string): Promise<Clip | Recording> => read(clipAnswerSchema, path(id)),
+  /** The picture that is seen at a moment, seconds from the start, as it was recorded. */
+  clipFrame: async (id: string, at: number): Promise<Blob> =>
+    (await ask(`${path(id)}/frames?at=${at}`)).blob(),
   changeCuts: async (id: string, revision: number, cuts: Cuts): Promise<number> =>
     (await read(revisedSchema, path(id), sent('PUT', { revision, cuts }))).revision,
   pickStill: (id: string, at: number): Promise<Stored> =>
@@ -49,5 +52,6 @@ export const clipsApi = {
 };
 
 export const videoUrl = (id: string): string => `${path(id)}/video`;
-export const stripUrl = (id: string): string => `${path(id)}/strip`;
+/** @param marks their revision: what hides is hidden there, too */
+export const stripUrl = (id: string, marks: number): string => `${path(id)}/strip?marks=${marks}`;
 export const madeUrl = (id: string, job: string): string => `${path(id)}/copies/${job}/file`;

@@ -1,4 +1,4 @@
-import { Camera, Pause, Play, Redo2, Scissors, Undo2 } from 'lucide-react';
+import { Camera, Pause, PencilLine, Play, Redo2, Scissors, Undo2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { Clip } from '@/core/contracts/clip';
 import { clockOf } from '@/core/clip/clock';
@@ -12,8 +12,8 @@ import {
   lastKept,
   stepFrom,
   UNCUT,
-  type Stretch,
 } from '@/core/clip/cuts';
+import type { Stretch } from '@/core/values/stretch';
 import { messageOf } from '../api/ask';
 import { videoUrl } from '../api/clips';
 import { api } from '../api/client';
@@ -21,17 +21,21 @@ import { useAction } from '../keys/useAction';
 import { useKey } from '../keys/useKey';
 import { renameShot } from '../names/rename';
 import { notify } from '../notices/noticeStore';
+import { TimeLine } from '../films/TimeLine';
 import { followLink, navigate } from '../thread/navigate';
 import { Thread } from '../thread/Thread';
 import { Button } from '../ui/Button';
 import { ChipRadios } from '../ui/ChipRadios';
+import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
 import { TitleField } from '../ui/TitleField';
 import { KeepClip } from './KeepClip';
-import { TimeLine } from './TimeLine';
+import { MarksOnIt } from './MarksOnIt';
 import { useCuts } from './useCuts';
 import { useFilm } from './useFilm';
+import { useMomentAsked } from './useMomentAsked';
+import { usePainted } from './usePainted';
 import { WhereFrom } from './WhereFrom';
 
 const icon = { size: 16, strokeWidth: 1.75 };
@@ -44,7 +48,9 @@ export function OpenClip({ clip }: { clip: Clip }) {
   const { id, times, changes } = clip;
   const hand = useCuts(clip);
   const video = useRef<HTMLVideoElement>(null);
-  const film = useFilm(video, times, hand.cuts);
+  const film = useFilm(video, times, hand.cuts, useMomentAsked(times));
+  const painted = useRef<HTMLCanvasElement>(null);
+  const isPainted = usePainted(video, painted, clip);
   const [chosen, setChosen] = useState<Stretch | null>(null);
   const [title, setTitle] = useState(clip.title);
   const [plays, setPlays] = useState(true);
@@ -86,6 +92,8 @@ export function OpenClip({ clip }: { clip: Clip }) {
   useAction('clip.begin', () => hand.change(beginAt(cuts, picture, count)));
   useAction('clip.end', () => hand.change(endAt(cuts, picture, count)));
   useAction('clip.cut', cutOut, { enabled: chosen !== null });
+  const mark = () => navigate(`/clips/${id}/mark`, 'push', `?at=${times[picture] ?? 0}`);
+  useAction('clip.mark', mark);
   useAction('clip.still', pick);
   useAction('mark.undo', hand.undo);
   useAction('mark.redo', hand.redo);
@@ -101,9 +109,14 @@ export function OpenClip({ clip }: { clip: Clip }) {
       <Thread
         middle={<TitleField title={title} label="Name of the clip" onChange={rename} />}
         actions={
-          <Button icon={<Camera {...icon} />} hint="I" onClick={pick}>
-            Pick a still
-          </Button>
+          <>
+            <Button icon={<Camera {...icon} />} hint="I" onClick={pick}>
+              Pick a still
+            </Button>
+            <Button icon={<PencilLine {...icon} />} hint="M" onClick={mark}>
+              Mark
+            </Button>
+          </>
         }
       />
       <div className="flex min-h-0 grow">
@@ -114,7 +127,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
           className="flex min-w-0 grow flex-col bg-desk outline-none"
         >
           <h1 className="sr-only">{title}</h1>
-          <div className="grid min-h-0 grow place-items-center p-4">
+          <div className="relative grid min-h-0 grow place-items-center p-4">
             <video
               ref={video}
               src={videoUrl(id)}
@@ -123,8 +136,19 @@ export function OpenClip({ clip }: { clip: Clip }) {
               preload="auto"
               onError={() => setPlays(false)}
               aria-label={`${title}, at ${clockOf(times[picture] ?? 0)}`}
-              className="max-h-full min-h-0 max-w-full shadow-picture"
+              className={classes(
+                'max-h-full min-h-0 max-w-full shadow-picture',
+                isPainted && 'pointer-events-none absolute opacity-0',
+              )}
             />
+            {isPainted && (
+              <canvas
+                ref={painted}
+                data-testid="painted-picture"
+                aria-hidden
+                className="max-h-full min-h-0 max-w-full shadow-picture"
+              />
+            )}
           </div>
           <div className="border-t border-line bg-paper pt-3">
             <div className="flex flex-wrap items-center gap-3 px-4 pb-2">
@@ -185,6 +209,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
             )}
             <TimeLine
               {...{ id, times, changes, cuts, picture, chosen }}
+              marksRevision={clip.marksRevision}
               onShow={show}
               onChoose={setChosen}
             />
@@ -203,6 +228,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
             </p>
           )}
           <KeepClip clip={clip} stored={hand.stored} />
+          <MarksOnIt clip={clip} />
           <WhereFrom clip={clip} />
         </aside>
       </div>

@@ -14,8 +14,10 @@ export function useFilm(
   video: RefObject<HTMLVideoElement | null>,
   times: readonly number[],
   cuts: Cuts,
+  /** The picture that is seen first. */
+  first: number,
 ) {
-  const [picture, setPicture] = useState(0);
+  const [picture, setPicture] = useState(first);
   const [playing, setPlaying] = useState(false);
   const [speed, setSpeed] = useState(1);
 
@@ -68,6 +70,12 @@ export function useFilm(
       element.removeEventListener('ended', ended);
     };
   }, [playing, video]);
+  const showFirst = useEffectEvent(() => show(first));
+  useEffect(() => {
+    const element = video.current;
+    element?.addEventListener('loadedmetadata', showFirst, { once: true });
+    return () => element?.removeEventListener('loadedmetadata', showFirst);
+  }, [video]);
   useEffect(() => {
     if (video.current) Object.assign(video.current, { playbackRate: speed });
   }, [speed, video]);

@@ -16,6 +16,7 @@ const others = {
   'clip.begin': { group: 'Clip', label: 'Begin here', first: '[' },
   'clip.end': { group: 'Clip', label: 'End here', first: ']' },
   'clip.cut': { group: 'Clip', label: 'Cut out', first: '/' },
+  'clip.mark': { group: 'Clip', label: 'Mark this picture', first: 'm' },
   'clip.still': { group: 'Clip', label: 'Pick a still', first: 'i' },
   'take.again': { group: 'Anywhere', label: 'Throw away and take again', first: 'shift+t' },
   'still.colour': { group: 'On the stilled picture', label: 'Pick colour', first: 'i' },

@@ -1,4 +1,4 @@
-import { Copy, Download, PanelRight, PictureInPicture2, Redo2, Undo2 } from 'lucide-react';
+import { Copy, Download, Film, PanelRight, PictureInPicture2, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { canRedo, canUndo } from '@/core/document/history';
 import { messageOf } from '../api/ask';
@@ -25,7 +25,8 @@ import { Description } from './panels/Description';
 import { DropRest } from './panels/DropRest';
 import { KeptAround } from './panels/KeptAround';
 import { MarksList } from './panels/MarksList';
-import { openShot } from './openShot';
+import { MomentRow } from './panels/MomentRow';
+import { openClipAt, openShot } from './openShot';
 import { useDocument } from './session/document';
 import { leavingDocument } from './session/leaving';
 import { closeSession, session, useIsOpen } from './session/session';
@@ -48,7 +49,8 @@ import { useAdjustedPicture } from './fit/adjusting';
 import { useTurnedPicture } from './fit/turning';
 import { WhereFrom } from './panels/WhereFrom';
 
-export function MarkView({ id }: { id: string }) {
+/** @param clip of which one picture is marked, the one that the address tells */
+export function MarkView({ id, clip = false }: { id: string; clip?: boolean }) {
   const isOpen = useIsOpen(id);
   const [problem, setProblem] = useState<string | null>(null);
   const [round, setRound] = useState(0);
@@ -62,7 +64,8 @@ export function MarkView({ id }: { id: string }) {
     let wanted = true;
     setProblem(null);
     document.title = 'Mark – Rezzik';
-    openShot(id, () => wanted).catch((error: unknown) => wanted && setProblem(messageOf(error)));
+    const opened = clip ? openClipAt(id, askedMoment(), () => wanted) : openShot(id, () => wanted);
+    opened.catch((error: unknown) => wanted && setProblem(messageOf(error)));
     return () => {
       wanted = false;
       stopLooking();
@@ -71,7 +74,7 @@ export function MarkView({ id }: { id: string }) {
       stopStoring();
       closeSession();
     };
-  }, [id, round]);
+  }, [id, clip, round]);
   if (isOpen) return <OpenMark onReload={reload} />;
   return (
     <>
@@ -98,6 +101,7 @@ export function MarkView({ id }: { id: string }) {
 function OpenMark({ onReload }: { onReload: () => void }) {
   const id = useDocument((s) => s.id);
   const title = useDocument((s) => s.title);
+  const isClip = useDocument((s) => s.moment !== null);
   const [folded, setFolded] = useState(true);
   const stale = useDocument((s) => s.stored.name === 'stale');
   const searching = usePrivate((p) => p.search.name !== 'none');
@@ -148,7 +152,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
             <MarksList />
             <div>
               <KeptAround />
-              <DropRest onDone={onReload} />
+              {!isClip && <DropRest onDone={onReload} />}
             </div>
             <WhereFrom />
             <Description />
@@ -159,15 +163,20 @@ function OpenMark({ onReload }: { onReload: () => void }) {
           </div>
         </aside>
       </div>
-      <TrailRow current={id} />
+      {isClip ? <MomentRow /> : <TrailRow current={id} />}
       <StatusLine />
       <LookKeys />
     </>
   );
 }
 
+/** Seconds from the start of a clip. */
+const askedMoment = (): number =>
+  Math.max(0, Number(new URLSearchParams(window.location.search).get('at')) || 0);
+
 function MarkThread() {
   const id = useDocument((s) => s.id);
+  const moment = useDocument((s) => s.moment);
   const title = useDocument((s) => s.title);
   const undoable = useDocument((s) => canUndo(s.history));
   const redoable = useDocument((s) => canRedo(s.history));
@@ -185,8 +194,12 @@ function MarkThread() {
     else void copyChosen();
   });
   useAction('mark.paste', () => void pasteMarks());
-  useAction('keep.usual', () => void keepUsual());
-  useAction('keep.go', () => navigate(`/shots/${id}/keep`));
+  useAction('keep.usual', () => void keepUsual(), { enabled: !moment });
+  const next = () => {
+    if (!moment) navigate(`/shots/${id}/keep`);
+    else navigate(`/clips/${id}`, 'push', `?at=${moment.times[moment.picture] ?? 0}`);
+  };
+  useAction('keep.go', next);
   return (
     <Thread
       step="mark"
@@ -240,10 +253,10 @@ function MarkThread() {
           <Button
             look="next"
             hint={keyLabel(keys.keep)}
-            icon={<Download {...icon} />}
-            onClick={() => navigate(`/shots/${id}/keep`)}
+            icon={moment ? <Film {...icon} /> : <Download {...icon} />}
+            onClick={next}
           >
-            Keep
+            {moment ? 'To the clip' : 'Keep'}
           </Button>
         </>
       }

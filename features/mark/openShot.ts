@@ -2,6 +2,7 @@ import type { ShotDocument } from '@/core/document/document';
 import type { Shot } from '@/core/contracts/shot';
 import { sameDocument } from '@/core/document/sameDocument';
 import type { Step } from '@/core/document/steps';
+import { pictureAt } from '@/core/clip/cuts';
 import type { History } from '@/core/document/history';
 import { navigate } from '../thread/navigate';
 import { loadShaper } from '@/workers/loadShaper';
@@ -12,6 +13,7 @@ import { dropDraft, holdDraft, orphanedDrafts } from '../outbox/drafts';
 import { recall, remember } from '../outbox/memory';
 import { fromOutbox } from '../outbox/outbox';
 import { decodeFrame } from '../pictures/pictures';
+import type { Moment } from './session/moment';
 import { freshHistory, openSession } from './session/session';
 import { rememberTurned, turnedPicture } from './fit/turning';
 import { whenSettled } from '../outbox/settling';
@@ -19,6 +21,25 @@ import { startStoring, storeSoon } from './session/storing';
 
 /** Shots that were opened once from memory: from then on the document is elsewhere. */
 const openedBefore = new Set<string>();
+
+/**
+ * Opens a picture of a clip, with what lies on it.
+ * @param at seconds from its start
+ */
+export async function openClipAt(id: string, at: number, stillWanted: () => boolean) {
+  await whenSettled(id);
+  const [shot, steps, drafts, clip, frame] = await Promise.all([
+    api.shot(id),
+    api.steps(id),
+    orphanedDrafts(id),
+    api.clip(id),
+    api.clipFrame(id, at).then(decodeFrame),
+  ]);
+  if (!stillWanted() || clip.state !== 'ready') return;
+  const { times, changes } = clip;
+  const moment = { picture: pictureAt(times, at), times, changes: changes ?? [] };
+  await openStored(shot, steps, frame, drafts, stillWanted, moment);
+}
 
 /** Opens a shot from wherever it is nearest: memory, the outbox, the server. */
 export async function openShot(id: string, stillWanted: () => boolean): Promise<void> {
@@ -84,9 +105,11 @@ async function openStored(
   frame: ImageBitmap,
   drafts: readonly Draft[],
   stillWanted: () => boolean,
+  moment: Moment | null = null,
 ): Promise<void> {
   const shaper = await loadShaper();
-  remember({ ...shot, picture: frame });
+  // The next picture of a clip is another one.
+  if (!moment) remember({ ...shot, picture: frame });
   openedBefore.add(shot.id);
   const news = await notThere(drafts, shot);
   const fitting = news.find((d) => d.change.revision === shot.revision);
@@ -104,6 +127,7 @@ async function openStored(
   rememberTurned(picture, turn);
   openSession({
     ...shot,
+    moment,
     title: heldName(shot.id) ?? shot.title,
     titleOwn: shot.titleOwn || heldName(shot.id) !== undefined,
     frame,

@@ -39,7 +39,7 @@ const GUIDE = /^\/guides\/([0-9a-f-]{36})$/i;
 
 const SERIES = /^\/series\/([0-9a-f-]{36})$/i;
 
-const CLIP = /^\/clips\/([0-9a-f-]{36})$/i;
+const CLIP = /^\/clips\/([0-9a-f-]{36})(\/mark)?$/i;
 
 const COMPARE = /^\/compare\/([0-9a-f-]{36})(?:,([0-9a-f-]{36}))?$/i;
 
@@ -85,7 +85,8 @@ function View({ path }: { path: string }) {
   const [, guide] = GUIDE.exec(path) ?? [];
   if (guide) return <GuideView key={guide} id={guide.toLowerCase()} />;
   if (path.startsWith('/guides')) return <GuidesView />;
-  const [, clip] = CLIP.exec(path) ?? [];
+  const [, clip, marked] = CLIP.exec(path) ?? [];
+  if (clip && marked) return <MarkView key={path} clip id={clip.toLowerCase()} />;
   if (clip) return <ClipView key={clip} id={clip.toLowerCase()} />;
   const [, series] = SERIES.exec(path) ?? [];
   if (series) return <SeriesView key={series} id={series.toLowerCase()} />;

@@ -10,7 +10,9 @@ import {
   type ClipWish,
 } from '@/core/contracts/clip';
 import type { FactsRule } from '@/core/contracts/format';
+import { isUntouched } from '@/core/document/atPicture';
 import { leavingTitle } from '@/core/keep/leaving';
+import { leavesOpaque } from '@/core/paint/whole';
 import { safeName } from '@/core/naming/safeName';
 import { keptSeconds } from '@/core/clip/cuts';
 import { writtenSize } from '@/core/clip/size';
@@ -25,7 +27,9 @@ import { keepFile } from '../keep/keepFile';
 import { openPart, type Part } from '../keep/write';
 import { digest, sweepMedia, syncPath, writingPath } from '../media/files';
 import { ffmpeg } from '../media/ffmpeg';
+import { serverShaper } from '../paint/shaper';
 import { getShot } from '../shots/rows';
+import { paintedFilm } from './painted';
 import { filmOf, getClip } from './rows';
 import { isFilm, writingArgs } from './written';
 
@@ -33,6 +37,8 @@ const WRITE = 'clipWrite';
 /** A file that was only made is held so long. */
 const HELD = '1 day';
 const LONGEST = 3_600_000;
+/** Where a film cannot be transparent. */
+const BEHIND = '#FFFFFF';
 
 interface Going {
   since: number;
@@ -123,23 +129,34 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
   const { shotId: shot } = row;
   const wish = clipWishSchema.parse(row.wish);
   const [clip, film] = await Promise.all([getClip(shot), filmOf(shot)]);
+  const { cuts, document, leaves } = clip;
   const folder = wish.folderId === null ? null : await usableFolder(wish.folderId);
   const { extension } = clipFormats[wish.format];
   const path = writingPath(id, extension);
   const title = titleOf(clip, folder?.facts ?? { words: true, origin: false });
-  const args = writingArgs({ ...film, cuts: clip.cuts }, { ...wish, title });
   going.set(id, { since: Date.now(), progress: 0 });
   try {
-    const heard = hearProgress(id, keptSeconds(clip.cuts, film.times));
+    const heard = hearProgress(id, keptSeconds(cuts, film.times));
     const out = ['-progress', 'pipe:1', '-y', path];
-    await ffmpeg([...args, ...out], { most: LONGEST, signal, heard });
+    const run = { most: LONGEST, signal, heard };
+    const writing = { ...wish, title };
+    if (isUntouched(document, film)) {
+      const args = writingArgs({ source: { ...film, cuts } }, film, writing);
+      await ffmpeg([...args, ...out], run);
+    } else {
+      const opaque = leavesOpaque(document, true, await serverShaper());
+      const background = isFilm(wish.format) && !opaque ? BEHIND : null;
+      const input = paintedFilm({ ...film, cuts, document }, leaves, { ...run, background });
+      const args = writingArgs({ painted: true, opaque }, leaves, writing);
+      await ffmpeg([...args, ...out], { ...run, input });
+    }
     signal.throwIfAborted();
     await syncPath(path);
     const { sha256, bytes } = await digest(path);
     const copy = folder
       ? await keepFile({
           ...{ shot: await getShot(shot), folder, format: wish.format, extension, sha256, bytes },
-          size: writtenSize(film, wish.percent, isFilm(wish.format)),
+          size: writtenSize(leaves, wish.percent, isFilm(wish.format)),
           pattern: wish.name ?? folder.pattern,
           write: (part) => copyTo(path, part),
         })

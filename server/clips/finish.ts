@@ -9,7 +9,7 @@ import { begin, jobsOf } from '../jobs/run';
 import { digest, filmPath, partPath, putInPlace } from '../media/files';
 import { asFilm, ffmpeg } from '../media/ffmpeg';
 import { lookThrough, pictureOf } from '../media/pictures';
-import { probe, type Probed } from '../media/probe';
+import { codecOf, probe, type Probed } from '../media/probe';
 import { binShot, storeShot } from '../shots/store';
 import { filmOf } from './rows';
 import { CLIP } from './recordings';
@@ -43,20 +43,33 @@ const wrappings: Partial<Record<string, Wrapping>> = {
 };
 const other: Wrapping = { extension: 'mkv', type: 'video/x-matroska', args: ['-f', 'matroska'] };
 
-type Film = Probed & { file: string; type: string };
+interface Film extends Probed {
+  file: string;
+  type: string;
+  sha256: string;
+  bytes: number;
+  /** Its first picture, as PNG. */
+  first: Uint8Array;
+}
 
 /** What a recorder wrote as it went has neither a length nor places to go to: these are added. */
 async function wrap(shot: string, signal: AbortSignal): Promise<Film> {
   const from = partPath(shot);
-  const { codec } = await probe(from, signal);
+  const codec = await codecOf(from, signal);
   const { extension, type, args } = wrappings[codec] ?? other;
   const made = filmPath(`${shot}.wrapped`);
   try {
     const to = ['-map', '0:v:0', '-c', 'copy', '-avoid_negative_ts', 'make_zero', ...args, '-y'];
     await ffmpeg([...asFilm(from), ...to, made], { most: REMUX, signal });
+    // A person waits for it.
+    const [probed, digested, first] = await Promise.all([
+      probe(made, signal),
+      digest(made),
+      pictureOf({ path: made, times: [0] }, 0, signal),
+    ]);
     const file = `${shot}.${extension}`;
     await putInPlace(made, filmPath(file));
-    return { file, type, ...(await probe(filmPath(file), signal)) };
+    return { file, type, first, ...digested, ...probed };
   } finally {
     await rm(made, { force: true });
   }
@@ -88,18 +101,17 @@ async function finish(id: string, signal: AbortSignal): Promise<void> {
     throw error;
   });
   if (!film) return drop(row);
-  await store(row, film, await pictureOf({ ...film, path: filmPath(film.file) }, 0, signal));
+  await store(row, film);
   if (row.toBin) await binShot(shot);
   await drop(row);
   begin(THROUGH);
 }
 
-async function store(row: Row, film: Film, picture: Uint8Array): Promise<void> {
-  const { sha256, bytes } = await digest(filmPath(film.file));
-  const { file, type, width, height, codec, fineColours } = film;
+async function store(row: Row, film: Film): Promise<void> {
+  const { file, type, sha256, bytes, width, height, codec, fineColours } = film;
   const micros = film.times.map((at) => Math.round(at * 1e6));
   await storeShot({
-    ...{ id: row.shotId, picture, byItself: true },
+    ...{ id: row.shotId, picture: film.first, byItself: true },
     provenance: grown(provenanceSchema.parse(row.provenance), film),
     ...(row.title !== null && { title: row.title, titleMade: true }),
     also: async (tx) => {

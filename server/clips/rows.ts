@@ -6,6 +6,8 @@ import {
   type Recording,
 } from '@/core/contracts/clip';
 import { keptStretches } from '@/core/clip/cuts';
+import { wholeSize } from '@/core/paint/whole';
+import { serverShaper } from '../paint/shaper';
 import { Fault, notFound } from '../base/fault';
 import { json, sql } from '../db/sql';
 import { filmPath } from '../media/files';
@@ -38,13 +40,12 @@ const secondsOf = ({ times }: Row): number[] => times.map((micros) => micros / 1
 
 /** @throws Fault 404 */
 export async function getClip(shot: string): Promise<Clip> {
-  const [row, { title, titleOwn, provenance, binnedAt }] = await Promise.all([
-    rowOf(shot),
-    getShot(shot),
-  ]);
+  const [row, shown, shaper] = await Promise.all([rowOf(shot), getShot(shot), serverShaper()]);
+  const { title, titleOwn, provenance, binnedAt, document } = shown;
   const { type, width, height, codec, fineColours, changes, cuts, revision } = row;
   return clipSchema.parse({
     ...{ id: shot, state: 'ready', title, titleOwn, provenance, binnedAt },
+    ...{ document, marksRevision: shown.revision, leaves: wholeSize(document, shaper) },
     ...{ revision, type, width, height, codec, fineColours, changes, cuts },
     ...{ bytes: Number(row.bytes), times: secondsOf(row) },
   });

@@ -14,13 +14,21 @@ export interface Writing {
   title: string | null;
 }
 
-interface Source extends Size {
+/** Which pictures of a film. */
+interface Source {
   path: string;
   times: readonly number[];
   cuts: Cuts;
 }
 
+/** What a film is written from: itself, or what was painted of it and comes as `rawFilm` says. */
+export type Given =
+  | { source: Source; painted?: never; opaque?: never }
+  | { source?: never; painted: true; opaque: boolean };
+
 const film = ['-pix_fmt', 'yuv420p'];
+/** How brightness and colours are made of red, green and blue, so that every player agrees. */
+const COLOURS = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709'];
 /** By the program's own documentation; likeness first, then size. */
 const encoders: Record<ClipFormat, string[]> = {
   webm: [
@@ -57,22 +65,47 @@ const GIF = 'split[p][q];[p]palettegen=stats_mode=diff[c];[q][c]paletteuse=dithe
 /** Of two that come within one thousandth of a second neither is lost. */
 const EACH = 'settb=1/1000,setpts=if(isnan(PREV_OUTPTS)\\,PTS\\,max(PTS\\,PREV_OUTPTS+1))';
 
-/** What the program is told, but for where to write. */
-export function writingArgs(source: Source, { format, percent, rate, title }: Writing): string[] {
-  const size = writtenSize(source, percent, isFilm(format));
-  const isScaled = size.width !== source.width || size.height !== source.height;
+/** Every picture that is kept, to be painted: RGBA, one after the other. */
+export const pictureArgs = (source: Source): string[] => [
+  ...[...asFilm(source.path), '-filter_complex', stretched(source).join(';'), '-map', '[k]'],
+  ...['-fps_mode', 'passthrough', '-f', 'rawvideo', '-pix_fmt', 'rgba', '-'],
+];
+
+/** At full size a row or column too many is left out: every pixel stays itself. */
+function sized(from: Size, to: Size, percent: number): string[] {
+  if (to.width === from.width && to.height === from.height) return [];
+  if (percent === 100 && to.width <= from.width && to.height <= from.height)
+    return [`crop=${to.width}:${to.height}:0:0`];
+  return [`scale=${to.width}:${to.height}:flags=lanczos`];
+}
+
+/**
+ * What the program is told, but for where to write.
+ * @param from how large its pictures are
+ */
+export function writingArgs(
+  { source, opaque }: Given,
+  from: Size,
+  { format, percent, rate, title }: Writing,
+): string[] {
+  const isPainted = !source;
   const shaped = [
     // Of those that come in between, the one that is seen at the moment.
     rate === null ? EACH : `fps=${rate}:round=up`,
-    ...(isScaled ? [`scale=${size.width}:${size.height}:flags=lanczos`] : []),
+    ...sized(from, writtenSize(from, percent, isFilm(format)), percent),
+    ...(isPainted && isFilm(format) ? ['scale=out_color_matrix=bt709:out_range=tv'] : []),
+    ...(isPainted && isFilm(format) ? ['format=yuv420p'] : []),
+    ...(opaque && !isFilm(format) ? ['format=rgb24'] : []),
     ...(format === 'gif' ? [GIF] : []),
   ].join(',');
-  const graph = [...stretched(source), `[k]${shaped}[out]`].join(';');
+  const given = source ? asFilm(source.path) : ['-f', 'matroska', '-i', 'pipe:0'];
+  const graph = source ? [...stretched(source), `[k]${shaped}[out]`] : [`[0:v]${shaped}[out]`];
   return [
-    ...[...asFilm(source.path), '-filter_complex', graph, '-map', '[out]'],
+    ...[...given, '-filter_complex', graph.join(';'), '-map', '[out]'],
     ...['-map_metadata', '-1', ...(title === null ? [] : ['-metadata', `title=${title}`])],
     // Every picture at its own time, however uneven: none is dropped, none is shown twice.
     ...(rate === null ? ['-fps_mode', 'passthrough', '-enc_time_base', '1:1000'] : []),
     ...encoders[format],
+    ...(isPainted && isFilm(format) ? COLOURS : []),
   ];
 }

@@ -1,5 +1,6 @@
 import { createCanvas } from '@napi-rs/canvas';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { setTimeout as pause } from 'node:timers/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { deskPointer, paintDesk } from '@/core/desk/build';
@@ -7,11 +8,14 @@ import { deskEvent, placeOf } from '@/core/desk/events';
 import { createDesk, deskBounds, deskDisplays, type Desk } from '@/core/desk/model';
 import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
+import { markSchema, type MarkInput } from '@/core/marks/registry';
 import { paintPointer } from '@/core/marks/piece/shapes';
 import { Fault } from '../base/fault';
 import { sql } from '../db/sql';
 import { addPiece, beginRecording, endRecording } from '../clips/recordings';
 import { ffmpeg } from '../media/ffmpeg';
+import { changeShot } from '../shots/change';
+import { getShot } from '../shots/rows';
 import { serverShaper } from '../paint/shaper';
 import { setTags } from '../tags/tags';
 
@@ -29,6 +33,7 @@ interface DemoClip {
   daysAgo: number;
   /** What the pointer goes to and presses, one after the other. */
   presses: readonly string[];
+  marks?: readonly MarkInput[];
 }
 
 const demoClips: readonly DemoClip[] = [
@@ -39,6 +44,14 @@ const demoClips: readonly DemoClip[] = [
   {
     ...{ title: 'A sensor fails', display: 'Right', tag: 'Faults', daysAgo: 1 },
     presses: ['title:map', 'window:notes', 'window:sensors'],
+    marks: [
+      { id: 'order', name: 'Order number', kind: 'blocks', x: 282, y: 866, width: 164, height: 34 },
+      {
+        ...{ id: 'sensor', kind: 'arrow', from: { x: 1120, y: 470 }, to: { x: 880, y: 396 } },
+        ...{ bend: null, colour: '#D55E00', thickness: 10, heads: 'end', dashed: false },
+        ...{ headShape: 'solid', taper: false, time: { from: 22, to: 66 } },
+      },
+    ],
   },
 ];
 
@@ -101,6 +114,18 @@ async function filmed(clip: DemoClip, at: number): Promise<Uint8Array> {
   }
 }
 
+/** What lies on a clip, as soon as it is one. */
+async function mark(id: string, marks: readonly MarkInput[]): Promise<void> {
+  for (const until = Date.now() + PATIENCE; Date.now() < until; await pause(100)) {
+    const [there] = await sql()`select 1 from clips where shot_id = ${id}`;
+    if (!there) continue;
+    const { revision, document } = await getShot(id);
+    const drawn = marks.map((one) => markSchema.parse(one));
+    await changeShot(id, { revision, document: { ...document, marks: drawn } });
+    return;
+  }
+}
+
 /** Two clips of the practice desk; none where films cannot be made yet. */
 export async function fillClips(idOf: (name: string) => string, now: Date): Promise<void> {
   for (const clip of demoClips) {
@@ -120,5 +145,6 @@ export async function fillClips(idOf: (name: string) => string, now: Date): Prom
     await addPiece(id, 0, film);
     await endRecording(id, { pieces: 1, bin: false });
     await setTags(id, [clip.tag]);
+    if (clip.marks) await mark(id, clip.marks);
   }
 }

@@ -1,4 +1,5 @@
 import type { Disc, Guide, GuideShot } from '@/core/contracts/guide';
+import { documentAt } from '@/core/document/atPicture';
 import type { ShotDocument } from '@/core/document/document';
 import type { Shot } from '@/core/contracts/shot';
 import { dropRest } from '@/core/document/dropRest';
@@ -29,7 +30,7 @@ const toGuideShot = (shot: Shot, shaper: Shaper): GuideShot => ({
   revision: shot.revision,
   name: shot.titleOwn ? shot.title : '',
   description: leavingDescription(shot) ?? '',
-  discs: discsOf(shot.document, shaper),
+  discs: discsOf(shot.clip ? documentAt(shot.document, 0) : shot.document, shaper),
 });
 
 /** The shots that a guide names, each once, as they are now. */

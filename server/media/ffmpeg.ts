@@ -43,14 +43,20 @@ const started = (program: string, args: readonly string[], { eager }: Run) =>
 
 async function* nothing(): AsyncGenerator<Uint8Array> {}
 
-/** @throws Fault 501 where it is not installed, 422 with its words where it fails, AbortError */
-async function ran(
+function throwBroken(broken: { error: unknown } | null): void {
+  if (broken) throw broken.error;
+}
+
+/**
+ * Gives a program its input and waits for its end.
+ * @throws Fault 501 where it is not installed, 422 with its words where it fails, AbortError, what
+ *   its input throws
+ */
+async function over(
   child: ChildProcessWithoutNullStreams,
-  { signal, most, heard, input = nothing() }: Run,
-): Promise<Buffer> {
-  const out: Buffer[] = [];
+  { signal, most, input = nothing() }: Run,
+): Promise<void> {
   let said = '';
-  child.stdout.on('data', (piece: Buffer) => (heard ? heard(piece) : out.push(piece)));
   child.stderr.on('data', (piece: Buffer) => {
     said = (said + piece.toString('utf8')).slice(-MOST_SAID);
   });
@@ -67,19 +73,37 @@ async function ran(
       child.on('error', reject);
       child.on('close', resolve);
     });
+    let broken: { error: unknown } | null = null;
+    const given = async function* () {
+      try {
+        yield* input;
+      } catch (error) {
+        broken = { error };
+        // What was given so far must not pass for the whole.
+        end();
+        throw error;
+      }
+    };
     // One that ends before it was given all says why itself.
-    await pipeline(input, child.stdin).catch(() => undefined);
+    await pipeline(given, child.stdin).catch(() => undefined);
     const code = await closed;
     signal?.throwIfAborted();
+    throwBroken(broken);
     if (late) throw new Fault(503, 'too-slow', 'It took longer than Rezzik waits for a film.');
     // As `nice` says that there is no such program.
     if (code === 127) throw new Fault(501, 'no-ffmpeg', MISSING);
     if (code !== 0) throw new Unreadable(said);
-    return Buffer.concat(out);
   } finally {
     inTime();
     signal?.removeEventListener('abort', end);
   }
+}
+
+async function ran(child: ChildProcessWithoutNullStreams, run: Run): Promise<Buffer> {
+  const out: Buffer[] = [];
+  child.stdout.on('data', (piece: Buffer) => (run.heard ? run.heard(piece) : out.push(piece)));
+  await over(child, run);
+  return Buffer.concat(out);
 }
 
 /** The program could make nothing of a film. */
@@ -92,6 +116,19 @@ export class Unreadable extends Fault {
 /** @returns what it wrote to its standard output, where nobody else hears it */
 export const ffmpeg = (args: readonly string[], run: Run): Promise<Buffer> =>
   ran(started('ffmpeg', [...SAFE, '-loglevel', 'error', ...args], run), run);
+
+/** What it writes to its standard output, no faster than it is taken. @throws as `ffmpeg` does */
+export async function* ffmpegOutput(args: readonly string[], run: Run): AsyncGenerator<Buffer> {
+  const child = started('ffmpeg', [...SAFE, '-loglevel', 'error', ...args], run);
+  const ended = over(child, run);
+  ended.catch(() => undefined);
+  try {
+    for await (const piece of child.stdout) yield piece as Buffer;
+    await ended;
+  } finally {
+    child.kill('SIGKILL');
+  }
+}
 
 export const ffprobe = (args: readonly string[], run: Run): Promise<Buffer> =>
   ran(started('ffprobe', [...SAFE.slice(1), '-loglevel', 'error', ...args], run), run);

@@ -29,6 +29,9 @@ export async function pictureOf(
 
 /** Pictures of the strip, and how wide and high each is. */
 export const STRIP = { pictures: 12, height: 90 } as const;
+/** Which picture of a film stands at a place of its strip. @param count of its pictures */
+export const stripPicture = (place: number, count: number): number =>
+  Math.floor(((place + 0.5) * count) / STRIP.pictures);
 const LOOKING = 1_800_000;
 
 export interface Looked {
@@ -50,11 +53,8 @@ export async function lookThrough(
   const scale = STRIP.height / film.height;
   const width = Math.max(2, Math.round(film.width * scale));
   const size = width * STRIP.height * 3;
-  const wanted = new Set(
-    Array.from({ length: STRIP.pictures }, (_, i) =>
-      Math.floor(((i + 0.5) * count) / STRIP.pictures),
-    ),
-  );
+  const places = Array.from({ length: STRIP.pictures }, (_, i) => stripPicture(i, count));
+  const wanted = new Set(places);
   const small = new Map<number, Buffer>();
   const perSecond = count / Math.max(1, film.times.at(-1) ?? 1);
   const changes = new Changes(Math.max(2, Math.round(perSecond)));
@@ -80,7 +80,7 @@ export async function lookThrough(
   );
   await writeStrip(
     shot,
-    [...wanted].map((at) => small.get(Math.min(at, number - 1))),
+    places.map((at) => small.get(Math.min(at, number - 1))),
     width,
   );
   return { changes: changes.found };

@@ -35,6 +35,15 @@ export interface Probed {
 
 const PATIENCE = 60_000;
 
+/** How the pictures of a film are packed, as the program calls it; nothing else of it is read. */
+export async function codecOf(path: string, signal?: AbortSignal): Promise<string> {
+  const asked = ['-select_streams', 'v:0', '-show_entries', 'stream=codec_name'];
+  const told = await ffprobe([...asked, '-of', 'csv=p=0', ...asFilm(path)], {
+    ...{ most: PATIENCE, signal },
+  });
+  return told.toString('utf8').trim();
+}
+
 /** What is in a film. @throws Fault 422 for what is none, 413 for more than a clip may have */
 export async function probe(path: string, signal?: AbortSignal): Promise<Probed> {
   const asked = [

@@ -6,8 +6,9 @@ import type { Rect } from '@/core/geometry/rect';
 import type { Sheet } from '@/core/marks/contract';
 import { sizeProblem } from '@/core/keep/fitSize';
 import { adjustShown, paintShot } from '@/core/paint/painter';
+import type { PaintedPart } from '@/core/paint/parts';
 import { leavesOpaque, wholeSize } from '@/core/paint/whole';
-import type { RgbaPixels } from '@/core/raster/pixels';
+import { cutPixels, type RgbaPixels } from '@/core/raster/pixels';
 import { isTurned, turnedPixels } from '@/core/document/turn';
 import type { Shaper } from '@/core/drawing/shaper';
 import { Fault } from '../base/fault';
@@ -92,11 +93,57 @@ export function unpainted({ frame, opaque, document }: Unpainted): Sharp | null 
 const isBare = ({ marks, finish }: ShotDocument): boolean => marks.length === 0 && !finish;
 
 /** Paints a shot as it leaves: the view of the frame with its marks, and nothing else. */
-export async function flatten(shot: Unpainted, shaper: Shaper): Promise<Pixels> {
+export const flatten = async (shot: Unpainted, shaper: Shaper): Promise<Pixels> =>
+  painted(await shownPixels(shot), shot, shaper);
+
+/** The same of a frame that is pixels, all of them opaque. */
+export function flattenPixels(frame: RgbaPixels, document: ShotDocument, shaper: Shaper): Pixels {
+  const { crop, turn } = document.view;
+  const shown = isTurned(turn) ? turnedPixels(frame, turn, true, crop) : cutPixels(frame, crop);
+  return painted(shown, { opaque: true, document }, shaper);
+}
+
+/** What parts are painted on, kept for the next one of the same size. */
+let drawingSheet: Canvas | null = null;
+
+/**
+ * A part of a shot as it leaves, the same to the pixel as in the whole.
+ * @param given what of the frame is read for it: `needs`
+ */
+export function flattenPart(
+  given: RgbaPixels,
+  { part, needs, document }: PaintedPart,
+  shaper: Shaper,
+): RgbaPixels {
+  const { crop } = document.view;
+  // As large as the view: elsewhere the edges of shapes would be rounded otherwise.
+  if (drawingSheet?.width !== crop.width || drawingSheet.height !== crop.height)
+    drawingSheet = createCanvas(crop.width, crop.height);
+  const surface = drawingSheet.getContext('2d');
+  const [x, y] = [part.x - crop.x, part.y - crop.y];
+  surface.save();
+  surface.beginPath();
+  surface.rect(x, y, part.width, part.height);
+  surface.clip();
+  surface.clearRect(x, y, part.width, part.height);
+  const cut = bitmap(given);
+  paintShot(surface, document, { shaper, bitmap, sheet }, (to) =>
+    to.drawImage(cut, needs.x, needs.y),
+  );
+  surface.restore();
+  const { data } = surface.getImageData(x, y, part.width, part.height);
+  return { data: new Uint8ClampedArray(data), width: part.width, height: part.height };
+}
+
+/** @param shown what the view shows of the frame */
+function painted(
+  shown: RgbaPixels,
+  shot: Pick<Unpainted, 'opaque' | 'document'>,
+  shaper: Shaper,
+): Pixels {
   const { crop, shape, turn } = shot.document.view;
   const isWhole = shot.opaque && !turn?.angle && !shot.document.view.room;
   const isOpaque = isWhole && !shape;
-  const shown = await shownPixels(shot);
   const document = isWhole ? adjustShown(shot.document, shown) : shot.document;
   // Nothing lies on it and nothing is cut off it: it is what leaves.
   const { adjust, surround } = document.finish ?? {};

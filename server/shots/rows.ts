@@ -1,3 +1,4 @@
+import { documentAt } from '@/core/document/atPicture';
 import { documentSchema, type ShotDocument } from '@/core/document/document';
 import { isNewer } from '@/core/document/upgrade/upgrade';
 import { provenanceSchema } from '@/core/contracts/provenance';
@@ -106,5 +107,8 @@ export async function getPaintable(id: string): Promise<Paintable> {
     from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
   if (!row) throw notFound('shot');
   const frame = await bytesOf(row);
-  return { ...toShot(row), frame, frameId: row.frameId, opaque: row.opaque };
+  const shot = toShot(row);
+  // Of a clip the frame is the first picture.
+  const document = shot.clip ? documentAt(shot.document, 0) : shot.document;
+  return { ...shot, document, frame, frameId: row.frameId, opaque: row.opaque };
 }

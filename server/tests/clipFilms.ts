@@ -44,9 +44,13 @@ export function film(
   codec: 'h264' | 'vp9' | 'lossless' | 'uneven' = 'h264',
   /** Of Matroska: so long a cluster is at most, ms. */
   cluster = 5_000,
+  /** Changes a picture before it is written. */
+  drawn: (picture: Buffer, number: number) => void = () => undefined,
 ): Buffer {
   const path = join(folder(), 'film.mkv');
-  const input = Buffer.concat(Array.from({ length: count }, (_, i) => numbered(i)));
+  const pictures = Array.from({ length: count }, (_, i) => numbered(i));
+  pictures.forEach(drawn);
+  const input = Buffer.concat(pictures);
   const codecs = {
     h264: ['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '18', '-pix_fmt', 'yuv420p'],
     lossless: ['-c:v', 'libx264rgb', '-preset', 'ultrafast', '-qp', '0'],
@@ -77,8 +81,15 @@ export function film(
   return readFileSync(path);
 }
 
-/** Which pictures a file shows, in order, and of what size: read by another run of the program. */
-export function shownIn(path: string): { numbers: number[]; width: number; height: number } {
+interface Shown {
+  width: number;
+  height: number;
+  /** RGB or RGBA. */
+  pictures: Buffer[];
+}
+
+/** The pictures of a file, in order, read by another run of the program. */
+export function picturesIn(path: string, channels: 3 | 4 = 3): Shown {
   const told = execFileSync('ffprobe', [
     ...['-loglevel', 'error', '-select_streams', 'v:0', '-of', 'csv=p=0'],
     ...['-show_entries', 'stream=width,height', path],
@@ -88,13 +99,19 @@ export function shownIn(path: string): { numbers: number[]; width: number; heigh
     'ffmpeg',
     [
       ...['-loglevel', 'fatal', '-i', path, '-fps_mode', 'passthrough'],
-      ...['-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'],
+      ...['-f', 'rawvideo', '-pix_fmt', channels === 3 ? 'rgb24' : 'rgba', '-'],
     ],
     { maxBuffer: 500_000_000 },
   );
-  const size = 3 * width * height;
-  const numbers = Array.from({ length: raw.length / size }, (_, i) =>
-    numberOn(raw.subarray(i * size, (i + 1) * size), width, height),
+  const size = channels * width * height;
+  const pictures = Array.from({ length: raw.length / size }, (_, i) =>
+    raw.subarray(i * size, (i + 1) * size),
   );
-  return { numbers, width, height };
+  return { width, height, pictures };
+}
+
+/** Which pictures a file shows, in order, and of what size. */
+export function shownIn(path: string): { numbers: number[]; width: number; height: number } {
+  const { width, height, pictures } = picturesIn(path);
+  return { width, height, numbers: pictures.map((one) => numberOn(one, width, height)) };
 }

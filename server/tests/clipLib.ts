@@ -1,10 +1,18 @@
 import { expect } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
-import { clipAnswerSchema, type Clip } from '@/core/contracts/clip';
+import {
+  clipAnswerSchema,
+  clipJobSchema,
+  type Clip,
+  type ClipJob,
+  type ClipWish,
+} from '@/core/contracts/clip';
 import { POST as beginClip } from '@/app/api/clips/route';
 import * as one from '@/app/api/clips/[id]/route';
 import { PUT as putPiece } from '@/app/api/clips/[id]/pieces/[n]/route';
+import { POST as copies } from '@/app/api/clips/[id]/copies/route';
+import * as writing from '@/app/api/clips/[id]/copies/[job]/route';
 import { POST as end } from '@/app/api/clips/[id]/end/route';
 import { workAlone } from '../jobs/run';
 import { at, jsonRequest, request } from './setup';
@@ -55,3 +63,18 @@ export const codeOf = async (answer: Response): Promise<unknown> => {
   const { error } = (await answer.json()) as { error: { code: string } };
   return [answer.status, error.code];
 };
+
+/** A file of a clip, once it is written. */
+export async function wanted(id: string, wish: ClipWish): Promise<ClipJob> {
+  const answer = await copies(jsonRequest('/x', 'POST', wish), at({ id }));
+  if (answer.status !== 202) throw new Error(JSON.stringify(await answer.json()));
+  const { id: job } = clipJobSchema.parse(await answer.json());
+  for (;;) {
+    await workAlone('clipWrite');
+    const now = clipJobSchema.parse(
+      await (await writing.GET(request('/x'), at({ id, job }))).json(),
+    );
+    if (now.state === 'done' || now.state === 'stopped') return now;
+    await pause(30);
+  }
+}

@@ -1,32 +1,23 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { readdirSync, writeFileSync } from 'node:fs';
-import { setTimeout as pause } from 'node:timers/promises';
 import sharp from 'sharp';
-import {
-  clipFormatNames,
-  clipFormats,
-  clipJobSchema,
-  type ClipJob,
-  type ClipWish,
-} from '@/core/contracts/clip';
+import { clipFormatNames, clipFormats } from '@/core/contracts/clip';
 import * as one from '@/app/api/clips/[id]/route';
 import { GET as video } from '@/app/api/clips/[id]/video/route';
 import { GET as frames } from '@/app/api/clips/[id]/frames/route';
 import { GET as strip } from '@/app/api/clips/[id]/strip/route';
 import { POST as stills } from '@/app/api/clips/[id]/stills/route';
 import { POST as copies } from '@/app/api/clips/[id]/copies/route';
-import * as writing from '@/app/api/clips/[id]/copies/[job]/route';
 import { GET as made } from '@/app/api/clips/[id]/copies/[job]/file/route';
 import { POST as dropRest } from '@/app/api/shots/[id]/rest/route';
 import { storedSchema } from '@/core/contracts/shot';
 import { addFolder } from '../folders/folders';
-import { workAlone } from '../jobs/run';
 import { mediaDir } from '../media/files';
 import { getFrame, getShot } from '../shots/rows';
 import { binShot, eraseShot } from '../shots/store';
 import { film, HEIGHT, numberOn, shownIn, WIDTH } from './clipFilms';
-import { look, recorded, codeOf, provenance } from './clipLib';
+import { look, recorded, codeOf, provenance, wanted } from './clipLib';
 import { at, begin, finish, jsonRequest, request, testFolder } from './setup';
 
 beforeAll(begin, 60_000);
@@ -116,20 +107,6 @@ describe('looking through', () => {
     expect(await codeOf(answer)).toEqual([409, 'is-clip']);
   });
 });
-
-async function wanted(id: string, wish: ClipWish): Promise<ClipJob> {
-  const answer = await copies(jsonRequest('/x', 'POST', wish), at({ id }));
-  if (answer.status !== 202) throw new Error(JSON.stringify(await answer.json()));
-  const { id: job } = clipJobSchema.parse(await answer.json());
-  for (;;) {
-    await workAlone('clipWrite');
-    const now = clipJobSchema.parse(
-      await (await writing.GET(request('/x'), at({ id, job }))).json(),
-    );
-    if (now.state === 'done' || now.state === 'stopped') return now;
-    await pause(30);
-  }
-}
 
 describe('keeping', () => {
   const away = [

@@ -6,11 +6,13 @@ import { paintDesk } from '@/core/desk/build';
 import type { Desk } from '@/core/desk/model';
 import { lowLikeness, worstSpot } from '@/core/likeness/likenessMap';
 import { similarity } from '@/core/likeness/similarity';
+import type { ShotDocument } from '@/core/document/document';
 import type { Rect } from '@/core/geometry/rect';
 import type { GuideFormat } from '@/core/contracts/guide';
 import type { FormatName } from '@/core/contracts/format';
 import { decodeBmp, type DecodedBmp } from '@/core/raster/bmp/decode';
 import { withExponent } from '@/core/raster/gamma';
+import type { PaintedPart } from '@/core/paint/parts';
 import type { ReadablePixels, RgbaPixels } from '@/core/raster/pixels';
 import { findParts } from '@/core/screen/parts';
 import { changedShare, type Watched } from '@/core/series/changed';
@@ -20,7 +22,7 @@ import { smallestText, type TextRun } from '@/core/screen/textHeights';
 import { fromPixels } from '../formats/raw';
 import type { Source, Wish } from '../formats/contract';
 import type { GuideBytes, Material } from '../guideFormats/contract';
-import { decoded, flatten, type Pixels } from '../paint/flatten';
+import { decoded, flatten, flattenPart, flattenPixels, type Pixels } from '../paint/flatten';
 import { serverShaper } from '../paint/shaper';
 
 /** What comes of a task, and what of it is handed over rather than copied. */
@@ -61,6 +63,25 @@ export const tasks = {
   flatten: async (input: Parameters<typeof flatten>[0]): Promise<Done<Pixels>> => {
     const pixels = await flatten(input, await serverShaper());
     return { value: { ...pixels, data: shared(pixels.data) } };
+  },
+  /** Paints a picture of a clip as it leaves. @param background what shows where nothing is */
+  clipPicture: async (input: {
+    frame: RgbaPixels;
+    document: ShotDocument;
+    background: string | null;
+  }): Promise<Done<ReadablePixels>> => {
+    const pixels = flattenPixels(input.frame, input.document, await serverShaper());
+    const value = input.background === null ? pixels : await flat(pixels, input.background);
+    const { buffer } = value.data;
+    return { value, handOver: buffer instanceof ArrayBuffer ? [buffer] : [] };
+  },
+  /** The same of a part alone. @param given what of the picture is read for it */
+  clipPart: async (input: {
+    given: RgbaPixels;
+    part: PaintedPart;
+  }): Promise<Done<ReadablePixels>> => {
+    const value = flattenPart(input.given, input.part, await serverShaper());
+    return { value, handOver: [value.data.buffer] };
   },
   /** Writes a file in a format whose writer computes by itself. */
   encode: async (input: {

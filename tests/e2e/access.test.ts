@@ -343,6 +343,14 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
     ['A new series', () => app.go('/series/new').then(() => app.sees('What that comes to'))],
     ['A series', () => showSeries()],
     [
+      'A picture of a clip, marked',
+      async () => {
+        await app.go(`/clips/${await sendClip('Told')}/mark?at=0.5`);
+        await app.keys('b', Key.ENTER);
+        await app.sees('Until here');
+      },
+    ],
+    [
       'A clip',
       async () => {
         await app.go(`/clips/${await sendClip('Heard')}`);

@@ -172,12 +172,15 @@ describe('after any control was touched, by pointer or by Tab, the keys of the v
     ['/setup/words', 10],
     ['/series/new', 10],
     ['Clip', 15],
+    ['Clip, marked', 15],
     ['/shelf?q=touched+', 15],
   ])(
     '%s',
     async (view, least) => {
       if (view === 'Keep') await openKeep(app, 'Touched');
       else if (view === 'Clip') await app.go(`/clips/${await sendClip('Touched')}`);
+      else if (view === 'Clip, marked')
+        await app.go(`/clips/${await sendClip('Touched')}/mark?at=0.5`);
       else await app.go(view);
       await app.until('the view', () => app.has('main button'));
       await app.atRest();

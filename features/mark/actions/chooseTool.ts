@@ -1,3 +1,4 @@
+import { isSeenNow } from '../session/moment';
 import { marks, select } from '../session/select';
 import { applyCrop, startCrop } from '../fit/crop';
 import type { Tool } from '../session/tool';
@@ -32,5 +33,5 @@ export function chooseTool(tool: Tool): void {
 /** Everything that can be taken hold of, by Grab. */
 export function selectAll(): void {
   chooseTool('grab');
-  select(marks().flatMap((mark) => (mark.off || mark.locked ? [] : [mark.id])));
+  select(marks().flatMap((mark) => (mark.off || mark.locked || !isSeenNow(mark) ? [] : [mark.id])));
 }

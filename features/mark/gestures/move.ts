@@ -6,6 +6,7 @@ import { replaceMarks } from '../actions/change';
 import { select, selectedMarks } from '../session/select';
 import { changeDocument } from '../session/changes';
 import { newId } from '../session/newId';
+import { isSeenNow } from '../session/moment';
 import { session, update } from '../session/session';
 import { knownParts } from '../recognise/parts';
 import { snapReach, type Gesture } from './contract';
@@ -32,7 +33,9 @@ function moveTo(marks: readonly Mark[], start: Point, at: Point, reach: number):
   const by = { x: Math.round(at.x - start.x), y: Math.round(at.y - start.y) };
   const place = (mark: Mark) => markBounds(mark, { shaper });
   const moved = new Set(marks.map((mark) => mark.id));
-  const still = history.document.marks.filter((mark) => !moved.has(mark.id) && !mark.off);
+  const still = history.document.marks.filter(
+    (mark) => !moved.has(mark.id) && !mark.off && isSeenNow(mark),
+  );
   const others = [history.document.view.crop, ...still.map(place), ...knownParts()];
   const box = union(marks.map(place));
   const target = { ...box, x: box.x + by.x, y: box.y + by.y };

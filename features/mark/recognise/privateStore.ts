@@ -10,6 +10,7 @@ import { storedParagraphs } from '../../words/stored';
 import { select } from '../session/select';
 import { changeDocument } from '../session/changes';
 import { newId } from '../session/newId';
+import { shownDocument } from '../session/moment';
 import { session } from '../session/session';
 import { settledRevision } from '../session/storing';
 import { useStyles } from '../session/styles';
@@ -46,12 +47,15 @@ export async function lookForPrivate(): Promise<void> {
     if (running === recogniser) usePrivate.setState({ search });
   };
   set({ name: 'reading', share: 0 });
-  const { id, frame, history } = session();
+  const { id, frame, moment } = session();
+  const document = shownDocument(session());
   try {
-    const sheet = sheetOf(history.document.view);
-    const stored = await storedParagraphs(id, settledRevision(id), sheet);
+    const sheet = sheetOf(document.view);
+    // Of a clip the words of its first picture are known.
+    const revision = moment ? null : settledRevision(id);
+    const stored = await storedParagraphs(id, revision, sheet);
     if (stored) return set(found(privateThings(stored.flat())));
-    const things = await findPrivate(recogniser, frame, history.document, (share) =>
+    const things = await findPrivate(recogniser, frame, document, (share) =>
       set({ name: 'reading', share }),
     );
     set(found(things));

@@ -5,6 +5,7 @@ import type { Mark } from '@/core/marks/registry';
 import { contrastArea, hasContrast, withHalo } from '@/core/paint/standsOut';
 import { WatchedPicture, letGoPicture } from '../../pictures/pictures';
 import { amendDocument } from '../session/changes';
+import { shownDocument } from '../session/moment';
 import { sourcesOf } from '../session/scene';
 import { session, openId } from '../session/session';
 
@@ -26,7 +27,7 @@ function isQuick(marks: readonly Mark[]): boolean {
 
 /** The marks of the document with others in their place, or above all where they are new. */
 function withThese(marks: readonly Mark[]): readonly Mark[] {
-  const stored = session().history.document.marks;
+  const stored = shownDocument(session()).marks;
   const now = new Map(marks.map((mark) => [mark.id, mark]));
   const placed = stored.map((mark) => {
     const next = now.get(mark.id);
@@ -58,7 +59,7 @@ export function standingOut(marks: readonly Mark[]): readonly Mark[] {
 
 /** The picture is another one: every mark gets the edge that it needs there, in the same step. */
 export function standOutAgain(): void {
-  for (const mark of session().history.document.marks) if (hasContrast(mark)) pending.add(mark.id);
+  for (const mark of shownDocument(session()).marks) if (hasContrast(mark)) pending.add(mark.id);
   if (pending.size > 0) later();
 }
 

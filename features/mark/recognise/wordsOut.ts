@@ -52,10 +52,12 @@ export async function copyWordsOf(region: Rect): Promise<void> {
 }
 
 async function wordsOf(recogniser: Recogniser, region: Rect): Promise<string> {
-  const { id, history } = session();
+  const { id, history, moment } = session();
   const { view } = history.document;
   const r = outerPixels(shownPart(sheetOf(view), region));
-  const stored = await storedParagraphs(id, settledRevision(id), sheetOf(view));
+  // Of a clip the words of its first picture are known.
+  const revision = moment ? null : settledRevision(id);
+  const stored = await storedParagraphs(id, revision, sheetOf(view));
   if (stored) return wordsWithin(stored, r);
   const pixels = sceneOf().scene.below('', r);
   const canvas = new OffscreenCanvas(r.width + 2 * MARGIN, r.height + 2 * MARGIN);

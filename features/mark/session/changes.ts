@@ -4,6 +4,7 @@ import * as history from '@/core/document/history';
 import { shownKeys } from '@/core/document/heldPictures';
 import { announce } from '../../ui/announce';
 import { rememberNumbers } from './lastNumber';
+import { timeNewMarks } from './moment';
 import { session, update } from './session';
 import { storeSoon } from './storing';
 
@@ -23,6 +24,7 @@ export function changeDocument(
   const before = session().history;
   const after = (joined ? history.changeOn : history.change)(before, label, (draft) => {
     recipe(draft);
+    timeNewMarks(before.document, draft);
     tidy(draft);
     letGoPictures(draft);
   });

@@ -2,6 +2,7 @@ import type { Provenance } from '@/core/contracts/provenance';
 import type { Shot } from '@/core/contracts/shot';
 import type { History } from '@/core/document/history';
 import type { Shaper } from '@/core/drawing/shaper';
+import type { Moment } from './moment';
 import { part } from './part';
 
 /** Where the shown version is: in this browser only, on its way, or on the server. */
@@ -27,12 +28,14 @@ export interface DocumentState {
   shaper: Shaper;
   history: History;
   stored: StoredState;
+  /** Of a clip, the picture that is marked; null for a shot, which is one picture. */
+  moment: Moment | null;
 }
 
 /** What belongs to it, with nothing left out. */
 const names: Record<keyof DocumentState, true> = {
   ...{ id: true, title: true, titleOwn: true, frame: true, plain: true, picture: true },
-  ...{ provenance: true, shaper: true, history: true, stored: true },
+  ...{ provenance: true, shaper: true, history: true, stored: true, moment: true },
 };
 
 export const documentPart = part<DocumentState>(Object.keys(names));

@@ -1,5 +1,6 @@
 import type { ShotDocument } from '@/core/document/document';
 import { captionTellsWhere, withCaption } from '@/core/keep/caption';
+import { shownDocument } from './moment';
 import { session } from './session';
 
 /**
@@ -8,7 +9,7 @@ import { session } from './session';
  */
 export function leavingDocument(
   origin = false,
-  document: ShotDocument = session().history.document,
+  document: ShotDocument = shownDocument(session()),
 ): ShotDocument {
   const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
   const { title, titleOwn, provenance } = session();

@@ -1,12 +1,13 @@
 import type { Point } from '@/core/geometry/point';
 import { bottom, contains, right, type Rect } from '@/core/geometry/rect';
 import { kindOf, markBounds, wordsOf, type Mark } from '@/core/marks/registry';
+import { isSeenNow } from './moment';
 import { session } from './session';
 
 /** How near counts as touching, pixels of the screen. */
 const TOUCH = 5;
 
-const usable = (mark: Mark): boolean => !mark.off && !mark.locked;
+const usable = (mark: Mark): boolean => !mark.off && !mark.locked && isSeenNow(mark);
 
 /** The topmost mark under a place, within a few pixels of the screen; some may be left out. */
 export function markAt(

@@ -4,6 +4,7 @@ import { PaintScene, type Sources } from '@/core/paint/scene';
 import { sheetView, withRoom } from '@/core/paint/room';
 import type { Surface } from '@/core/drawing/surface';
 import { bitmap, sheet } from '@/workers/bitmap';
+import { shownDocument } from './moment';
 import { session } from './session';
 
 type Draw = (surface: Surface) => void;
@@ -31,8 +32,8 @@ export function frameDrawer(picture: ImageBitmap, filter = ''): Draw {
 
 /** What the open shot's marks, or others in their place, are painted of. */
 export function sourcesOf(marks?: readonly Mark[]): Sources {
-  const { history, picture, shaper } = session();
-  const { document } = history;
+  const { picture, shaper } = session();
+  const document = shownDocument(session());
   return {
     marks: marks ?? document.marks,
     view: sheetView(document.view),

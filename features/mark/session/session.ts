@@ -10,7 +10,8 @@ import { viewAtFirst, viewPart, type ViewState } from './view';
 /** All that is known of the shot that is open in Mark; views listen to one part of it each. */
 export type Session = DocumentState & ToolState & LiveState & ViewState;
 
-export type Opened = Omit<DocumentState, 'stored'> & Partial<Pick<DocumentState, 'stored'>>;
+export type Opened = Omit<DocumentState, 'stored' | 'moment'> &
+  Partial<Pick<DocumentState, 'stored' | 'moment'>>;
 
 const parts = [documentPart, toolPart, livePart, viewPart];
 
@@ -20,7 +21,7 @@ export function openSession(opened: Opened): void {
   livePart.open(liveAtFirst);
   toolPart.open(toolAtFirst);
   // Last: whether a shot is open is asked of this part.
-  documentPart.open({ stored: { name: 'stored', at: null }, ...opened });
+  documentPart.open({ stored: { name: 'stored', at: null }, moment: null, ...opened });
 }
 
 export function closeSession(): void {

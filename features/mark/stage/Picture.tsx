@@ -10,6 +10,7 @@ import { seenAdjusted, type Adjusted } from '../fit/adjusting';
 import { seenBy, type Camera } from '../session/camera';
 import { useDocument } from '../session/document';
 import { useLive } from '../session/live';
+import { shownDocument } from '../session/moment';
 import { frameDrawer } from '../session/scene';
 import { useTool } from '../session/tool';
 import { LivePaint } from './livePaint';
@@ -44,7 +45,7 @@ export function Picture({ camera, shown, size, before }: PictureProps) {
   const bare = useLive((s) => s.squaring !== null);
   const { picture, filter, over } = useSeen(bare, before);
   const shaper = useDocument((s) => s.shaper);
-  const marks = useDocument((s) => (bare ? NONE : s.history.document.marks));
+  const marks = useDocument((s) => (bare ? NONE : shownDocument(s).marks));
   const live = useLive((s) => (bare ? NONE : s.live));
   const editing = useTool((s) => s.editing);
   const turn = useDocument((s) => s.history.document.view.turn);

@@ -1,15 +1,18 @@
 import { useRef, type PointerEvent } from 'react';
 import { clockOf } from '@/core/clip/clock';
-import { filmEnds, keptStretches, pictureAt, type Cuts, type Stretch } from '@/core/clip/cuts';
+import { filmEnds, keptStretches, pictureAt, type Cuts } from '@/core/clip/cuts';
+import type { Stretch } from '@/core/values/stretch';
 import { stripUrl } from '../api/clips';
 
 interface Props {
   id: string;
   times: readonly number[];
   changes: readonly number[] | null;
+  /** Of what hides on the small pictures. */
+  marksRevision: number;
   cuts: Cuts;
   picture: number;
-  /** What is chosen to be cut out. */
+  /** What is chosen. */
   chosen: Stretch | null;
   onShow: (picture: number) => void;
   onChoose: (stretch: Stretch | null) => void;
@@ -20,7 +23,7 @@ const DRAG = 4;
 
 /** The whole film from left to right: small pictures, what is cut away, where something changes. */
 export function TimeLine(props: Props) {
-  const { id, times, changes, cuts, picture, chosen, onShow, onChoose } = props;
+  const { id, times, changes, marksRevision, cuts, picture, chosen, onShow, onChoose } = props;
   const line = useRef<HTMLDivElement>(null);
   const begun = useRef<{ x: number; picture: number } | null>(null);
   const end = Math.max(0.001, filmEnds(times));
@@ -69,7 +72,12 @@ export function TimeLine(props: Props) {
         onPointerCancel={() => (begun.current = null)}
       >
         {changes && (
-          <img src={stripUrl(id)} alt="" draggable={false} className="size-full object-fill" />
+          <img
+            src={stripUrl(id, marksRevision)}
+            alt=""
+            draggable={false}
+            className="size-full object-fill"
+          />
         )}
         {gone.map((stretch) => (
           <span

@@ -1,0 +1,100 @@
+import { expect, test } from '@jest/globals';
+import { createCanvas } from '@napi-rs/canvas';
+import fc from 'fast-check';
+import { bitmap, flattenPart, sheet } from '@/server/paint/flatten';
+import { serverShaper } from '@/server/paint/shaper';
+import type { ShotDocument } from '../document/document';
+import { untouched } from '../document/view';
+import type { PaintTools } from '../marks/contract';
+import { firstStyles, kindOf, markNames, type Mark } from '../marks/registry';
+import { randomFrom } from '../random/random';
+import { blackOut, cutPixels, putPixels, type RgbaPixels } from '../raster/pixels';
+import { paintShot } from './painter';
+import { paintedParts } from './parts';
+
+const SIZE = { width: 220, height: 160 };
+
+function noise(seed: number): RgbaPixels {
+  const next = randomFrom(seed);
+  const data = new Uint8ClampedArray(SIZE.width * SIZE.height * 4);
+  for (let i = 0; i < data.length; i += 1) data[i] = i % 4 === 3 ? 255 : next() * 256;
+  return { data, ...SIZE };
+}
+
+function painted(frame: RgbaPixels, document: ShotDocument, tools: PaintTools): RgbaPixels {
+  const { width, height } = document.view.crop;
+  const surface = createCanvas(width, height).getContext('2d');
+  const picture = bitmap(frame);
+  paintShot(surface, document, tools, (to) => to.drawImage(picture, 0, 0));
+  const { data } = surface.getImageData(0, 0, width, height);
+  return { data: new Uint8ClampedArray(data), width, height };
+}
+
+const x = fc.integer({ min: -10, max: 190 });
+const y = fc.integer({ min: -10, max: 130 });
+const point = fc.record({ x, y });
+const names = markNames.filter((name) => !kindOf(name).everywhere && name !== 'piece');
+/** Of every kind, as its tool makes it. */
+const marks: fc.Arbitrary<Mark> = fc
+  .tuple(fc.constantFrom(...names), point, point, fc.boolean())
+  .map(([name, from, to, halo]) => ({
+    ...kindOf(name).create('a', [from, { x: from.x, y: to.y }, to], firstStyles[name]),
+    ...(halo && { halo: '#FFFFFF' }),
+  }))
+  .filter((mark) => !kindOf(mark).tooSmall(mark));
+
+test('painted in its parts, a picture is the same to the pixel', async () => {
+  const shaper = await serverShaper();
+  const tools: PaintTools = { shaper, bitmap, sheet };
+  let inParts = 0;
+  fc.assert(
+    fc.property(
+      fc.array(marks, { minLength: 1, maxLength: 5 }),
+      fc.integer(),
+      fc.boolean(),
+      (some, seed, isCut) => {
+        const frame = noise(seed);
+        const crop = isCut ? { x: 20, y: 12, width: 180, height: 140 } : { x: 0, y: 0, ...SIZE };
+        const document: ShotDocument = {
+          ...untouched(SIZE),
+          view: { crop },
+          marks: some.map((mark, i) => ({ ...mark, id: `m${i}` })),
+        };
+        const parts = paintedParts(document, { shaper });
+        if (!parts) return;
+        inParts += 1;
+        const whole = painted(frame, document, tools);
+        const joined = cutPixels(frame, crop);
+        for (const one of parts) {
+          const { part, needs, hidden } = one;
+          const given = cutPixels(frame, needs);
+          for (const { x, y, ...size } of hidden)
+            blackOut(given, { x: x - needs.x, y: y - needs.y, ...size });
+          const made = flattenPart(given, one, shaper);
+          putPixels(joined, made, { x: part.x - crop.x, y: part.y - crop.y });
+        }
+        expect(Buffer.from(joined.data).equals(Buffer.from(whole.data))).toBe(true);
+      },
+    ),
+    { numRuns: 120 },
+  );
+  expect(inParts).toBeGreaterThan(60);
+});
+
+test('what lies everywhere, and what is done to all of it, is painted as a whole', async () => {
+  const shaper = await serverShaper();
+  const dim = kindOf('dim').create(
+    'd',
+    [
+      { x: 10, y: 10 },
+      { x: 40, y: 40 },
+    ],
+    firstStyles.dim,
+  );
+  const bare = untouched(SIZE);
+  expect(paintedParts({ ...bare, marks: [dim] }, { shaper })).toBeNull();
+  expect(
+    paintedParts({ ...bare, finish: { adjust: { on: 'all', grey: 100 } } }, { shaper }),
+  ).toBeNull();
+  expect(paintedParts(bare, { shaper })).toEqual([]);
+});

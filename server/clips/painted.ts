@@ -1,0 +1,116 @@
+import { rawFilmHead, rawPictureHead } from '@/core/clip/rawFilm';
+import { keptPictures, type Cuts, type KeptPicture } from '@/core/clip/cuts';
+import type { ShotDocument } from '@/core/document/document';
+import type { Size } from '@/core/geometry/size';
+import { Fault } from '../base/fault';
+import { ffmpegOutput } from '../media/ffmpeg';
+import { serverShaper } from '../paint/shaper';
+import { ClipPainter } from './painter';
+import { pictureArgs } from './written';
+
+/** A film with what lies on it. */
+export interface MarkedFilm extends Size {
+  path: string;
+  times: readonly number[];
+  cuts: Cuts;
+  document: ShotDocument;
+}
+
+export interface Painting {
+  signal: AbortSignal;
+  /** ms */
+  most: number;
+  /** What shows where nothing is; null where that stays so. */
+  background: string | null;
+}
+
+/** So many pictures are painted while the one before them is written. */
+const AHEAD = 3;
+
+/**
+ * Pieces of a stream as pieces of one length, the rest of which is left out. Each lies where the one
+ * lay that came so many before it: memory that is asked for anew is dear to clear away.
+ */
+async function* wholes(
+  pieces: AsyncIterable<Buffer>,
+  length: number,
+  count: number,
+): AsyncGenerator<Buffer> {
+  const places = Array.from({ length: count }, () => Buffer.allocUnsafeSlow(length));
+  const next = (): Buffer => {
+    const place = places.shift() ?? Buffer.allocUnsafeSlow(length);
+    places.push(place);
+    return place;
+  };
+  let whole = next();
+  let filled = 0;
+  for await (const piece of pieces) {
+    for (let at = 0; at < piece.length;) {
+      const taken = piece.copy(whole, filled, at);
+      at += taken;
+      filled += taken;
+      if (filled < length) continue;
+      yield whole;
+      whole = next();
+      filled = 0;
+    }
+  }
+}
+
+/** What is done with each of some things, in their order, while what comes after them is begun. */
+async function* ahead<T, R>(
+  things: AsyncIterable<T>,
+  act: (thing: T) => Promise<R>,
+): AsyncGenerator<R> {
+  const begun: Promise<R>[] = [];
+  for await (const thing of things) {
+    const done = act(thing);
+    // What fails is told at its turn.
+    done.catch(() => undefined);
+    begun.push(done);
+    const first = begun.length > AHEAD ? begun.shift() : null;
+    if (first) yield await first;
+  }
+  for (const done of begun) yield await done;
+}
+
+interface Unpainted {
+  next: KeptPicture;
+  frame: Buffer;
+}
+
+async function* keptFrames(film: MarkedFilm, painting: Painting): AsyncGenerator<Unpainted> {
+  const kept = keptPictures(film.cuts, film.times).values();
+  const output = ffmpegOutput(pictureArgs(film), painting);
+  // Those that are painted, the one that is written, and the one that is read.
+  const places = AHEAD + 3;
+  for await (const frame of wholes(output, film.width * film.height * 4, places)) {
+    const next: KeptPicture | undefined = kept.next().value;
+    if (!next) break;
+    yield { next, frame };
+  }
+  if (!kept.next().done)
+    throw new Fault(422, 'unreadable-film', 'A part of this film cannot be read any more.');
+}
+
+/**
+ * What is kept of a film as it leaves, picture for picture: nothing but what was painted is in it.
+ * @param size of a picture as it leaves
+ * @returns a film as core/clip/rawFilm.ts says
+ */
+export async function* paintedFilm(
+  film: MarkedFilm,
+  size: Size,
+  painting: Painting,
+): AsyncGenerator<Uint8Array> {
+  const painter = new ClipPainter(film, painting, await serverShaper());
+  const painted = ahead(keptFrames(film, painting), async ({ next, frame }) => ({
+    next,
+    pixels: await painter.paint(frame, next.picture),
+  }));
+  yield rawFilmHead(size);
+  for await (const { next, pixels } of painted) {
+    yield rawPictureHead(next.at, next.lasts, pixels.length);
+    yield pixels;
+  }
+}

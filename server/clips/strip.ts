@@ -1,0 +1,61 @@
+import sharp from 'sharp';
+import { isSeenAt } from '@/core/document/atPicture';
+import { isTurned } from '@/core/document/turn';
+import { bottom, inflate, intersection, right, type Rect } from '@/core/geometry/rect';
+import { hides, markBounds } from '@/core/marks/registry';
+import { stripPath } from '../media/files';
+import { STRIP, stripPicture } from '../media/pictures';
+import { serverShaper } from '../paint/shaper';
+import { getClip } from './rows';
+
+/** What covers a place of a small picture. */
+const COVER = '#5A544B';
+/** A small pixel is made of what is next to it, too; and JPEG mixes what lies in blocks of so many. */
+const AROUND = 3;
+const BLOCK = 16;
+
+/** Blocks that a part of a small picture reaches into. */
+function blocksOf(part: Rect): Rect {
+  const wide = inflate(part, AROUND);
+  const [x, y] = [wide.x, wide.y].map((at) => Math.floor(at / BLOCK) * BLOCK);
+  const [toX, toY] = [right(wide), bottom(wide)].map((at) => Math.ceil(at / BLOCK) * BLOCK);
+  return { x: x ?? 0, y: y ?? 0, width: (toX ?? 0) - (x ?? 0), height: (toY ?? 0) - (y ?? 0) };
+}
+
+/**
+ * The small pictures of a clip, what is hidden on them covered; null where nothing is and they are
+ * shown as they are.
+ * @returns JPEG
+ */
+export async function hiddenStrip(shot: string): Promise<Buffer | null> {
+  const { document, width, height, times } = await getClip(shot);
+  const hiding = document.marks.filter(hides);
+  if (hiding.length === 0) return null;
+  const shaper = await serverShaper();
+  const strip = sharp(stripPath(shot));
+  const all = (await strip.metadata()).width ?? 0;
+  const cell = Math.round(all / STRIP.pictures);
+  const [across, down] = [cell / width, STRIP.height / height];
+  const covers = Array.from({ length: STRIP.pictures }, (_, place) => {
+    const seen = hiding.filter((mark) => isSeenAt(mark, stripPicture(place, times.length)));
+    const left = place * cell;
+    // Where the picture is turned, places on it are others.
+    if (seen.length > 0 && isTurned(document.view.turn))
+      return [{ x: left, y: 0, width: cell, height: STRIP.height }];
+    return seen.map((mark) => {
+      const { x, y, width: wide, height: high } = markBounds(mark, { shaper });
+      return blocksOf({
+        ...{ x: left + x * across, y: y * down },
+        ...{ width: wide * across, height: high * down },
+      });
+    });
+  }).flat();
+  const whole = { x: 0, y: 0, width: all, height: STRIP.height };
+  const laid = covers.flatMap((cover) => {
+    const part = intersection(cover, whole);
+    if (!part) return [];
+    const { x: left, y: top, ...size } = part;
+    return [{ input: { create: { ...size, channels: 3 as const, background: COVER } }, left, top }];
+  });
+  return strip.composite(laid).jpeg({ quality: 80 }).toBuffer();
+}

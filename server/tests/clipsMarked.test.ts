@@ -1,0 +1,223 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { createHash } from 'node:crypto';
+import fc from 'fast-check';
+import sharp from 'sharp';
+import { clipFormats, type Clip, type ClipFormat } from '@/core/contracts/clip';
+import { storedSchema } from '@/core/contracts/shot';
+import type { ShotDocument } from '@/core/document/document';
+import { untouched } from '@/core/document/view';
+import { markSchema, type MarkInput } from '@/core/marks/registry';
+import { randomFrom } from '@/core/random/random';
+import * as one from '@/app/api/clips/[id]/route';
+import { GET as frames } from '@/app/api/clips/[id]/frames/route';
+import { GET as strip } from '@/app/api/clips/[id]/strip/route';
+import { POST as stills } from '@/app/api/clips/[id]/stills/route';
+import { writingPath } from '../media/files';
+import { changeShot } from '../shots/change';
+import { getPaintable, getShot } from '../shots/rows';
+import { film, HEIGHT, numberOn, picturesIn, WIDTH } from './clipFilms';
+import { look, recorded, wanted } from './clipLib';
+import { at, begin, finish, jsonRequest, request } from './setup';
+
+beforeAll(begin, 60_000);
+afterAll(finish);
+
+const COUNT = 20;
+const SIZE = { width: WIDTH, height: HEIGHT };
+/** Below the squares that tell the number. */
+const AREA = { x: 40, y: 56, width: 60, height: 30 };
+
+type Inside = (number: number) => () => number;
+
+/** Something else in the area on every picture. */
+const filmWith = (inside: Inside): Buffer =>
+  film(COUNT, 'lossless', 5_000, (picture, number) => {
+    const next = inside(number);
+    for (let y = AREA.y; y < AREA.y + AREA.height; y += 1)
+      for (let x = AREA.x; x < AREA.x + AREA.width; x += 1)
+        picture.fill(Math.floor(next() * 256), 3 * (y * WIDTH + x), 3 * (y * WIDTH + x) + 3);
+  });
+
+const digest = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
+const mark = (input: MarkInput) => markSchema.parse(input);
+
+async function marked(
+  clip: Pick<Clip, 'id' | 'marksRevision'>,
+  change: Partial<ShotDocument>,
+): Promise<void> {
+  const document = { ...untouched(SIZE), ...change };
+  await changeShot(clip.id, { revision: clip.marksRevision, document });
+}
+
+/** Where a file of it lies, once it is written. */
+async function fileOf({ id }: Clip, format: ClipFormat): Promise<string> {
+  const { id: job, state, problem } = await wanted(id, { folderId: null, format });
+  expect([state, problem]).toEqual(['done', null]);
+  return writingPath(job, clipFormats[format].extension);
+}
+
+const pixel = (picture: Uint8Array, x: number, y: number, channels = 3, width = WIDTH): number[] =>
+  [...picture.subarray(channels * (y * width + x))].slice(0, channels);
+
+const time = { from: 5, to: 12 };
+const box = mark({
+  ...{ id: 'box', kind: 'box', ...AREA, colour: '#D55E00', outline: 0 },
+  ...{ fill: '#0072B2', fillOpacity: 1, time },
+});
+
+describe('hiding', () => {
+  const kinds = ['blur', 'blocks', 'paintOut'] as const;
+  const hide = (kind: (typeof kinds)[number]) =>
+    mark({
+      ...{ id: 'hide', kind, time, ...AREA },
+      ...(kind === 'paintOut' && { paintOut: 'across', colour: '#D55E00' }),
+    } as MarkInput);
+  const isHidden = (n: number): boolean => n >= time.from && n < time.to;
+
+  test('what leaves depends on no pixel under it, in no picture of its time', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.constantFrom(...kinds),
+        fc.constantFrom('webm' as const, 'gif' as const),
+        fc.tuple(fc.integer(), fc.integer()),
+        async (kind, format, seeds) => {
+          const shown: Buffer[][] = [];
+          for (const seed of seeds) {
+            const inside: Inside = (n) => randomFrom(isHidden(n) ? seed + n : n);
+            const clip = await recorded(filmWith(inside));
+            await marked(clip, { marks: [hide(kind)] });
+            shown.push(picturesIn(await fileOf(clip, format)).pictures);
+          }
+          const [first = [], second = []] = shown;
+          expect(first).toHaveLength(COUNT);
+          expect(first.map((picture, n) => second[n]?.equals(picture))).toEqual(
+            first.map(() => true),
+          );
+        },
+      ),
+      { numRuns: 3 },
+    );
+  }, 60_000);
+
+  test('without it they differ, there and nowhere else', async () => {
+    const shown: Buffer[][] = [];
+    for (const seed of [1, 2]) {
+      const clip = await recorded(filmWith((n) => randomFrom(isHidden(n) ? seed + n : n)));
+      await marked(clip, { marks: [{ ...box, time: { from: 0, to: 1 } }] });
+      shown.push(picturesIn(await fileOf(clip, 'apng')).pictures);
+    }
+    const [first = [], second = []] = shown;
+    expect(first.map((picture, n) => !second[n]?.equals(picture))).toEqual(
+      first.map((_, n) => isHidden(n)),
+    );
+  });
+
+  test('nor do its small pictures, nor the one on its card', async () => {
+    const under = { ...hide('paintOut'), time: { from: 0, to: 11 } };
+    const seen: string[] = [];
+    for (const seed of [1, 2]) {
+      const { id, marksRevision } = await recorded(filmWith((n) => randomFrom(n < 11 ? seed : n)));
+      const given = async () => {
+        const answer = await strip(request('/x'), at({ id }));
+        expect(answer.status).toBe(200);
+        return Buffer.from(await answer.arrayBuffer());
+      };
+      const bare = await given();
+      await marked({ id, marksRevision }, { marks: [under] });
+      const covered = await given();
+      seen.push(digest(bare), digest(covered));
+      expect((await getPaintable(id)).document.marks).toHaveLength(1);
+    }
+    const [bare, covered, otherBare, otherCovered] = seen;
+    expect(bare).not.toBe(otherBare);
+    expect(covered).toBe(otherCovered);
+  });
+});
+
+describe('marks', () => {
+  test('are seen in their time, exactly, and all else stays as it was', async () => {
+    const clip = await recorded(filmWith((n) => () => (n * 7) / 256));
+    const away = [{ from: 2, to: 7 }];
+    await one.PUT(jsonRequest('/x', 'PUT', { revision: 1, cuts: { away } }), at({ id: clip.id }));
+    await marked(clip, { marks: [box] });
+    const kept = Array.from({ length: COUNT }, (_, n) => n).filter((n) => n < 2 || n >= 7);
+    const { pictures } = picturesIn(await fileOf(clip, 'apng'));
+    expect(pictures.map((picture) => numberOn(picture))).toEqual(kept);
+    pictures.forEach((picture, i) => {
+      const n = kept[i] ?? 0;
+      const isSeen = n >= time.from && n < time.to;
+      expect(pixel(picture, 60, 70)).toEqual(isSeen ? [0, 0x72, 0xb2] : [n * 7, n * 7, n * 7]);
+      expect(pixel(picture, 20, 70)).toEqual([60, 60, 60]);
+    });
+  });
+
+  test.each(['webm', 'mp4', 'gif', 'webp'] as const)('leave as %s, of their colour', async (as) => {
+    const clip = await recorded(filmWith(() => () => 0.2));
+    await marked(clip, { marks: [{ ...box, time: { from: 0, to: COUNT } }] });
+    const path = await fileOf(clip, as);
+    const picture =
+      as === 'webp'
+        ? await sharp(path, { page: 3 }).removeAlpha().raw().toBuffer()
+        : (picturesIn(path).pictures[3] ?? Buffer.alloc(0));
+    const [r = 0, g = 0, b = 0] = pixel(picture, 60, 70);
+    expect(Math.max(r, Math.abs(g - 0x72), Math.abs(b - 0xb2))).toBeLessThan(6);
+  });
+
+  test('go with a still, and are seen in a picture that is asked for with them', async () => {
+    const clip = await recorded(filmWith(() => () => 0));
+    const { id, times } = clip;
+    await marked(clip, { marks: [box] });
+    for (const [n, seen] of [
+      [6, true],
+      [12, false],
+    ] as const) {
+      const asked = { at: times[n] ?? 0 };
+      const answer = await stills(jsonRequest('/x', 'POST', asked), at({ id }));
+      const still = await getShot(storedSchema.parse(await answer.json()).id);
+      const { time: _, ...stays } = box;
+      expect(still.document.marks).toEqual(seen ? [stays] : []);
+      const png = await frames(request(`/x?at=${asked.at}&marks=true`), at({ id }));
+      const picture = await sharp(Buffer.from(await png.arrayBuffer()))
+        .removeAlpha()
+        .raw()
+        .toBuffer();
+      expect(pixel(picture, 60, 70)).toEqual(seen ? [0, 0x72, 0xb2] : [0, 0, 0]);
+    }
+    // Its card shows the first picture, on which nothing lies.
+    expect((await getPaintable(id)).document.marks).toEqual([]);
+  });
+});
+
+describe('what is shown of it', () => {
+  const crop = { x: 16, y: 0, width: 101, height: 71 };
+
+  test('a part leaves pixel for pixel, its sides even where they must be', async () => {
+    const clip = await recorded(filmWith((n) => randomFrom(n)));
+    const whole = picturesIn(await fileOf(clip, 'apng')).pictures;
+    await marked(clip, { view: { crop } });
+    expect((await look(clip.id)).told).toMatchObject({ leaves: { width: 101, height: 71 } });
+    const { pictures, width, height } = picturesIn(await fileOf(clip, 'apng'));
+    expect([pictures.length, width, height]).toEqual([COUNT, 101, 71]);
+    for (const [n, picture] of pictures.entries()) {
+      const raw = { ...SIZE, channels: 3 } as const;
+      const part = await sharp(whole[n], { raw })
+        .extract({ left: crop.x, top: crop.y, width: crop.width, height: crop.height })
+        .raw()
+        .toBuffer();
+      expect(part.equals(picture)).toBe(true);
+    }
+    const { width: even, height: too } = picturesIn(await fileOf(clip, 'webm'));
+    expect([even, too]).toEqual([100, 70]);
+  });
+
+  test('around a free shape it is transparent, or white where a format cannot', async () => {
+    const clip = await recorded(filmWith(() => () => 0));
+    const shape = { kind: 'oval' as const };
+    await marked(clip, { view: { crop: { x: 0, y: 0, ...SIZE }, shape } });
+    const [corner] = picturesIn(await fileOf(clip, 'apng'), 4).pictures;
+    expect(pixel(corner ?? Buffer.alloc(0), 1, 1, 4)[3]).toBe(0);
+    expect(pixel(corner ?? Buffer.alloc(0), 80, 48, 4)[3]).toBe(255);
+    const [white] = picturesIn(await fileOf(clip, 'webm')).pictures;
+    expect(Math.min(...pixel(white ?? Buffer.alloc(0), 1, 1))).toBeGreaterThan(245);
+  });
+});
