@@ -125,6 +125,8 @@ export const clipWishSchema = z.strictObject({
   percent: z.number().min(5).max(100).default(100),
   /** Pictures a second; null for those of the clip. */
   rate: z.number().min(1).max(60).nullable().default(null),
+  /** MB that the file may have: films get fewer bits a second, moving pictures fewer pixels. */
+  most: z.number().min(0.01).max(10_000).nullable().default(null),
   /** A name or pattern in place of the folder's own. */
   name: namePattern.optional(),
 });

@@ -31,6 +31,7 @@ export function KeepClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
   const [format, setFormat] = useState<ClipFormat>('webm');
   const [percent, setPercent] = useState(100);
   const [rate, setRate] = useState(0);
+  const [most, setMost] = useState(0);
   const [folder, setFolder] = useState<string | null>(null);
   const { job, problem, write, stop } = useWriting(clip.id);
   const folderId = folder ?? all.find((f) => f.isDefault)?.id ?? all[0]?.id ?? null;
@@ -39,7 +40,7 @@ export function KeepClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
   const go = async (to: string | null) => {
     if (busy) return;
     await stored();
-    await write({ folderId: to, format, percent, rate: rate || null });
+    await write({ folderId: to, format, percent, rate: rate || null, most: most || null });
   };
   const key = useKeyOf('keep.go');
   useAction('keep.go', () => void go(folderId), { enabled: folderId !== null });
@@ -59,6 +60,7 @@ export function KeepClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
         empty
         onCommit={setRate}
       />
+      <NumberInput label="At most, MB" value={most} min={0} max={10_000} empty onCommit={setMost} />
       <label className="flex flex-col gap-1">
         <span>Folder</span>
         <select

@@ -1,7 +1,8 @@
-import type { KeyboardEvent } from 'react';
+import { useState, type KeyboardEvent } from 'react';
 import { Video } from 'lucide-react';
 import { clockOf } from '@/core/clip/clock';
 import type { ShotSummary } from '@/core/contracts/shot';
+import { mayMove, MovingPreview } from '../films/MovingPreview';
 import { Thumbnail } from '../pictures/Thumbnail';
 import { classes } from '../ui/classes';
 import { formatTime } from '../ui/format';
@@ -28,6 +29,7 @@ export function Card({ shot, ...props }: CardProps & { shot: ShotSummary }) {
   const { chosen, several, small, onTick, onChoose, onOpen, onLook, onKey } = props;
   const selected = shot.id === chosen;
   const ticked = several.includes(shot.id);
+  const [moves, setMoves] = useState(false);
   const key = (event: KeyboardEvent) => {
     const held = event.ctrlKey || event.metaKey || event.shiftKey;
     if (event.key === 'Enter') onOpen(shot);
@@ -37,7 +39,11 @@ export function Card({ shot, ...props }: CardProps & { shot: ShotSummary }) {
     event.preventDefault();
   };
   return (
-    <div className="group relative">
+    <div
+      className="group relative"
+      onPointerEnter={() => setMoves(shot.seconds !== undefined && mayMove())}
+      onPointerLeave={() => setMoves(false)}
+    >
       <button
         type="button"
         data-shot={shot.id}
@@ -58,6 +64,9 @@ export function Card({ shot, ...props }: CardProps & { shot: ShotSummary }) {
           )}
         >
           <Thumbnail shot={shot} />
+          {moves && (
+            <MovingPreview id={shot.id} revision={shot.revision} height={small ? 80 : 136} />
+          )}
           <Hits shot={shot} />
           {shot.seconds !== undefined && (
             <span className="absolute right-1.5 bottom-1.5 flex items-center gap-1 rounded-[5px] bg-ink px-1.5 font-measure text-[13px] text-on-ink">

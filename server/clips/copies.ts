@@ -10,12 +10,8 @@ import {
   type ClipWish,
 } from '@/core/contracts/clip';
 import type { FactsRule } from '@/core/contracts/format';
-import { isUntouched } from '@/core/document/atPicture';
-import { leavingTitle } from '@/core/keep/leaving';
-import { leavesOpaque } from '@/core/paint/whole';
+import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { safeName } from '@/core/naming/safeName';
-import { keptSeconds } from '@/core/clip/cuts';
-import { writtenSize } from '@/core/clip/size';
 import { Fault, notFound } from '../base/fault';
 import { shared } from '../base/shared';
 import { json, sql } from '../db/sql';
@@ -26,19 +22,15 @@ import { getCopy } from '../keep/copyRows';
 import { keepFile } from '../keep/keepFile';
 import { openPart, type Part } from '../keep/write';
 import { digest, sweepMedia, syncPath, writingPath } from '../media/files';
-import { ffmpeg } from '../media/ffmpeg';
-import { serverShaper } from '../paint/shaper';
 import { getShot } from '../shots/rows';
-import { paintedFilm } from './painted';
+import { produce } from './produce';
+import type { Writing } from './written';
 import { filmOf, getClip } from './rows';
-import { isFilm, writingArgs } from './written';
 
 const WRITE = 'clipWrite';
 /** A file that was only made is held so long. */
 const HELD = '1 day';
-const LONGEST = 3_600_000;
-/** Where a film cannot be transparent. */
-const BEHIND = '#FFFFFF';
+const MB = 1_000_000;
 
 interface Going {
   since: number;
@@ -118,8 +110,11 @@ export async function madeFile(
 }
 
 /** @param facts what a folder lets out; without one a title that a person gave */
-const titleOf = (clip: Clip, facts: FactsRule): string | null =>
-  facts.words ? (facts.origin ? clip.title : leavingTitle(clip)) : null;
+const saidOf = (clip: Clip, facts: FactsRule): Pick<Writing, 'title' | 'description'> => {
+  if (!facts.words) return { title: null, description: null };
+  const title = facts.origin ? clip.title : leavingTitle(clip);
+  return { title, description: leavingDescription(clip) ?? null };
+};
 
 async function write(id: string, signal: AbortSignal): Promise<void> {
   const [row] = await sql()<Pick<Row, 'shotId' | 'wish' | 'copyId'>[]>`
@@ -129,34 +124,27 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
   const { shotId: shot } = row;
   const wish = clipWishSchema.parse(row.wish);
   const [clip, film] = await Promise.all([getClip(shot), filmOf(shot)]);
-  const { cuts, document, leaves } = clip;
   const folder = wish.folderId === null ? null : await usableFolder(wish.folderId);
   const { extension } = clipFormats[wish.format];
   const path = writingPath(id, extension);
-  const title = titleOf(clip, folder?.facts ?? { words: true, origin: false });
+  const said = saidOf(clip, folder?.facts ?? { words: true, origin: false });
   going.set(id, { since: Date.now(), progress: 0 });
   try {
-    const heard = hearProgress(id, keptSeconds(cuts, film.times));
-    const out = ['-progress', 'pipe:1', '-y', path];
-    const run = { most: LONGEST, signal, heard };
-    const writing = { ...wish, title };
-    if (isUntouched(document, film)) {
-      const args = writingArgs({ source: { ...film, cuts } }, film, writing);
-      await ffmpeg([...args, ...out], run);
-    } else {
-      const opaque = leavesOpaque(document, true, await serverShaper());
-      const background = isFilm(wish.format) && !opaque ? BEHIND : null;
-      const input = paintedFilm({ ...film, cuts, document }, leaves, { ...run, background });
-      const args = writingArgs({ painted: true, opaque }, leaves, writing);
-      await ffmpeg([...args, ...out], { ...run, input });
-    }
+    const heard = (progress: number) =>
+      going.set(id, { ...(going.get(id) ?? { since: Date.now() }), progress });
+    const most = wish.most === null ? null : wish.most * MB;
+    const size = await produce(
+      { clip, film, path, signal, heard },
+      { ...wish, ...said, bits: null },
+      most,
+    );
     signal.throwIfAborted();
     await syncPath(path);
     const { sha256, bytes } = await digest(path);
     const copy = folder
       ? await keepFile({
           ...{ shot: await getShot(shot), folder, format: wish.format, extension, sha256, bytes },
-          size: writtenSize(leaves, wish.percent, isFilm(wish.format)),
+          size,
           pattern: wish.name ?? folder.pattern,
           write: (part) => copyTo(path, part),
         })
@@ -170,15 +158,6 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
     going.delete(id);
     if (folder) await rm(path, { force: true });
   }
-}
-
-/** How much is written is told by the program itself, some times a second. */
-function hearProgress(id: string, seconds: number): (piece: Buffer) => void {
-  return (piece) => {
-    const told = /out_time_us=(\d+)/.exec(piece.toString('latin1'))?.[1];
-    const now = going.get(id);
-    if (told && now) now.progress = Math.min(0.99, Number(told) / 1e6 / Math.max(0.1, seconds));
-  };
 }
 
 async function copyTo(path: string, part: Part): Promise<void> {

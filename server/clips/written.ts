@@ -12,6 +12,10 @@ export interface Writing {
   rate: number | null;
   /** Where it is let out. */
   title: string | null;
+  /** What is to be seen, where that is let out. */
+  description: string | null;
+  /** Of a film, so many bits a second; null for as many as it takes to look right. */
+  bits: number | null;
 }
 
 /** Which pictures of a film. */
@@ -30,19 +34,24 @@ const film = ['-pix_fmt', 'yuv420p'];
 /** How brightness and colours are made of red, green and blue, so that every player agrees. */
 const COLOURS = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709'];
 /** By the program's own documentation; likeness first, then size. */
-const encoders: Record<ClipFormat, string[]> = {
-  webm: [
-    ...['-c:v', 'libvpx-vp9', '-crf', '24', '-b:v', '0', '-deadline', 'realtime'],
-    ...['-cpu-used', '6', '-row-mt', '1', ...film, '-f', 'webm'],
+const encoders: Record<ClipFormat, (bits: number | null) => string[]> = {
+  webm: (bits) => [
+    ...['-c:v', 'libvpx-vp9', ...(bits ? within(bits) : ['-crf', '24', '-b:v', '0'])],
+    ...['-deadline', 'realtime', '-cpu-used', '6', '-row-mt', '1', ...film, '-f', 'webm'],
   ],
-  mp4: [
-    ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '18', ...film],
-    ...['-movflags', '+faststart', '-f', 'mp4'],
+  mp4: (bits) => [
+    ...['-c:v', 'libx264', '-preset', 'veryfast', ...(bits ? within(bits) : ['-crf', '18'])],
+    ...[...film, '-movflags', '+faststart', '-f', 'mp4'],
   ],
-  gif: ['-loop', '0', '-f', 'gif'],
-  webp: ['-c:v', 'libwebp_anim', '-quality', '85', '-loop', '0', '-f', 'webp'],
-  apng: ['-c:v', 'apng', '-pred', 'mixed', '-plays', '0', '-f', 'apng'],
+  gif: () => ['-loop', '0', '-f', 'gif'],
+  webp: () => ['-c:v', 'libwebp_anim', '-quality', '85', '-loop', '0', '-f', 'webp'],
+  apng: () => ['-c:v', 'apng', '-pred', 'mixed', '-plays', '0', '-f', 'apng'],
 };
+
+/** On the whole so many bits a second; for a short while more. */
+const within = (bits: number): string[] => [
+  ...['-b:v', String(bits), '-maxrate', String(2 * bits), '-bufsize', String(2 * bits)],
+];
 
 export const isFilm = (format: ClipFormat): boolean =>
   clipFormats[format].type.startsWith('video/');
@@ -79,6 +88,10 @@ function sized(from: Size, to: Size, percent: number): string[] {
   return [`scale=${to.width}:${to.height}:flags=lanczos`];
 }
 
+/** As each of the containers has a place for it. */
+const said = (what: 'title' | 'description', words: string | null): string[] =>
+  words === null ? [] : ['-metadata', `${what}=${words}`];
+
 /**
  * What the program is told, but for where to write.
  * @param from how large its pictures are
@@ -86,7 +99,7 @@ function sized(from: Size, to: Size, percent: number): string[] {
 export function writingArgs(
   { source, opaque }: Given,
   from: Size,
-  { format, percent, rate, title }: Writing,
+  { format, percent, rate, title, description, bits }: Writing,
 ): string[] {
   const isPainted = !source;
   const shaped = [
@@ -102,10 +115,10 @@ export function writingArgs(
   const graph = source ? [...stretched(source), `[k]${shaped}[out]`] : [`[0:v]${shaped}[out]`];
   return [
     ...[...given, '-filter_complex', graph.join(';'), '-map', '[out]'],
-    ...['-map_metadata', '-1', ...(title === null ? [] : ['-metadata', `title=${title}`])],
+    ...['-map_metadata', '-1', ...said('title', title), ...said('description', description)],
     // Every picture at its own time, however uneven: none is dropped, none is shown twice.
     ...(rate === null ? ['-fps_mode', 'passthrough', '-enc_time_base', '1:1000'] : []),
-    ...encoders[format],
+    ...encoders[format](bits),
     ...(isPainted && isFilm(format) ? COLOURS : []),
   ];
 }

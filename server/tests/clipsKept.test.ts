@@ -11,12 +11,13 @@ import { POST as stills } from '@/app/api/clips/[id]/stills/route';
 import { POST as copies } from '@/app/api/clips/[id]/copies/route';
 import { GET as made } from '@/app/api/clips/[id]/copies/[job]/file/route';
 import { POST as dropRest } from '@/app/api/shots/[id]/rest/route';
+import { randomFrom } from '@/core/random/random';
 import { storedSchema } from '@/core/contracts/shot';
 import { addFolder } from '../folders/folders';
-import { mediaDir } from '../media/files';
+import { mediaDir, writingPath } from '../media/files';
 import { getFrame, getShot } from '../shots/rows';
 import { binShot, eraseShot } from '../shots/store';
-import { film, HEIGHT, numberOn, shownIn, WIDTH } from './clipFilms';
+import { film, HEIGHT, numberOn, picturesIn, shownIn, WIDTH } from './clipFilms';
 import { look, recorded, codeOf, provenance, wanted } from './clipLib';
 import { at, begin, finish, jsonRequest, request, testFolder } from './setup';
 
@@ -159,6 +160,32 @@ describe('keeping', () => {
     expect(numbers).toHaveLength(10);
     expect(numbers[0]).toBe(0);
   });
+
+  test.each(['webm', 'mp4', 'gif'] as const)(
+    'at most so many MB, as %s, all of its pictures there',
+    async (format) => {
+      const noise = randomFrom(4);
+      const { id } = await recorded(
+        film(30, 'lossless', 5_000, (picture) => {
+          for (let i = 3 * WIDTH * 48; i < picture.length; i += 1) picture[i] = noise() * 256;
+        }),
+      );
+      const large = await wanted(id, { folderId: null, format });
+      const most = 0.04;
+      expect(large.bytes).toBeGreaterThan(2 * most * 1e6);
+      const small = await wanted(id, { folderId: null, format, most });
+      expect([small.state, small.problem]).toEqual(['done', null]);
+      expect(small.bytes).toBeLessThanOrEqual(most * 1e6);
+      expect(picturesIn(writingPath(small.id, format)).pictures).toHaveLength(30);
+      const never = await wanted(id, { folderId: null, format, most: 0.01 });
+      if (never.state === 'done') expect(never.bytes).toBeLessThanOrEqual(10_000);
+      else expect(never.problem).toContain('cannot be made as small');
+      expect(readdirSync(mediaDir()).filter((name) => name.startsWith(never.id))).toHaveLength(
+        never.state === 'done' ? 1 : 0,
+      );
+    },
+    60_000,
+  );
 
   test('a folder that is gone is said, and nothing is left', async () => {
     const { id } = await recorded(film(15));

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import sharp from 'sharp';
@@ -161,6 +162,18 @@ describe('marks', () => {
         : (picturesIn(path).pictures[3] ?? Buffer.alloc(0));
     const [r = 0, g = 0, b = 0] = pixel(picture, 60, 70);
     expect(Math.max(r, Math.abs(g - 0x72), Math.abs(b - 0xb2))).toBeLessThan(6);
+  });
+
+  test.each(['webm', 'mp4'] as const)('with its description, as %s', async (as) => {
+    const clip = await recorded(filmWith(() => () => 0));
+    await marked(clip, { description: 'Four beds = seen; from above.' });
+    const told = execFileSync('ffprobe', [
+      ...['-loglevel', 'error', '-of', 'json', '-show_entries', 'format_tags'],
+      await fileOf(clip, as),
+    ]);
+    const { tags } = (JSON.parse(told.toString()) as { format: { tags: Record<string, string> } })
+      .format;
+    expect(tags.DESCRIPTION ?? tags.description).toBe('Four beds = seen; from above.');
   });
 
   test('go with a still, and are seen in a picture that is asked for with them', async () => {

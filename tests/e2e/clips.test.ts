@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { beforeAll, beforeEach, expect, test } from '@jest/globals';
-import { By, Key } from 'selenium-webdriver';
+import { By, Key, type WebElement } from 'selenium-webdriver';
 import { clipSchema, type Clip } from '@/core/contracts/clip';
 import { copiesSchema } from '@/core/contracts/folder';
 import { deskDisplays } from '@/core/desk/model';
@@ -60,6 +60,12 @@ const inSight = async (): Promise<number> =>
 const showsPicture = (number: number): Promise<void> =>
   app.until(`picture ${number}`, async () => (await inSight()) === number);
 
+/** Whether a person asked the system for less motion. */
+const still = (reduced: boolean): Promise<void> =>
+  browser.driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
+    features: [{ name: 'prefers-reduced-motion', value: reduced ? 'reduce' : 'no-preference' }],
+  });
+
 beforeAll(() => newFolder('Clips'), 60_000);
 beforeEach(() => setWay({ source: 'desk', display: 'Left', kind: 'full', then: [{ do: 'mark' }] }));
 
@@ -89,6 +95,24 @@ test('0, Enter, Enter, Ctrl+Enter: what moved lies in a folder, and on the Shelf
   await app.until('it is on the Shelf', () => app.has(css));
   const card = await browser.driver.findElement(By.css(css));
   expect(await card.getText()).toMatch(/^Clip,\s0:0\d\.\d/);
+  // Under the pointer it moves, on through its small pictures; where motion is not wanted, not.
+  const rest = await browser.driver.findElement(By.css('header'));
+  const over = (element: WebElement) =>
+    browser.driver.actions({ async: true }).move({ origin: element }).perform();
+  const place = () =>
+    browser.driver.executeScript<string>(
+      `const moving = document.querySelector('.strip-moves');
+       return moving ? getComputedStyle(moving).backgroundPositionX : '';`,
+    );
+  await over(card);
+  await app.until('it moves', async () => !['', '0%'].includes(await place()));
+  await over(rest);
+  await app.until('it rests', async () => (await place()) === '');
+  await still(true);
+  await over(card);
+  await over(card);
+  expect(await app.has('[data-testid="moving-preview"]')).toBe(false);
+  await still(false);
   await card.sendKeys(Key.ENTER);
   expect((await opened()).id).toBe(clip.id);
 }, 120_000);

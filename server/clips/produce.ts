@@ -1,0 +1,101 @@
+import type { Clip } from '@/core/contracts/clip';
+import { keptSeconds } from '@/core/clip/cuts';
+import { writtenSize } from '@/core/clip/size';
+import { isUntouched } from '@/core/document/atPicture';
+import type { Size } from '@/core/geometry/size';
+import { leavesOpaque } from '@/core/paint/whole';
+import { stat } from 'node:fs/promises';
+import { Fault } from '../base/fault';
+import { ffmpeg } from '../media/ffmpeg';
+import { serverShaper } from '../paint/shaper';
+import { paintedFilm } from './painted';
+import type { Film } from './rows';
+import { isFilm, writingArgs, type Writing } from './written';
+
+interface Producing {
+  clip: Clip;
+  film: Film;
+  /** Where it is written. */
+  path: string;
+  signal: AbortSignal;
+  /** Hears how much of it is written, 0–1. */
+  heard: (share: number) => void;
+}
+
+const LONGEST = 3_600_000;
+/** Where a film cannot be transparent. */
+const BEHIND = '#FFFFFF';
+/** So often it is tried anew, smaller, where it became larger than it may. */
+const TRIES = 6;
+/** Of what would just fit: the next one is not to be too large by a little. */
+const SPARE = 0.92;
+const LEAST_PERCENT = 5;
+/** Bits a second, below which nothing can be told in a film. */
+const LEAST_BITS = 8_000;
+
+/**
+ * Writes a clip as a file.
+ * @param most bytes that it may have; null for as many as it takes
+ * @returns how large its pictures became
+ * @throws Fault 409 where it cannot be made so small
+ */
+export async function produce(
+  producing: Producing,
+  writing: Writing,
+  most: number | null,
+): Promise<Size> {
+  const { clip, path } = producing;
+  let now = writing;
+  for (let tries = 0; tries < TRIES; tries += 1) {
+    await once(producing, now);
+    const { size } = await stat(path);
+    if (most === null || size <= most)
+      return writtenSize(clip.leaves, now.percent, isFilm(now.format));
+    const next = smaller(now, (SPARE * most) / size, keptSeconds(clip.cuts, clip.times), size);
+    if (!next) break;
+    now = next;
+  }
+  const words = 'It cannot be made as small as that. Cut something out, or choose another form.';
+  throw new Fault(409, 'does-not-fit', words);
+}
+
+/**
+ * The same with fewer bits: films of fewer a second, moving pictures of fewer pixels.
+ * @param share of the bytes it had
+ */
+function smaller(writing: Writing, share: number, seconds: number, bytes: number): Writing | null {
+  if (isFilm(writing.format)) {
+    const before = writing.bits ?? (8 * bytes) / Math.max(0.1, seconds);
+    const bits = Math.floor(before * share);
+    return bits < LEAST_BITS ? null : { ...writing, bits };
+  }
+  if (writing.percent <= LEAST_PERCENT) return null;
+  const percent = Math.max(LEAST_PERCENT, Math.floor(writing.percent * Math.sqrt(share)));
+  return { ...writing, percent };
+}
+
+async function once(producing: Producing, writing: Writing): Promise<void> {
+  const { clip, film, path, signal } = producing;
+  const { cuts, document, leaves } = clip;
+  const run = { most: LONGEST, signal, heard: progressOf(producing) };
+  const out = ['-progress', 'pipe:1', '-y', path];
+  if (isUntouched(document, film)) {
+    const args = writingArgs({ source: { ...film, cuts } }, film, writing);
+    await ffmpeg([...args, ...out], run);
+    return;
+  }
+  const opaque = leavesOpaque(document, true, await serverShaper());
+  const background = isFilm(writing.format) && !opaque ? BEHIND : null;
+  const input = paintedFilm({ ...film, cuts, document }, leaves, { ...run, background });
+  const args = writingArgs({ painted: true, opaque }, leaves, writing);
+  await ffmpeg([...args, ...out], { ...run, input });
+}
+
+/** How much is written is told by the program itself, some times a second. */
+function progressOf({ clip, heard }: Producing): (piece: Buffer) => void {
+  const seconds = Math.max(0.1, keptSeconds(clip.cuts, clip.times));
+  return (piece) => {
+    const told = /out_time_us=(\d+)/.exec(piece.toString('latin1'))?.[1];
+    if (told) heard(Math.min(0.99, Number(told) / 1e6 / seconds));
+  };
+}
