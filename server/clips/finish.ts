@@ -52,24 +52,25 @@ interface Film extends Probed {
   first: Uint8Array;
 }
 
-/** What a recorder wrote as it went has neither a length nor places to go to: these are added. */
+/**
+ * What a recorder wrote as it went has neither a length nor places to go to: these are added. A
+ * person waits for it: what can be done at once is.
+ */
 async function wrap(shot: string, signal: AbortSignal): Promise<Film> {
   const from = partPath(shot);
+  const first = pictureOf({ path: from, times: [0] }, 0, signal);
+  // What is wrong with the film is said first.
+  first.catch(() => undefined);
   const codec = await codecOf(from, signal);
   const { extension, type, args } = wrappings[codec] ?? other;
   const made = filmPath(`${shot}.wrapped`);
   try {
     const to = ['-map', '0:v:0', '-c', 'copy', '-avoid_negative_ts', 'make_zero', ...args, '-y'];
-    await ffmpeg([...asFilm(from), ...to, made], { most: REMUX, signal });
-    // A person waits for it.
-    const [probed, digested, first] = await Promise.all([
-      probe(made, signal),
-      digest(made),
-      pictureOf({ path: made, times: [0] }, 0, signal),
-    ]);
+    await ffmpeg([...asFilm(from), ...to, made], { most: REMUX, signal, eager: true });
+    const [probed, digested] = await Promise.all([probe(made, signal), digest(made)]);
     const file = `${shot}.${extension}`;
     await putInPlace(made, filmPath(file));
-    return { file, type, first, ...digested, ...probed };
+    return { file, type, first: await first, ...digested, ...probed };
   } finally {
     await rm(made, { force: true });
   }

@@ -162,7 +162,7 @@ test('it is looked through by keys, trimmed, cut, undone; a reload keeps what wa
   await app.sees('Play');
 }, 120_000);
 
-test('a still is a shot of its own, to be marked; the clip itself never opens in Mark', async () => {
+test('a still is a shot of its own, to be marked; the address of its shot leads to the clip', async () => {
   await record();
   await app.keys(Key.ENTER);
   const { id, title } = await opened();
