@@ -7,7 +7,7 @@ import { UNCUT } from '@/core/clip/cuts';
 import { untouched } from '@/core/document/view';
 import { markSchema } from '@/core/marks/registry';
 import { paintedFilm } from '@/server/clips/painted';
-import { writingArgs } from '@/server/clips/written';
+import { writingArgs, type Writing } from '@/server/clips/written';
 import { ffmpeg } from '@/server/media/ffmpeg';
 import { probe } from '@/server/media/probe';
 import { median, report, time } from './measure';
@@ -48,9 +48,14 @@ test('a clip of 1920 × 1080 written as WebM, with two marks and without', async
     filmed(path);
     const { times } = await probe(path);
     const film = { path, times, cuts: UNCUT, ...SIZE };
-    const writing = {
-      ...{ format: 'webm', percent: 100, rate: null, title: null, description: null, bits: null },
-    } as const;
+    const writing: Writing = {
+      format: 'webm',
+      percent: 100,
+      rate: null,
+      title: null,
+      description: null,
+      bits: null,
+    };
     const { signal } = new AbortController();
     const bare = () =>
       ffmpeg([...writingArgs({ source: film }, SIZE, writing), ...to], { most: MOST });

@@ -1,6 +1,8 @@
 import { useEffect } from 'react';
+import type { Clip, Recording } from '@/core/contracts/clip';
 import { api } from '../api/client';
 import { useAnswer } from '../api/useAnswer';
+import { whenSettled } from '../outbox/settling';
 import { followLink } from '../thread/navigate';
 import { Thread } from '../thread/Thread';
 import { Button } from '../ui/Button';
@@ -10,9 +12,15 @@ import { OpenClip } from './OpenClip';
 /** Until all is known of it, it is asked again so often, ms. */
 const SOON = 700;
 
+/** The clip as it is once all is stored that was marked on it here. */
+async function settledClip(id: string): Promise<Clip | Recording> {
+  await whenSettled(id);
+  return api.clip(id);
+}
+
 /** A clip: looked through, trimmed, and kept. */
 export function ClipView({ id }: { id: string }) {
-  const { answer, problem, again } = useAnswer(() => api.clip(id), id, {
+  const { answer, problem, again } = useAnswer(() => settledClip(id), id, {
     keep: true,
     next: (clip) => (clip && clip.state === 'ready' && clip.changes !== null ? null : SOON),
   });

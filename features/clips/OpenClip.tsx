@@ -17,7 +17,7 @@ import type { Stretch } from '@/core/values/stretch';
 import { messageOf } from '../api/ask';
 import { videoUrl } from '../api/clips';
 import { api } from '../api/client';
-import { useAction } from '../keys/useAction';
+import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { useKey } from '../keys/useKey';
 import { renameShot } from '../names/rename';
 import { notify } from '../notices/noticeStore';
@@ -62,6 +62,13 @@ export function OpenClip({ clip }: { clip: Clip }) {
     if (!chosen) return;
     hand.change(cutAway(cuts, chosen, count));
     setChosen(null);
+  };
+  const keys = {
+    begin: useKeyOf('clip.begin'),
+    end: useKeyOf('clip.end'),
+    cut: useKeyOf('clip.cut'),
+    mark: useKeyOf('clip.mark'),
+    still: useKeyOf('clip.still'),
   };
   const pick = () => void pickStill(clip, times[picture] ?? 0);
   const extend = (by: 1 | -1) => {
@@ -110,10 +117,10 @@ export function OpenClip({ clip }: { clip: Clip }) {
         middle={<TitleField title={title} label="Name of the clip" onChange={rename} />}
         actions={
           <>
-            <Button icon={<Camera {...icon} />} hint="I" onClick={pick}>
+            <Button icon={<Camera {...icon} />} hint={keyLabel(keys.still)} onClick={pick}>
               Pick a still
             </Button>
-            <Button icon={<PencilLine {...icon} />} hint="M" onClick={mark}>
+            <Button icon={<PencilLine {...icon} />} hint={keyLabel(keys.mark)} onClick={mark}>
               Mark
             </Button>
           </>
@@ -175,14 +182,20 @@ export function OpenClip({ clip }: { clip: Clip }) {
               />
             </div>
             <div className="flex flex-wrap items-center gap-2 px-4 pb-2">
-              <Button hint="[" onClick={() => hand.change(beginAt(cuts, picture, count))}>
+              <Button
+                hint={keyLabel(keys.begin)}
+                onClick={() => hand.change(beginAt(cuts, picture, count))}
+              >
                 Begin here
               </Button>
-              <Button hint="]" onClick={() => hand.change(endAt(cuts, picture, count))}>
+              <Button
+                hint={keyLabel(keys.end)}
+                onClick={() => hand.change(endAt(cuts, picture, count))}
+              >
                 End here
               </Button>
               <Button
-                hint="/"
+                hint={keyLabel(keys.cut)}
                 icon={<Scissors {...icon} />}
                 disabled={!chosen}
                 title="Drag over the time line, or hold Shift with the arrows, to choose what is cut out"
