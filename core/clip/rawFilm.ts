@@ -5,7 +5,8 @@ import type { Size } from '../geometry/size';
  * (RFC 9559) with the codec V_UNCOMPRESSED, its elements written as EBML (RFC 8794).
  */
 
-const utf8 = new TextEncoder();
+/** Letters of ASCII. */
+const letters = (word: string): Uint8Array => Uint8Array.from(word, (one) => one.charCodeAt(0));
 
 function joined(parts: readonly Uint8Array[]): Uint8Array {
   const all = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
@@ -36,7 +37,7 @@ const element = (id: number, ...within: readonly Uint8Array[]): Uint8Array => {
   return joined([bytesOf(id), lengthOf(content.length), content]);
 };
 const number = (id: number, value: number): Uint8Array => element(id, bytesOf(value));
-const word = (id: number, value: string): Uint8Array => element(id, utf8.encode(value));
+const word = (id: number, value: string): Uint8Array => element(id, letters(value));
 
 const NAME = 'Rezzik';
 /** Of a length that is not known yet. */

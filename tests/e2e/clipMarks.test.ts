@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
 import { clipSchema, type Clip } from '@/core/contracts/clip';
 import { read } from './lib/app';
-import { sendClip } from './lib/clip';
+import { sendClip, showsPicture } from './lib/clip';
 import { app, browser, inOneBrowser } from './lib/suite';
 
 inOneBrowser();
@@ -11,15 +11,6 @@ const clipOf = async (id: string): Promise<Clip> =>
   clipSchema.parse(await (await read(`/api/clips/${id}`)).json());
 const marksOf = async (id: string) => (await clipOf(id)).document.marks;
 
-/** Which picture is in sight, by the time line. */
-const inSight = async (): Promise<number> =>
-  Number(
-    await browser.driver
-      .findElement(By.css('[role="slider"][aria-label="Time line"]'))
-      .getAttribute('aria-valuenow'),
-  );
-const showsPicture = (number: number): Promise<void> =>
-  app.until(`picture ${number}`, async () => (await inSight()) === number);
 const steps = (count: number, key = Key.ARROW_RIGHT): string[] =>
   Array.from({ length: count }, () => key);
 

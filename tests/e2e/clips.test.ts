@@ -5,6 +5,7 @@ import { clipSchema, type Clip } from '@/core/contracts/clip';
 import { copiesSchema } from '@/core/contracts/folder';
 import { deskDisplays } from '@/core/desk/model';
 import { getPixels, getShot, listShots, read, setWay } from './lib/app';
+import { inSight, showsPicture } from './lib/clip';
 import { newFolder } from './lib/keeping';
 import { app, browser, inOneBrowser } from './lib/suite';
 
@@ -49,16 +50,6 @@ async function opened(): Promise<Clip> {
   );
   return clipSchema.parse(await (await read(`/api/clips/${id}`)).json());
 }
-
-/** Which picture is in sight, by the time line. */
-const inSight = async (): Promise<number> =>
-  Number(
-    await browser.driver
-      .findElement(By.css('[role="slider"][aria-label="Time line"]'))
-      .getAttribute('aria-valuenow'),
-  );
-const showsPicture = (number: number): Promise<void> =>
-  app.until(`picture ${number}`, async () => (await inSight()) === number);
 
 /** Whether a person asked the system for less motion. */
 const still = (reduced: boolean): Promise<void> =>
