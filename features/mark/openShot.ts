@@ -35,7 +35,9 @@ export async function openClipAt(id: string, at: number, stillWanted: () => bool
     api.clip(id),
     api.clipFrame(id, at).then(decodeFrame),
   ]);
-  if (!stillWanted() || clip.state !== 'ready') return;
+  if (!stillWanted()) return;
+  // It is recorded still.
+  if (clip.state !== 'ready') return navigate(`/clips/${id}`, 'replace');
   const { times, changes } = clip;
   const moment = { picture: pictureAt(times, at), times, changes: changes ?? [] };
   await openStored(shot, steps, frame, drafts, stillWanted, moment);

@@ -27,18 +27,24 @@ export interface Painting {
 /** So many pictures are painted while the one before them is written. */
 const AHEAD = 3;
 
+/** Bytes that a stream never takes without waiting until they are written. */
+const LARGE = 1_000_000;
+
 /**
- * Pieces of a stream as pieces of one length, the rest of which is left out. Each lies where the one
- * lay that came so many before it: memory that is asked for anew is dear to clear away.
+ * Pieces of a stream as pieces of one length, the rest of which is left out. A large one lies where
+ * the one lay that came so many before it: memory that is asked for anew is dear to clear away. Of
+ * small ones a stream may hold several that are not written yet.
  */
 async function* wholes(
   pieces: AsyncIterable<Buffer>,
   length: number,
   count: number,
 ): AsyncGenerator<Buffer> {
-  const places = Array.from({ length: count }, () => Buffer.allocUnsafeSlow(length));
+  const made = (): Buffer => Buffer.allocUnsafeSlow(length);
+  const places = length < LARGE ? [] : Array.from({ length: count }, made);
   const next = (): Buffer => {
-    const place = places.shift() ?? Buffer.allocUnsafeSlow(length);
+    const place = places.shift();
+    if (!place) return made();
     places.push(place);
     return place;
   };

@@ -4,6 +4,7 @@ import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import sharp from 'sharp';
 import { clipFormats, type Clip, type ClipFormat } from '@/core/contracts/clip';
+import { UNCUT } from '@/core/clip/cuts';
 import { storedSchema } from '@/core/contracts/shot';
 import type { ShotDocument } from '@/core/document/document';
 import { untouched } from '@/core/document/view';
@@ -13,12 +14,13 @@ import * as one from '@/app/api/clips/[id]/route';
 import { GET as frames } from '@/app/api/clips/[id]/frames/route';
 import { GET as strip } from '@/app/api/clips/[id]/strip/route';
 import { POST as stills } from '@/app/api/clips/[id]/stills/route';
+import { paintedFilm } from '../clips/painted';
 import { writingPath } from '../media/files';
 import { changeShot } from '../shots/change';
 import { getPaintable, getShot } from '../shots/rows';
 import { film, HEIGHT, numberOn, picturesIn, WIDTH } from './clipFilms';
 import { look, recorded, wanted } from './clipLib';
-import { at, begin, finish, jsonRequest, request } from './setup';
+import { at, begin, finish, jsonRequest, request, testFolder } from './setup';
 
 beforeAll(begin, 60_000);
 afterAll(finish);
@@ -99,6 +101,27 @@ describe('hiding', () => {
       { numRuns: 3 },
     );
   }, 60_000);
+
+  test('small pictures that wait to be written are no others by then', async () => {
+    const path = `${testFolder('tiny')}/film.mkv`;
+    const [size, count] = [{ width: 32, height: 24 }, 40];
+    execFileSync('ffmpeg', [
+      ...['-loglevel', 'error', '-f', 'lavfi', '-i', `testsrc=s=32x24:r=15:d=${count / 15}`],
+      ...['-c:v', 'libx264rgb', '-qp', '0', '-y', path],
+    ]);
+    const marks = [mark({ id: 'a', kind: 'blocks', x: 4, y: 4, width: 9, height: 9 })];
+    const document = { ...untouched(size), marks };
+    const times = Array.from({ length: count }, (_, n) => n / 15);
+    const film = { path, times, cuts: UNCUT, document, ...size };
+    const painting = { signal: new AbortController().signal, most: 60_000, background: null };
+    const [held, copied]: Uint8Array[][] = [[], []];
+    for await (const piece of paintedFilm(film, size, painting)) {
+      held?.push(piece);
+      copied?.push(piece.slice());
+    }
+    expect(held).toHaveLength(1 + 2 * count);
+    expect(digest(Buffer.concat(held ?? []))).toBe(digest(Buffer.concat(copied ?? [])));
+  });
 
   test('without it they differ, there and nowhere else', async () => {
     const shown: Buffer[][] = [];
