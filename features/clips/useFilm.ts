@@ -70,11 +70,12 @@ export function useFilm(
       element.removeEventListener('ended', ended);
     };
   }, [playing, video]);
-  const showFirst = useEffectEvent(() => show(first));
+  // As soon as it can be sought in; by then a person may have gone on.
+  const showNow = useEffectEvent(() => show(picture));
   useEffect(() => {
     const element = video.current;
-    element?.addEventListener('loadedmetadata', showFirst, { once: true });
-    return () => element?.removeEventListener('loadedmetadata', showFirst);
+    element?.addEventListener('loadedmetadata', showNow, { once: true });
+    return () => element?.removeEventListener('loadedmetadata', showNow);
   }, [video]);
   useEffect(() => {
     if (video.current) Object.assign(video.current, { playbackRate: speed });

@@ -1,8 +1,10 @@
+import { stat } from 'node:fs/promises';
 import sharp from 'sharp';
 import { isSeenAt } from '@/core/document/atPicture';
 import { isTurned } from '@/core/document/turn';
 import { bottom, inflate, intersection, right, type Rect } from '@/core/geometry/rect';
 import { hides, markBounds } from '@/core/marks/registry';
+import { notFound } from '../base/fault';
 import { stripPath } from '../media/files';
 import { STRIP, stripPicture } from '../media/pictures';
 import { serverShaper } from '../paint/shaper';
@@ -26,11 +28,15 @@ function blocksOf(part: Rect): Rect {
  * The small pictures of a clip, what is hidden on them covered; null where nothing is and they are
  * shown as they are.
  * @returns JPEG
+ * @throws Fault 404 until there are any
  */
 export async function hiddenStrip(shot: string): Promise<Buffer | null> {
   const { document, width, height, times } = await getClip(shot);
   const hiding = document.marks.filter(hides);
   if (hiding.length === 0) return null;
+  // It is looked through still.
+  const there = await stat(stripPath(shot)).catch(() => null);
+  if (!there) throw notFound('strip');
   const shaper = await serverShaper();
   const strip = sharp(stripPath(shot));
   const all = (await strip.metadata()).width ?? 0;

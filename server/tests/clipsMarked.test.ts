@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
+import { rmSync } from 'node:fs';
 import fc from 'fast-check';
 import sharp from 'sharp';
 import { clipFormats, type Clip, type ClipFormat } from '@/core/contracts/clip';
@@ -15,7 +16,7 @@ import { GET as frames } from '@/app/api/clips/[id]/frames/route';
 import { GET as strip } from '@/app/api/clips/[id]/strip/route';
 import { POST as stills } from '@/app/api/clips/[id]/stills/route';
 import { paintedFilm } from '../clips/painted';
-import { writingPath } from '../media/files';
+import { stripPath, writingPath } from '../media/files';
 import { changeShot } from '../shots/change';
 import { getPaintable, getShot } from '../shots/rows';
 import { film, HEIGHT, numberOn, picturesIn, WIDTH } from './clipFilms';
@@ -152,6 +153,10 @@ describe('hiding', () => {
       seen.push(digest(bare), digest(covered));
       expect((await getPaintable(id)).document.marks).toHaveLength(1);
     }
+    const early = await recorded(filmWith(() => () => 0));
+    await marked(early, { marks: [under] });
+    rmSync(stripPath(early.id));
+    expect((await strip(request('/x'), at({ id: early.id }))).status).toBe(404);
     const [bare, covered, otherBare, otherCovered] = seen;
     expect(bare).not.toBe(otherBare);
     expect(covered).toBe(otherCovered);

@@ -52,6 +52,11 @@ test('M: a mark lies on the clip from its picture on, for as long as is said, an
   await browser.driver.findElement(By.css('[data-mark]')).click();
   await app.click('Until here');
   await app.until('until then', async () => (await marksOf(id))[0]?.time?.to === 8);
+  await app.keys(Key.ESCAPE, Key.ARROW_RIGHT);
+  await app.sees('not on this picture');
+  await app.keys(Key.ARROW_LEFT);
+  await showsPicture(7);
+  await app.until('it is back', async () => !(await app.has('[data-mark] .text-faint')));
   await app.chord(Key.CONTROL, Key.ENTER);
   await app.sees('Begin here');
   await showsPicture(7);

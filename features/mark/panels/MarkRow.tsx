@@ -10,6 +10,7 @@ import {
   Trash2,
 } from 'lucide-react';
 import { memo, useState, type KeyboardEvent } from 'react';
+import { isSeenAt } from '@/core/document/atPicture';
 import { colourName } from '@/core/colour/markColours';
 import type { Point } from '@/core/geometry/point';
 import { kindOf, markBounds, wordsOf, type Mark } from '@/core/marks/registry';
@@ -51,6 +52,7 @@ export const MarkRow = memo(function MarkRow(props: RowProps) {
   const mark = useLive((s) => s.live.find((m) => m.id === stored.id)) ?? stored;
   const selected = useTool((s) => s.selection.includes(mark.id));
   const only = useTool((s) => s.selection.length === 1) && selected;
+  const elsewhen = useDocument((s) => s.moment !== null && !isSeenAt(mark, s.moment.picture));
   const [asking, setAsking] = useState(false);
   const kind = kindOf(mark);
   return (
@@ -83,10 +85,18 @@ export const MarkRow = memo(function MarkRow(props: RowProps) {
             style={{ background: 'colour' in mark ? mark.colour : undefined }}
           />
           <KindIcon path={kind.iconOf?.(mark) ?? kind.icon} size={16} className="shrink-0" />
-          <span className={classes('shrink-0 font-bold', mark.off && 'text-faint line-through')}>
+          <span
+            className={classes(
+              'shrink-0 font-bold',
+              mark.off && 'text-faint line-through',
+              elsewhen && 'text-faint',
+            )}
+          >
             {mark.name ?? kind.label}
           </span>
-          <span className="truncate text-[13px] text-soft">{kind.describe(mark)}</span>
+          <span className="truncate text-[13px] text-soft">
+            {elsewhen ? 'not on this picture' : kind.describe(mark)}
+          </span>
           <span className="sr-only">{spoken(mark)}</span>
           {mark.off && <span className="sr-only">switched off</span>}
           {mark.locked && <span className="sr-only">locked</span>}

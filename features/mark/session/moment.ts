@@ -48,13 +48,15 @@ function timeOfNew(mark: Mark, { picture, times, changes }: Moment): Stretch | u
   return { from: picture, to };
 }
 
-/** Gives the marks that are new in a document their time. */
+/** Gives the marks that are new in the document of a clip their time. */
 export function timeNewMarks(before: ShotDocument, draft: ShotDocument): void {
   const { moment } = documentPart.get() ?? {};
+  // A shot may have thousands of marks, and each that is looked at costs.
+  if (!moment) return;
   const there = new Set(before.marks.map(({ id }) => id));
   for (const mark of draft.marks) {
     if (there.has(mark.id)) continue;
-    const time = moment ? timeOfNew(mark, moment) : undefined;
+    const time = timeOfNew(mark, moment);
     if (time) mark.time = time;
     else delete mark.time;
   }
