@@ -346,6 +346,7 @@ describe('axe finds nothing, in the light set and in the dark one', () => {
       'A picture of a clip, marked',
       async () => {
         await app.go(`/clips/${await sendClip('Told')}/mark?at=0.5`);
+        await app.stage();
         await app.keys('b', Key.ENTER);
         await app.sees('Until here');
       },

@@ -85,7 +85,7 @@ test('0, Enter, Enter, Ctrl+Enter: what moved lies in a folder, and on the Shelf
   const css = `[data-shot="${clip.id}"]`;
   await app.until('it is on the Shelf', () => app.has(css));
   const card = await browser.driver.findElement(By.css(css));
-  expect(await card.getText()).toMatch(/^Clip,\s0:0\d\.\d/);
+  expect(await card.getText()).toMatch(/^Clip,\s\d:\d\d\.\d/);
   // Under the pointer it moves, on through its small pictures; where motion is not wanted, not.
   const rest = await browser.driver.findElement(By.css('header'));
   const over = (element: WebElement) =>
