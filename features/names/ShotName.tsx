@@ -24,7 +24,11 @@ export function ShotName({ shot: { id, title }, onChange }: Props) {
   const rename = (next: string) => {
     onChange(next);
     renameShot(id, next).then(
-      () => announce(`Renamed: ${next}`),
+      () => {
+        announce(`Renamed: ${next}`);
+        // On a busy machine the server has the name only now.
+        behind.look();
+      },
       (error: unknown) => {
         onChange(title);
         notify({ key: `name ${id}`, tone: 'bad', title: 'Not renamed', lines: [messageOf(error)] });
@@ -53,7 +57,7 @@ export function ShotName({ shot: { id, title }, onChange }: Props) {
 
 /** The kept files that bear an earlier name; looked up anew whenever the name changes. */
 function useBehind(id: string, title: string) {
-  // The server gets the name first.
+  // The server gets the name first, as a rule.
   const { answer, again } = useAnswer(() => api.copies(id), `${id} ${title}`, { after: 300 });
   return { copies: answer?.filter((copy) => copy.behind) ?? [], look: again };
 }
