@@ -1,4 +1,4 @@
-import type { Stretch } from '../values/stretch';
+import { isIn, type Stretch } from '../values/stretch';
 
 /** What of a film is kept: everything of it that no cut takes away. */
 export interface Cuts {
@@ -85,15 +85,17 @@ export function filmEnds(times: readonly number[]): number {
   return last + (times.length > 1 ? last - before : 0);
 }
 
-/** How long what is kept lasts, seconds. */
-export function keptSeconds(cuts: Cuts, times: readonly number[]): number {
+/** When a stretch begins and ends, seconds; nothing lasts longer than the film. */
+export function secondsOf({ from, to }: Stretch, times: readonly number[]): Stretch {
   const end = filmEnds(times);
-  const at = (picture: number): number => times[picture] ?? end;
-  return keptStretches(cuts, times.length).reduce(
-    (sum, { from, to }) => sum + at(to) - at(from),
-    0,
-  );
+  return { from: times[from] ?? end, to: times[to] ?? end };
 }
+
+/** How long what is kept lasts, seconds. */
+export const keptSeconds = (cuts: Cuts, times: readonly number[]): number =>
+  keptStretches(cuts, times.length)
+    .map((stretch) => secondsOf(stretch, times))
+    .reduce((sum, { from, to }) => sum + to - from, 0);
 
 /** A picture of what is kept, whole thousandths of a second. */
 export interface KeptPicture {
@@ -105,16 +107,14 @@ export interface KeptPicture {
 
 /** Every picture that is kept, when it comes in what is kept, and for how long: never for no time. */
 export function keptPictures(cuts: Cuts, times: readonly number[]): KeptPicture[] {
-  const end = filmEnds(times);
-  const when = (picture: number): number => times[picture] ?? end;
   let before = 0;
-  const exact = keptStretches(cuts, times.length).flatMap(({ from, to }) => {
-    const shift = before - when(from);
-    before += when(to) - when(from);
-    return Array.from({ length: to - from }, (_, i) => ({
-      picture: from + i,
-      at: when(from + i) + shift,
-    }));
+  const exact = keptStretches(cuts, times.length).flatMap((stretch) => {
+    const { from, to } = secondsOf(stretch, times);
+    const shift = before - from;
+    before += to - from;
+    return times
+      .slice(stretch.from, stretch.to)
+      .map((at, i) => ({ picture: stretch.from + i, at: at + shift }));
   });
   let next = 0;
   const begun = exact.map(({ picture, at }) => {
@@ -145,7 +145,7 @@ export function pictureAt(times: readonly number[], at: number): number {
 export function stepFrom(cuts: Cuts, picture: number, by: 1 | -1, count: number): number {
   const kept = keptStretches(cuts, count);
   const next = picture + by;
-  if (kept.some(({ from, to }) => next >= from && next < to)) return next;
+  if (kept.some((stretch) => isIn(stretch, next))) return next;
   if (by > 0) return kept.find(({ from }) => from > picture)?.from ?? lastKept(cuts, count);
   return (kept.findLast(({ to }) => to <= picture)?.to ?? firstKept(cuts, count) + 1) - 1;
 }

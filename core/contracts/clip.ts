@@ -116,6 +116,9 @@ export const clipFormats = {
   apng: { label: 'PNG', note: 'moves by itself, exact', extension: 'png', type: 'image/apng' },
 } as const;
 export type ClipFormat = keyof typeof clipFormats;
+/** A film, or else a picture that moves by itself. */
+export const isFilm = (format: ClipFormat): boolean =>
+  clipFormats[format].type.startsWith('video/');
 export const clipFormatNames = ['webm', 'mp4', 'gif', 'webp', 'apng'] as const;
 
 export const clipWishSchema = z.strictObject({

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import {
   clipFormatNames,
   clipFormats,
+  isFilm,
   type Clip,
   type ClipFormat,
   type ClipJob,
@@ -35,7 +36,7 @@ export function KeepClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
   const [folder, setFolder] = useState<string | null>(null);
   const { job, problem, write, stop } = useWriting(clip.id);
   const folderId = folder ?? all.find((f) => f.isDefault)?.id ?? all[0]?.id ?? null;
-  const { width, height } = writtenSize(clip.leaves, percent, clipFormats[format].type[0] === 'v');
+  const { width, height } = writtenSize(clip.leaves, percent, isFilm(format));
   const busy = job?.state === 'waiting' || job?.state === 'going on';
   const go = async (to: string | null) => {
     if (busy) return;

@@ -1,5 +1,5 @@
 import { clockOf } from '@/core/clip/clock';
-import { filmEnds } from '@/core/clip/cuts';
+import { secondsOf } from '@/core/clip/cuts';
 import type { Clip } from '@/core/contracts/clip';
 import { kindOf } from '@/core/marks/registry';
 import { navigate } from '../thread/navigate';
@@ -7,7 +7,7 @@ import { navigate } from '../thread/navigate';
 /** What lies on the pictures of a clip, and when; each leads to where it is marked. */
 export function MarksOnIt({ clip: { id, document, times } }: { clip: Clip }) {
   const { marks } = document;
-  const end = filmEnds(times);
+  const all = { from: 0, to: times.length };
   return (
     <section aria-label="Marks">
       <h2 className="flex items-center justify-between font-name text-base">
@@ -21,8 +21,7 @@ export function MarksOnIt({ clip: { id, document, times } }: { clip: Clip }) {
       ) : (
         <ul className="rounded-[8px] border border-line bg-card">
           {marks.map((mark) => {
-            const from = mark.time ? (times[mark.time.from] ?? 0) : 0;
-            const to = mark.time ? (times[mark.time.to] ?? end) : end;
+            const { from, to } = secondsOf(mark.time ?? all, times);
             return (
               <li key={mark.id} className="border-b border-line last:border-b-0">
                 <button

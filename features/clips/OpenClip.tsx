@@ -10,6 +10,7 @@ import {
   firstKept,
   keptSeconds,
   lastKept,
+  pictureAt,
   stepFrom,
   UNCUT,
 } from '@/core/clip/cuts';
@@ -21,6 +22,7 @@ import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { useKey } from '../keys/useKey';
 import { renameShot } from '../names/rename';
 import { notify } from '../notices/noticeStore';
+import { momentAsked } from '../films/momentAsked';
 import { TimeLine } from '../films/TimeLine';
 import { followLink, navigate } from '../thread/navigate';
 import { Thread } from '../thread/Thread';
@@ -34,7 +36,6 @@ import { KeepClip } from './KeepClip';
 import { MarksOnIt } from './MarksOnIt';
 import { useCuts } from './useCuts';
 import { useFilm } from './useFilm';
-import { useMomentAsked } from './useMomentAsked';
 import { usePainted } from './usePainted';
 import { WhereFrom } from './WhereFrom';
 
@@ -48,7 +49,8 @@ export function OpenClip({ clip }: { clip: Clip }) {
   const { id, times, changes } = clip;
   const hand = useCuts(clip);
   const video = useRef<HTMLVideoElement>(null);
-  const film = useFilm(video, times, hand.cuts, useMomentAsked(times));
+  const [first] = useState(() => pictureAt(times, momentAsked()));
+  const film = useFilm(video, times, hand.cuts, first);
   const painted = useRef<HTMLCanvasElement>(null);
   const isPainted = usePainted(video, painted, clip);
   const [chosen, setChosen] = useState<Stretch | null>(null);

@@ -1,5 +1,6 @@
 import { useEffect, useEffectEvent, useState, type RefObject } from 'react';
 import { keptStretches, lastKept, pictureAt, type Cuts } from '@/core/clip/cuts';
+import { isIn } from '@/core/values/stretch';
 
 /** A moment inside of a picture at most: at its very begin the one before may still be shown, seconds. */
 const INSIDE = 0.002;
@@ -34,7 +35,7 @@ export function useFilm(
   };
   const play = () => {
     const kept = keptStretches(cuts, times.length);
-    const here = kept.find(({ from, to }) => picture >= from && picture < to);
+    const here = kept.find((stretch) => isIn(stretch, picture));
     const next = here ? picture : kept.find(({ from }) => from > picture)?.from;
     // From the end it begins anew.
     const begin = picture >= lastKept(cuts, times.length) ? kept[0]?.from : next;
@@ -46,7 +47,7 @@ export function useFilm(
   const seen = useEffectEvent((at: number) => {
     const now = pictureAt(times, at);
     const kept = keptStretches(cuts, times.length);
-    if (kept.some(({ from, to }) => now >= from && now < to)) return setPicture(now);
+    if (kept.some((stretch) => isIn(stretch, now))) return setPicture(now);
     const next = kept.find(({ from }) => from > now)?.from;
     if (next !== undefined) return show(next);
     stop();

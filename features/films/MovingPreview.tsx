@@ -1,8 +1,6 @@
 import { useState } from 'react';
+import { STRIP } from '@/core/clip/strip';
 import { stripUrl } from '../api/clips';
-
-/** So many small pictures are on a strip. */
-const PICTURES = 12;
 
 /** Whether what moves by itself is wanted. */
 export const mayMove = (): boolean => !matchMedia('(prefers-reduced-motion: reduce)').matches;
@@ -26,7 +24,7 @@ export function MovingPreview({
         alt=""
         hidden
         onLoad={({ currentTarget: { naturalWidth, naturalHeight } }) =>
-          setAspect(naturalWidth / PICTURES / naturalHeight)
+          setAspect(naturalWidth / STRIP.pictures / naturalHeight)
         }
       />
       {aspect !== null && (
@@ -35,6 +33,8 @@ export function MovingPreview({
           style={{
             width: `min(100%, ${height * aspect}px)`,
             aspectRatio: aspect,
+            backgroundSize: `${100 * STRIP.pictures}% 100%`,
+            animationTimingFunction: `steps(${STRIP.pictures}, jump-none)`,
             backgroundImage: `url("${src}")`,
           }}
         />

@@ -1,6 +1,6 @@
 import { useRef, type PointerEvent } from 'react';
 import { clockOf } from '@/core/clip/clock';
-import { filmEnds, keptStretches, pictureAt, type Cuts } from '@/core/clip/cuts';
+import { filmEnds, keptStretches, pictureAt, secondsOf, type Cuts } from '@/core/clip/cuts';
 import type { Stretch } from '@/core/values/stretch';
 import { stripUrl } from '../api/clips';
 
@@ -28,10 +28,10 @@ export function TimeLine(props: Props) {
   const begun = useRef<{ x: number; picture: number } | null>(null);
   const end = Math.max(0.001, filmEnds(times));
   const place = (of: number) => `${(100 * (times[of] ?? end)) / end}%`;
-  const placed = ({ from, to }: Stretch) => ({
-    left: place(from),
-    width: `${(100 * ((times[to] ?? end) - (times[from] ?? end))) / end}%`,
-  });
+  const placed = (stretch: Stretch) => {
+    const { from, to } = secondsOf(stretch, times);
+    return { left: place(stretch.from), width: `${(100 * (to - from)) / end}%` };
+  };
   const pictureUnder = (event: PointerEvent): number => {
     const { left = 0, width = 1 } = line.current?.getBoundingClientRect() ?? {};
     return pictureAt(times, (end * (event.clientX - left)) / width);

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { canRedo, canUndo } from '@/core/document/history';
 import { messageOf } from '../api/ask';
 import { paintPng } from '../pictures/pictures';
+import { momentAsked } from '../films/momentAsked';
 import { followLink, navigate } from '../thread/navigate';
 import { notify } from '../notices/noticeStore';
 import { openSmall } from '../small/smallWindow';
@@ -64,7 +65,7 @@ export function MarkView({ id, clip = false }: { id: string; clip?: boolean }) {
     let wanted = true;
     setProblem(null);
     document.title = 'Mark – Rezzik';
-    const opened = clip ? openClipAt(id, askedMoment(), () => wanted) : openShot(id, () => wanted);
+    const opened = clip ? openClipAt(id, momentAsked(), () => wanted) : openShot(id, () => wanted);
     opened.catch((error: unknown) => wanted && setProblem(messageOf(error)));
     return () => {
       wanted = false;
@@ -163,16 +164,13 @@ function OpenMark({ onReload }: { onReload: () => void }) {
           </div>
         </aside>
       </div>
-      {isClip ? <MomentRow /> : <TrailRow current={id} />}
+      <MomentRow />
+      <TrailRow current={id} />
       <StatusLine />
       <LookKeys />
     </>
   );
 }
-
-/** Seconds from the start of a clip. */
-const askedMoment = (): number =>
-  Math.max(0, Number(new URLSearchParams(window.location.search).get('at')) || 0);
 
 function MarkThread() {
   const id = useDocument((s) => s.id);

@@ -71,6 +71,11 @@ async function wrap(shot: string, signal: AbortSignal): Promise<Film> {
     const file = `${shot}.${extension}`;
     await putInPlace(made, filmPath(file));
     return { file, type, first: await first, ...digested, ...probed };
+  } catch (error) {
+    signal.throwIfAborted();
+    // One without any picture cannot be wrapped, and is told from one that is damaged.
+    await probe(from, signal);
+    throw error;
   } finally {
     await rm(made, { force: true });
   }

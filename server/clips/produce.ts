@@ -1,4 +1,4 @@
-import type { Clip } from '@/core/contracts/clip';
+import { isFilm, type Clip } from '@/core/contracts/clip';
 import { keptSeconds } from '@/core/clip/cuts';
 import { writtenSize } from '@/core/clip/size';
 import { isUntouched } from '@/core/document/atPicture';
@@ -10,7 +10,7 @@ import { ffmpeg } from '../media/ffmpeg';
 import { serverShaper } from '../paint/shaper';
 import { paintedFilm } from './painted';
 import type { Film } from './rows';
-import { isFilm, writingArgs, type Writing } from './written';
+import { writingArgs, type Writing } from './written';
 
 interface Producing {
   clip: Clip;

@@ -1,12 +1,12 @@
 import { stat } from 'node:fs/promises';
 import sharp from 'sharp';
+import { STRIP, stripPicture } from '@/core/clip/strip';
 import { isSeenAt } from '@/core/document/atPicture';
 import { isTurned } from '@/core/document/turn';
 import { bottom, inflate, intersection, right, type Rect } from '@/core/geometry/rect';
 import { hides, markBounds } from '@/core/marks/registry';
 import { notFound } from '../base/fault';
 import { stripPath } from '../media/files';
-import { STRIP, stripPicture } from '../media/pictures';
 import { serverShaper } from '../paint/shaper';
 import { getClip } from './rows';
 

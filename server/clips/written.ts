@@ -1,4 +1,4 @@
-import { clipFormats, type ClipFormat } from '@/core/contracts/clip';
+import { isFilm, type ClipFormat } from '@/core/contracts/clip';
 import { keptStretches, type Cuts } from '@/core/clip/cuts';
 import { writtenSize } from '@/core/clip/size';
 import type { Size } from '@/core/geometry/size';
@@ -52,9 +52,6 @@ const encoders: Record<ClipFormat, (bits: number | null) => string[]> = {
 const within = (bits: number): string[] => [
   ...['-b:v', String(bits), '-maxrate', String(2 * bits), '-bufsize', String(2 * bits)],
 ];
-
-export const isFilm = (format: ClipFormat): boolean =>
-  clipFormats[format].type.startsWith('video/');
 
 /** Exactly the pictures that are kept, one stretch after the other. */
 function stretched({ cuts, times }: Source): string[] {

@@ -1,4 +1,5 @@
 import { Changes } from '@/core/clip/changes';
+import { STRIP, stripPicture } from '@/core/clip/strip';
 import sharp from 'sharp';
 import { rm } from 'node:fs/promises';
 import { putInPlace, stripPath } from './files';
@@ -27,11 +28,6 @@ export async function pictureOf(
   });
 }
 
-/** Pictures of the strip, and how wide and high each is. */
-export const STRIP = { pictures: 12, height: 90 } as const;
-/** Which picture of a film stands at a place of its strip. @param count of its pictures */
-export const stripPicture = (place: number, count: number): number =>
-  Math.floor(((place + 0.5) * count) / STRIP.pictures);
 const LOOKING = 1_800_000;
 
 export interface Looked {

@@ -116,6 +116,19 @@ describe('recording', () => {
     expect(await sql()`select 1 from recordings where shot_id = ${id}`).toHaveLength(0);
   });
 
+  test('nor does one that ended before its first picture came', async () => {
+    const id = randomUUID();
+    const all = film(5);
+    // A Cluster of Matroska (RFC 9559) begins so; the first picture comes a little later.
+    const head = all.subarray(0, all.indexOf(Buffer.from('1f43b675', 'hex')) + 12);
+    expect(head.length).toBeGreaterThan(100);
+    await begun(id);
+    await piece(id, 0, head);
+    await ended(id, 1);
+    expect((await look(id)).status).toBe(404);
+    expect(existsSync(partPath(id))).toBe(false);
+  });
+
   test('thrown away while it is recorded it lies in the Bin, and goes for good with its film', async () => {
     const id = randomUUID();
     await begun(id);

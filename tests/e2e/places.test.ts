@@ -186,10 +186,10 @@ test('the practice remote folder gets the picture', async () => {
     const answer = await fetch(`${appUrl()}/api/remotes`);
     return remotesSchema.parse(await answer.json()).remotes.length > 0;
   });
-  await open('To the shed');
+  const shot = await open('To the shed');
   await app.click('Practice remote folder');
   await app.click('Keep in 1 place');
-  await isSent(app, 'Practice remote folder');
+  await isSent(app, shot, 'Practice remote folder');
 }, 60_000);
 
 describe('many at once', () => {

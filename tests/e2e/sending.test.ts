@@ -226,7 +226,11 @@ describe('remote folders', () => {
     await app.choose(await select('Another place'), 'Send to Practice');
     await app.click('Full screen');
     await app.click('Take the screen');
-    await isSent(app, 'Practice remote folder');
+    const answer = By.css('[data-notice^="take "]');
+    await app.until('the answer', async () => app.has('[data-notice^="take "]'));
+    const key = await browser.driver.findElement(answer).getAttribute('data-notice');
+    const shot = key?.slice(-36) ?? '';
+    await isSent(app, shot, 'Practice remote folder');
   }, 60_000);
 });
 

@@ -1,7 +1,7 @@
 import { StepBack, StepForward } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { clockOf } from '@/core/clip/clock';
-import { filmEnds, UNCUT } from '@/core/clip/cuts';
+import { filmEnds, secondsOf, UNCUT } from '@/core/clip/cuts';
 import { kindOf } from '@/core/marks/registry';
 import type { Stretch } from '@/core/values/stretch';
 import { messageOf } from '../../api/ask';
@@ -87,8 +87,8 @@ function OpenMoment({ moment }: { moment: Moment }) {
 
 function saidOf(time: Stretch | null, times: readonly number[]): string {
   if (!time) return 'all the time';
-  const at = (picture: number) => clockOf(times[picture] ?? filmEnds(times));
-  return `from ${at(time.from)} to ${at(time.to)}`;
+  const { from, to } = secondsOf(time, times);
+  return `from ${clockOf(from)} to ${clockOf(to)}`;
 }
 
 /** When the first of the chosen marks is seen. */

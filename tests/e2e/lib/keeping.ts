@@ -4,7 +4,6 @@ import { createCanvas } from '@napi-rs/canvas';
 import { By } from 'selenium-webdriver';
 import { folderSchema } from '@/core/contracts/folder';
 import { sendingsSchema } from '@/core/contracts/remote';
-import { shotPageSchema } from '@/core/contracts/shot';
 import { read, sendShot, type App } from './app';
 import { appUrl, type Browser } from './browser';
 
@@ -37,17 +36,15 @@ export async function openKeep(app: App, title: string, picture?: Buffer): Promi
 
 const json = async (path: string): Promise<unknown> => (await read(path)).json();
 
-/** Waits until the page says what became of the newest shot's copy, and until it was sent. */
-export async function isSent(app: App, remote: string): Promise<void> {
+/** Waits until the page says what became of a shot's copy, and until it was sent. */
+export async function isSent(app: App, shot: string, remote: string): Promise<void> {
   // A machine that is busy sends it a little later, and says so.
   const said = new RegExp(`(Sent to ${remote}: |Waits for ${remote}\\. )`);
   await app.until(`words on ${remote}`, async () =>
     said.test(await app.driver.findElement(By.css('body')).getText()),
   );
   await app.until(`sent to ${remote}`, async () => {
-    const { shots } = shotPageSchema.parse(await json('/api/shots?limit=1'));
-    const path = `/api/shots/${shots[0]?.id ?? ''}/sendings`;
-    const { sendings } = sendingsSchema.parse(await json(path));
+    const { sendings } = sendingsSchema.parse(await json(`/api/shots/${shot}/sendings`));
     const mine = sendings.filter((one) => one.remoteName === remote);
     // One that had to wait is tried again, as a person would, who does not wait for the next pause.
     for (const { id, state, problem } of mine)
