@@ -6,7 +6,7 @@ import { chooseTool, selectAll } from './actions/chooseTool';
 import { addInMiddle } from './actions/addInMiddle';
 import { duplicateSelected } from './actions/make';
 import { shiftInOrder } from './actions/order';
-import { select } from './session/select';
+import { isSelectionSeen, select } from './session/select';
 import { redo, undo } from './session/changes';
 import { endCrop } from './fit/crop';
 import { shownNow } from './stage/shown';
@@ -46,7 +46,7 @@ export function useMarkKeys(): void {
       stepFinishing(['ArrowRight', 'ArrowDown'].includes(event.key) ? 1 : -1);
       return true;
     }
-    if (session().selection.length === 0) return false;
+    if (!isSelectionSeen()) return false;
     nudge(arrowStep(event.key, event.shiftKey ? 10 : 1));
   });
   useAction('mark.forward', () => session().selection.forEach((id) => shiftInOrder(id, 1)));

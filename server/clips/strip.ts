@@ -12,15 +12,16 @@ import { getClip } from './rows';
 
 /** What covers a place of a small picture. */
 const COVER = '#5A544B';
-/** A small pixel is made of what is next to it, too; and JPEG mixes what lies in blocks of so many. */
+/** A small pixel is made of what is next to it, too. */
 const AROUND = 3;
-const BLOCK = 16;
+/** JPEG mixes what lies in blocks of so many pixels (ITU-T T.81, A.1 and A.2). */
+const blockOf = (sampling: string | undefined): number => (sampling === '4:4:4' ? 8 : 16);
 
 /** Blocks that a part of a small picture reaches into. */
-function blocksOf(part: Rect): Rect {
+function blocksOf(part: Rect, block: number): Rect {
   const wide = inflate(part, AROUND);
-  const [x, y] = [wide.x, wide.y].map((at) => Math.floor(at / BLOCK) * BLOCK);
-  const [toX, toY] = [right(wide), bottom(wide)].map((at) => Math.ceil(at / BLOCK) * BLOCK);
+  const [x, y] = [wide.x, wide.y].map((at) => Math.floor(at / block) * block);
+  const [toX, toY] = [right(wide), bottom(wide)].map((at) => Math.ceil(at / block) * block);
   return { x: x ?? 0, y: y ?? 0, width: (toX ?? 0) - (x ?? 0), height: (toY ?? 0) - (y ?? 0) };
 }
 
@@ -39,7 +40,8 @@ export async function hiddenStrip(shot: string): Promise<Buffer | null> {
   if (!there) throw notFound('strip');
   const shaper = await serverShaper();
   const strip = sharp(stripPath(shot));
-  const all = (await strip.metadata()).width ?? 0;
+  const { width: all = 0, chromaSubsampling } = await strip.metadata();
+  const block = blockOf(chromaSubsampling);
   const cell = Math.round(all / STRIP.pictures);
   const [across, down] = [cell / width, STRIP.height / height];
   const covers = Array.from({ length: STRIP.pictures }, (_, place) => {
@@ -50,10 +52,11 @@ export async function hiddenStrip(shot: string): Promise<Buffer | null> {
       return [{ x: left, y: 0, width: cell, height: STRIP.height }];
     return seen.map((mark) => {
       const { x, y, width: wide, height: high } = markBounds(mark, { shaper });
-      return blocksOf({
+      const part = {
         ...{ x: left + x * across, y: y * down },
         ...{ width: wide * across, height: high * down },
-      });
+      };
+      return blocksOf(part, block);
     });
   }).flat();
   const whole = { x: 0, y: 0, width: all, height: STRIP.height };

@@ -105,7 +105,7 @@ async function writeStrip(
       create: { width: width * STRIP.pictures, height, channels: 3, background: '#E4DED2' },
     })
       .composite(laid)
-      .jpeg({ quality: 80 })
+      .jpeg({ quality: 80, chromaSubsampling: '4:4:4' })
       .toFile(part);
     await putInPlace(part, stripPath(shot));
   } finally {

@@ -10,10 +10,10 @@ import {
   Trash2,
 } from 'lucide-react';
 import { memo, useState, type KeyboardEvent } from 'react';
-import { isSeenAt } from '@/core/document/atPicture';
 import { colourName } from '@/core/colour/markColours';
 import type { Point } from '@/core/geometry/point';
 import { kindOf, markBounds, wordsOf, type Mark } from '@/core/marks/registry';
+import { isIn } from '@/core/values/stretch';
 import { giveKeysBack } from '../../keys/focus';
 import { Button } from '../../ui/Button';
 import { classes } from '../../ui/classes';
@@ -27,6 +27,7 @@ import { shiftInOrder } from '../actions/order';
 import { select } from '../session/select';
 import { beginWords } from '../actions/words';
 import { useDocument } from '../session/document';
+import type { Moment } from '../session/moment';
 import { useLive } from '../session/live';
 import { useTool } from '../session/tool';
 import { session } from '../session/session';
@@ -52,7 +53,7 @@ export const MarkRow = memo(function MarkRow(props: RowProps) {
   const mark = useLive((s) => s.live.find((m) => m.id === stored.id)) ?? stored;
   const selected = useTool((s) => s.selection.includes(mark.id));
   const only = useTool((s) => s.selection.length === 1) && selected;
-  const elsewhen = useDocument((s) => s.moment !== null && !isSeenAt(mark, s.moment.picture));
+  const elsewhen = useDocument((s) => elsewhenOf(mark, s.moment));
   const [asking, setAsking] = useState(false);
   const kind = kindOf(mark);
   return (
@@ -94,9 +95,7 @@ export const MarkRow = memo(function MarkRow(props: RowProps) {
           >
             {mark.name ?? kind.label}
           </span>
-          <span className="truncate text-[13px] text-soft">
-            {elsewhen ? 'not on this picture' : kind.describe(mark)}
-          </span>
+          <span className="truncate text-[13px] text-soft">{elsewhen ?? kind.describe(mark)}</span>
           <span className="sr-only">{spoken(mark)}</span>
           {mark.off && <span className="sr-only">switched off</span>}
           {mark.locked && <span className="sr-only">locked</span>}
@@ -123,6 +122,12 @@ export const MarkRow = memo(function MarkRow(props: RowProps) {
     </li>
   );
 });
+
+/** Of a clip, that a mark is not seen on the picture in hand; null where it is. */
+function elsewhenOf({ time }: Mark, moment: Moment | null): string | null {
+  if (!time || !moment || isIn(time, moment.picture)) return null;
+  return moment.picture < time.from ? 'comes later' : 'is over';
+}
 
 /** Where it is and what colour it has: “from 120, 80 to 300, 200, vermillion”. */
 function spoken(mark: Mark): string {

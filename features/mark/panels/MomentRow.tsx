@@ -1,5 +1,5 @@
 import { StepBack, StepForward } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { clockOf } from '@/core/clip/clock';
 import { filmEnds, secondsOf, UNCUT } from '@/core/clip/cuts';
 import { kindOf } from '@/core/marks/registry';
@@ -14,6 +14,7 @@ import { setTime } from '../actions/time';
 import { useDocument } from '../session/document';
 import type { Moment } from '../session/moment';
 import { openMoment } from '../session/openMoment';
+import { isSelectionSeen } from '../session/select';
 import { session } from '../session/session';
 import { useTool } from '../session/tool';
 
@@ -28,19 +29,22 @@ export function MomentRow() {
 function OpenMoment({ moment }: { moment: Moment }) {
   const { picture, times, changes } = moment;
   const id = useDocument((s) => s.id);
-  const [asked, setAsked] = useState(picture);
+  /** The picture that is on its way; null where the one in hand is what was asked for. */
+  const [wanted, setWanted] = useState<number | null>(null);
+  const asked = wanted ?? picture;
   const [problem, setProblem] = useState<string | null>(null);
   const marksRevision = useDocument((s) => s.history.position);
   const chosen = useChosenTime(times.length);
-  useEffect(() => setAsked(picture), [picture]);
   const show = (to: number) => {
     const next = Math.max(0, Math.min(times.length - 1, to));
-    setAsked(next);
+    setWanted(next);
     setProblem(null);
-    openMoment(next).catch((error: unknown) => setProblem(messageOf(error)));
+    openMoment(next)
+      .catch((error: unknown) => setProblem(messageOf(error)))
+      .finally(() => setWanted(null));
   };
   useKey(['arrowleft', 'arrowright'], ({ key }) => {
-    if (session().selection.length > 0 || session().tool === 'finish') return false;
+    if (isSelectionSeen() || session().tool === 'finish') return false;
     show(asked + (key === 'ArrowLeft' ? -1 : 1));
     return true;
   });

@@ -1,4 +1,5 @@
 import type { Mark } from '@/core/marks/registry';
+import { isSeenNow } from './moment';
 import { session, update } from './session';
 
 export const marks = (): readonly Mark[] => session().history.document.marks;
@@ -10,6 +11,9 @@ export function selectedMarks(): Mark[] {
   const byId = new Map(marks().map((mark) => [mark.id, mark]));
   return session().selection.flatMap((id) => byId.get(id) ?? []);
 }
+
+/** Whether any of them is on the picture that is open. */
+export const isSelectionSeen = (): boolean => selectedMarks().some(isSeenNow);
 
 export const select = (ids: readonly string[]): void => update({ selection: ids, editing: null });
 

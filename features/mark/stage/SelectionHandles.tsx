@@ -1,5 +1,6 @@
 import { Circle, Line, Rect as KonvaRect, Shape } from 'react-konva';
 import type { Point } from '@/core/geometry/point';
+import { isSeenAt } from '@/core/document/atPicture';
 import type { Rect } from '@/core/geometry/rect';
 import { CUT } from '@/core/marks/piece/kind';
 import type { Handle } from '@/core/marks/contract';
@@ -25,7 +26,10 @@ export function SelectionHandles({ camera }: { camera: Camera }) {
   const history = useDocument((s) => s.history);
   const shaper = useDocument((s) => s.shaper);
   const ids = new Set(selection);
-  const chosen = shownMarks({ history, live }).filter((mark) => ids.has(mark.id));
+  const moment = useDocument((s) => s.moment);
+  const chosen = shownMarks({ history, live }).filter(
+    (mark) => ids.has(mark.id) && (!moment || isSeenAt(mark, moment.picture)),
+  );
   const only = chosen.length === 1 && !editing ? chosen[0] : undefined;
   return (
     <>
