@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { rmSync } from 'node:fs';
+import { rmSync, writeFileSync } from 'node:fs';
 import fc from 'fast-check';
 import sharp from 'sharp';
 import { clipFormats, type Clip, type ClipFormat } from '@/core/contracts/clip';
@@ -71,35 +71,64 @@ const box = mark({
 
 describe('hiding', () => {
   const kinds = ['blur', 'blocks', 'paintOut'] as const;
-  const hide = (kind: (typeof kinds)[number]) =>
+  const hide = (kind: (typeof kinds)[number], area = AREA) =>
     mark({
-      ...{ id: 'hide', kind, time, ...AREA },
+      ...{ id: kind, kind, time, ...area },
       ...(kind === 'paintOut' && { paintOut: 'across', colour: '#D55E00' }),
     } as MarkInput);
   const isHidden = (n: number): boolean => n >= time.from && n < time.to;
 
   test('what leaves depends on no pixel under it, in no picture of its time', async () => {
+    const third = AREA.width / 3;
+    const marks = kinds.map((kind, i) =>
+      hide(kind, { ...AREA, x: AREA.x + i * third, width: third }),
+    );
+    const property = async (seeds: number[]) => {
+      const shown: Buffer[][] = [];
+      for (const seed of seeds) {
+        const inside: Inside = (n) => randomFrom(isHidden(n) ? seed + n : n);
+        const clip = await recorded(filmWith(inside));
+        await marked(clip, { marks });
+        const files = [await fileOf(clip, 'webm'), await fileOf(clip, 'gif')];
+        shown.push(files.flatMap((file) => picturesIn(file).pictures));
+      }
+      const [first = [], second = []] = shown;
+      expect(first).toHaveLength(2 * COUNT);
+      expect(first.map((picture, n) => second[n]?.equals(picture))).toEqual(first.map(() => true));
+    };
+    await fc.assert(fc.asyncProperty(fc.tuple(fc.integer(), fc.integer()), property), {
+      numRuns: 1,
+    });
+  }, 120_000);
+
+  test('nor does what the writer of a file is given', async () => {
+    const given = async (inside: Inside, marks: ReturnType<typeof hide>[]) => {
+      const path = `${testFolder('given')}/film.mkv`;
+      writeFileSync(path, filmWith(inside));
+      const times = Array.from({ length: COUNT }, (_, n) => n / 15);
+      const document = { ...untouched(SIZE), marks };
+      const painting = { signal: new AbortController().signal, most: 60_000, background: null };
+      const pieces: Uint8Array[] = [];
+      const film = { path, times, cuts: UNCUT, document, ...SIZE };
+      for await (const piece of paintedFilm(film, SIZE, painting)) pieces.push(piece.slice());
+      return digest(Buffer.concat(pieces));
+    };
+    const area = fc.record({
+      ...{ x: fc.integer({ min: AREA.x, max: 60 }), y: fc.integer({ min: AREA.y, max: 60 }) },
+      ...{ width: fc.integer({ min: 1, max: 40 }), height: fc.integer({ min: 1, max: 26 }) },
+    });
     await fc.assert(
-      fc.asyncProperty(
-        fc.constantFrom(...kinds),
-        fc.constantFrom('webm' as const, 'gif' as const),
-        fc.tuple(fc.integer(), fc.integer()),
-        async (kind, format, seeds) => {
-          const shown: Buffer[][] = [];
-          for (const seed of seeds) {
-            const inside: Inside = (n) => randomFrom(isHidden(n) ? seed + n : n);
-            const clip = await recorded(filmWith(inside));
-            await marked(clip, { marks: [hide(kind)] });
-            shown.push(picturesIn(await fileOf(clip, format)).pictures);
-          }
-          const [first = [], second = []] = shown;
-          expect(first).toHaveLength(COUNT);
-          expect(first.map((picture, n) => second[n]?.equals(picture))).toEqual(
-            first.map(() => true),
-          );
-        },
-      ),
-      { numRuns: 3 },
+      fc.asyncProperty(fc.constantFrom(...kinds), area, fc.integer(), async (kind, area, seed) => {
+        const inside =
+          (other: number): Inside =>
+          (n) =>
+            randomFrom(isHidden(n) ? seed + other + n : n);
+        const marks = [hide(kind, AREA), hide(kind, area)];
+        const first = await given(inside(0), marks);
+        expect(await given(inside(1_000), marks)).toBe(first);
+        expect(await given(inside(1_000), marks.slice(1))).not.toBe(first);
+      }),
+      { numRuns: 4 },
     );
   }, 60_000);
 
