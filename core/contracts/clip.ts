@@ -3,6 +3,8 @@ import { line } from '../values/text';
 import { limits } from '../values/limits';
 import { MOST_PICTURES, stretchSchema } from '../values/stretch';
 import { documentSchema } from '../document/document';
+import { viewShapeSchema } from '../document/viewSchema';
+import { pixelRectSchema } from '../values/shapes';
 import { namePattern } from './namePattern';
 import { provenanceSchema } from './provenance';
 import { copySchema } from './folder';
@@ -24,10 +26,19 @@ export const clipLimits = {
 export const recordedTypes = ['video/webm', 'video/x-matroska', 'video/mp4'] as const;
 export type RecordedType = (typeof recordedTypes)[number];
 
+const side = z.int().min(1).max(limits.side);
+/** What of its pictures is shown, chosen when they were of a size; all of them are recorded whole. */
+export const shownSchema = z.strictObject({
+  crop: pixelRectSchema,
+  shape: viewShapeSchema.optional(),
+  of: z.strictObject({ width: side, height: side }),
+});
+
 export const clipBeginSchema = z.strictObject({
   id: z.uuid(),
   title: line(limits.titleLength).optional(),
   provenance: provenanceSchema,
+  shown: shownSchema.optional(),
   type: z.enum(recordedTypes),
 });
 export type ClipBegin = z.input<typeof clipBeginSchema>;
@@ -39,6 +50,7 @@ export const displayClipSchema = z.strictObject({
   /** A monitor's name, `all`, or `current`. */
   display: line(100).min(1).default('current'),
   pointer: z.boolean().default(true),
+  shown: shownSchema.optional(),
 });
 export type DisplayClip = z.output<typeof displayClipSchema>;
 

@@ -24,9 +24,15 @@ export const kindNames = [
 ] as const;
 export type Kind = (typeof kindNames)[number];
 
-/** It is chosen on a picture that is still already: the others are of what moves, or comes later. */
-export const isOnStill = (kind: Kind): boolean =>
-  kind !== 'long' && kind !== 'series' && kind !== 'back' && kind !== 'clip';
+/** Chosen on a picture that is still already: the others are of what moves, or comes later. */
+export const stillKinds = ['full', 'window', 'region', 'shape', 'part', 'repeat'] as const;
+export type StillKind = (typeof stillKinds)[number];
+export const isOnStill = (kind: Kind): kind is StillKind =>
+  stillKinds.some((name) => name === kind);
+
+/** What is chosen on the still picture: of a clip, what of it is recorded. */
+export const chosenKind = ({ kind, records }: Pick<Way, 'kind' | 'records'>): Kind =>
+  kind === 'clip' ? records : kind;
 
 export const kindLabels: Record<Kind, string> = {
   full: 'Full screen',
@@ -66,6 +72,8 @@ const shape = {
   shape: z.enum(shapeNames),
   /** Letting go of the drag takes at once; else the region can be adjusted. */
   atOnce: z.boolean(),
+  /** A clip: what of the source is shown of it. */
+  records: z.enum(stillKinds).default('full'),
   /** The pointer comes along as a loose piece. */
   pointer: z.boolean(),
   /** Seconds. */
@@ -93,6 +101,7 @@ export type Way = z.infer<typeof waySchema>;
 export const wayPatchSchema = z
   .strictObject({
     ...shape,
+    records: z.enum(stillKinds),
     fromLast: z.boolean(),
     size: waySizeSchema.nullable(),
     format: z.enum(formatNames).nullable(),
@@ -110,6 +119,7 @@ export const firstWay: Way = {
   margin: 0,
   shape: 'loop',
   atOnce: false,
+  records: 'full',
   pointer: false,
   delay: 0,
   then: [{ do: 'mark' }],

@@ -1,13 +1,22 @@
 import { useState } from 'react';
 import { addressProblem } from '@/core/contracts/page';
 import { limits } from '@/core/values/limits';
-import { takenFrom, type Kind, type Routine, type TakenFrom, type Way } from '@/core/contracts/way';
+import {
+  chosenKind,
+  stillKinds,
+  takenFrom,
+  type Kind,
+  type Routine,
+  type StillKind,
+  type TakenFrom,
+  type Way,
+} from '@/core/contracts/way';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 import { clashesOf, fixedKeys } from '../keys/actions';
 import { keyFromEvent } from '../keys/press';
 import { keyLabel } from '../keys/useAction';
-import { kinds } from '../take/kinds';
+import { kinds, recordsLabels } from '../take/kinds';
 import { useSettings } from '../settings/settingsStore';
 import { sources } from '../take/sources/list';
 import { Leaves } from '../take/Leaves';
@@ -69,6 +78,7 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
   };
   const clashes = key ? clashesOf(key, own) : [];
   const displays = sources[way.source].displays();
+  const chosen = chosenKind(way);
   return (
     <Modal open title={routine ? `Edit ${routine.name}` : 'New routine'} onClose={onClose}>
       <form
@@ -154,7 +164,22 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
             />
           </FormRow>
         )}
-        {displays.length > 1 && way.kind !== 'window' && (
+        {way.kind === 'clip' && (
+          <FormRow label="What of it">
+            <select
+              value={way.records}
+              onChange={(event) => change({ records: event.target.value as StillKind })}
+              className={fieldLook}
+            >
+              {stillKinds.map((name) => (
+                <option key={name} value={name}>
+                  {recordsLabels[name]}
+                </option>
+              ))}
+            </select>
+          </FormRow>
+        )}
+        {displays.length > 1 && chosen !== 'window' && (
           <FormRow label="Display">
             <select
               value={way.display}
@@ -170,7 +195,7 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
             </select>
           </FormRow>
         )}
-        {way.kind === 'window' && (
+        {chosen === 'window' && (
           <>
             <Toggle
               label="The one in use, at once"
@@ -184,14 +209,14 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
             />
           </>
         )}
-        {(way.kind === 'region' || way.kind === 'shape') && (
+        {(chosen === 'region' || chosen === 'shape') && (
           <Toggle
             label="Letting go takes at once"
             checked={way.atOnce}
             onChange={(atOnce) => change({ atOnce })}
           />
         )}
-        {way.kind === 'region' && (
+        {chosen === 'region' && (
           <Toggle
             label="Begins with the last place"
             checked={way.fromLast}

@@ -4,7 +4,6 @@ import { limits } from '@/core/values/limits';
 import type { Kind } from '@/core/contracts/way';
 import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { openSmall } from '../small/smallWindow';
-import { followLink } from '../thread/navigate';
 import { Button } from '../ui/Button';
 import { ChipRadios } from '../ui/ChipRadios';
 import { classes } from '../ui/classes';
@@ -22,7 +21,7 @@ import { sources } from './sources/list';
 import { useTake } from './takeState';
 import { cancelTake, changeKind, takeOrEnd } from './takeStore';
 import { useRecording } from './clip/state';
-import { HoldToggle } from './back/HoldToggle';
+import { KindOptions } from './KindOptions';
 import { takeMoments } from './several';
 import { Then } from './Then';
 
@@ -179,68 +178,6 @@ function KindChoice({ facts }: { facts: KindFacts }) {
       </span>
       {key && <Key>{keyLabel(key)}</Key>}
     </Radio>
-  );
-}
-
-/** What else there is to say of the kind that is chosen. */
-function KindOptions() {
-  const { kind, inUse, border, margin, atOnce, fromLast } = useSettings((s) => s.settings.way);
-  if (kind === 'window') {
-    return (
-      <div className="mt-1 px-3">
-        <Toggle
-          label="The one in use, at once"
-          checked={inUse}
-          onChange={(on) => changeWay({ inUse: on })}
-        />
-        <Toggle
-          label="With its border"
-          checked={border}
-          onChange={(on) => changeWay({ border: on })}
-        />
-        <NumberInput
-          label="Margin"
-          value={margin}
-          min={0}
-          max={100}
-          onCommit={(value) => changeWay({ margin: Math.round(value) })}
-        />
-      </div>
-    );
-  }
-  if (kind === 'series') {
-    return (
-      <p className="mt-1 px-3 text-[13px] text-soft">
-        <a href="/series" onClick={followLink} className="text-petrol underline">
-          All series
-        </a>{' '}
-        and what they took
-      </p>
-    );
-  }
-  if (kind === 'back') {
-    return (
-      <div className="mt-1 px-3">
-        <HoldToggle />
-      </div>
-    );
-  }
-  if (kind !== 'region' && kind !== 'shape') return null;
-  return (
-    <div className="mt-1 px-3">
-      <Toggle
-        label="Letting go takes at once"
-        checked={atOnce}
-        onChange={(on) => changeWay({ atOnce: on })}
-      />
-      {kind === 'region' && (
-        <Toggle
-          label="Begins with the last place"
-          checked={fromLast}
-          onChange={(on) => changeWay({ fromLast: on })}
-        />
-      )}
-    </div>
   );
 }
 

@@ -8,15 +8,15 @@ import type { Stilled, StillWindow } from './sources/contract';
 import type { Choosing } from './takeState';
 
 /** What a way takes without anything being chosen; null when a person has to choose. */
-export function atOnce({ way, stilled }: Choosing): Choice | null {
+export function atOnce({ way, stilled, kind }: Choosing): Choice | null {
   const { width, height } = stilled.picture;
-  if (way.kind === 'full') return { crop: { x: 0, y: 0, width, height } };
-  if (way.kind === 'window' && way.inUse) {
+  if (kind === 'full') return { crop: { x: 0, y: 0, width, height } };
+  if (kind === 'window' && way.inUse) {
     const window = inUse(stilled);
     if (!window) throw new Error('No window is in use there. Choose one with Window instead.');
     return chooseWindow(stilled, way, window);
   }
-  if (way.kind === 'repeat') return repeated(way, stilled);
+  if (kind === 'repeat') return repeated(way, stilled);
   return null;
 }
 

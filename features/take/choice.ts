@@ -1,4 +1,5 @@
 import type { ViewShape } from '@/core/document/viewSchema';
+import type { Provenance } from '@/core/contracts/provenance';
 import type { Rect } from '@/core/geometry/rect';
 import type { StillWindow } from './sources/contract';
 
@@ -14,3 +15,12 @@ export interface Choice {
   /** What to know about it: a part of a window that is off the display. */
   remark?: string;
 }
+
+/** What is known of the chosen window or part. */
+export const provenanceOf = ({
+  window,
+  part,
+}: Choice): Pick<Provenance, 'windowTitle' | 'program' | 'part'> => ({
+  ...(window && { windowTitle: window.title, program: window.program || undefined }),
+  ...(part && { part }),
+});

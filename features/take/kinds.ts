@@ -11,7 +11,7 @@ import {
   Video,
   type LucideIcon,
 } from 'lucide-react';
-import { kindLabels, type Kind } from '@/core/contracts/way';
+import { kindLabels, type Kind, type StillKind, type Way } from '@/core/contracts/way';
 import type { ActionName } from '../keys/actions';
 
 interface Facts {
@@ -95,6 +95,18 @@ const facts: readonly Facts[] = [
     action: 'take.clip',
   },
 ];
+
+/** What of a source is shown of a clip, in few words. */
+export const recordsLabels: Record<StillKind, string> = {
+  ...kindLabels,
+  full: 'All of it',
+  shape: 'Shape',
+  repeat: 'Repeat',
+};
+
+/** What is done with what is chosen. */
+export const verbOf = ({ kind }: Pick<Way, 'kind'>): string =>
+  kind === 'clip' ? 'Record' : 'Take';
 
 export interface KindFacts extends Facts {
   label: string;

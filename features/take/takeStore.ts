@@ -1,4 +1,4 @@
-import type { Kind, Way } from '@/core/contracts/way';
+import { chosenKind, isOnStill, type Kind, type Way } from '@/core/contracts/way';
 import type { ThenStep } from '@/core/places/registry';
 import type { Rect } from '@/core/geometry/rect';
 import { visiblePart } from '@/core/region/windowChoice';
@@ -7,10 +7,11 @@ import { messageOf } from '../api/ask';
 import { navigate } from '../thread/navigate';
 import { encodeFrame } from '../pictures/pictures';
 import { prepareThumb } from '../pictures/thumbs';
-import type { Choice } from './choice';
+import { provenanceOf, type Choice } from './choice';
 import { isCurrent, nextAttempt } from './attempt';
 import { atOnce } from './atOnce';
-import { endRecording, startRecording } from './clip/record';
+import { chosenPart } from './clip/chosenPart';
+import { checkRecords, endRecording, startRecording, type ChosenPart } from './clip/record';
 import { useRecording } from './clip/state';
 import { finishTake } from './finish';
 import { useBack } from './back/backState';
@@ -69,9 +70,16 @@ function begin(given: Way | undefined, routine: string | null, held?: string): v
   }
   // The delay was for this take: the next one is at once again.
   if (!given && !useSettings.getState().settings.delayStays) changeSettings({ way: { delay: 0 } });
+  // Of a clip it comes after what is recorded was chosen.
+  if (way.kind === 'clip' && way.records !== 'full') void still(mine, way);
+  else afterDelay(way, () => void still(mine, way));
+}
+
+function afterDelay(way: Way, act: () => void): void {
+  if (way.delay === 0) return act();
   const until = Date.now() + way.delay * 1000;
   useTake.setState({ phase: { name: 'counting', until, seconds: way.delay, way } });
-  countdown = setTimeout(() => void still(mine, way), way.delay * 1000);
+  countdown = setTimeout(act, way.delay * 1000);
 }
 
 /** What is taken by the clock is set up in a view of its own. */
@@ -112,18 +120,20 @@ export function letGo({ stilled }: { stilled: Stilled }): void {
 
 /** The display a way needs to see: windows may be anywhere, a region is where it was. */
 export function neededDisplay(way: Way): string {
-  if (way.kind === 'window') return 'all';
-  if (way.kind !== 'repeat') return way.display;
+  const kind = chosenKind(way);
+  if (kind === 'window') return 'all';
+  if (kind !== 'repeat') return way.display;
   return useSettings.getState().settings.regions[way.source]?.display ?? way.display;
 }
 
 async function still(mine: number, way: Way, held?: string): Promise<void> {
   if (way.kind === 'long') return watch(mine, way);
   if (way.kind === 'back') return lookBack(mine, way);
-  if (way.kind === 'clip') return record(mine, way);
+  if (way.kind === 'clip' && way.records === 'full') return record(mine, way);
   useTake.setState({ phase: { name: 'stilling', way } });
   const { signal } = stilling;
   try {
+    if (way.kind === 'clip') checkRecords(way);
     const wanted = { ...way, display: neededDisplay(way), held, signal };
     const stilled = await sources[way.source].still(wanted);
     if (!isCurrent(mine)) return letGo({ stilled });
@@ -131,12 +141,12 @@ async function still(mine: number, way: Way, held?: string): Promise<void> {
     const png = stilled.png ? Promise.resolve(stilled.png) : encodeFrame(stilled.picture);
     prepareThumb(stilled.picture);
     png.catch(() => undefined);
-    const begun: Choosing = { name: 'choosing', way, stilled, png, kind: way.kind };
+    const begun: Choosing = { name: 'choosing', way, stilled, png, kind: chosenKind(way) };
     const choice = atOnce(begun);
     if (!choice) {
       useTake.setState({ phase: begun });
       if (document.hidden) document.title = 'Choose on the stilled picture – Rezzik';
-    } else if (way.ask) useTake.setState({ phase: { ...begun, chosen: choice } });
+    } else if (asks(way)) useTake.setState({ phase: { ...begun, chosen: choice } });
     else await confirmTake(begun, choice);
   } catch (error) {
     if (!isCurrent(mine)) return;
@@ -183,10 +193,10 @@ export const endsClip = (): boolean =>
   useRecording.getState().now !== null && useSettings.getState().settings.way.kind === 'clip';
 
 /** What moves is recorded, until it is ended. */
-async function record(mine: number, way: Way): Promise<void> {
+async function record(mine: number, way: Way, part?: ChosenPart): Promise<void> {
   useTake.setState({ phase: { name: 'stilling', way } });
   try {
-    await startRecording(way);
+    await startRecording(way, part);
     if (isCurrent(mine)) useTake.setState({ phase: { name: 'ready' }, running: null });
     else await endRecording({ bin: true });
   } catch (error) {
@@ -204,8 +214,9 @@ export const whyNotStill = (error: unknown): string =>
 /** Another kind on the picture that is already still. */
 export function changeKind(kind: Kind): void {
   const { phase } = useTake.getState();
-  if (phase.name !== 'choosing') return;
-  const way = { ...phase.way, kind, inUse: false };
+  if (phase.name !== 'choosing' || !isOnStill(kind)) return;
+  const to = phase.way.kind === 'clip' ? { records: kind } : { kind };
+  const way = { ...phase.way, ...to, inUse: false };
   const next: Choosing = { ...phase, way, kind, chosen: undefined };
   try {
     const choice = atOnce(next);
@@ -221,16 +232,30 @@ export function choose(choice: Choice, from?: Choosing): void {
   const { phase } = useTake.getState();
   const choosing = from ?? (phase.name === 'choosing' ? phase : null);
   if (!choosing) return;
-  if (choosing.way.ask) useTake.setState({ phase: { ...choosing, chosen: choice } });
+  if (asks(choosing.way)) useTake.setState({ phase: { ...choosing, chosen: choice } });
   else void confirmTake(choosing, choice);
+}
+
+/** What to do with it is asked, but of a clip, which opens in a view of its own. */
+const asks = ({ ask, kind }: Way): boolean => ask && kind !== 'clip';
+
+/** The chosen part of what moves is recorded, after the delay. */
+function recordPart(choosing: Choosing, choice: Choice): void {
+  const mine = nextAttempt();
+  const [way, part] = chosenPart(choosing, choice);
+  rememberRegion(choosing.way, choosing.kind, choosing.stilled, choice.crop);
+  letGo(choosing);
+  afterDelay(way, () => void record(mine, way, part));
 }
 
 /** The chosen part of a stilled picture becomes a shot. */
 export async function confirmTake(
-  { way, stilled, png, kind }: Choosing,
+  choosing: Choosing,
   choice: Choice,
-  then: readonly ThenStep[] = way.then,
+  then: readonly ThenStep[] = choosing.way.then,
 ): Promise<void> {
+  const { way, stilled, png, kind } = choosing;
+  if (way.kind === 'clip') return recordPart(choosing, choice);
   const marking = then.some((step) => step.do === 'mark');
   closeFilm();
   useTake.setState({ phase: { name: marking ? 'leaving' : 'ready' }, running: null });
@@ -242,19 +267,9 @@ export async function confirmTake(
   const framed: Stilled = {
     ...stilled,
     ...(own && { picture: own.picture, pointer: own.pointer }),
-    ...(window && {
-      title: window.title,
-      provenance: {
-        ...stilled.provenance,
-        windowTitle: window.title,
-        program: window.program || undefined,
-      },
-    }),
+    title: part ?? window?.title ?? stilled.title,
+    provenance: { ...stilled.provenance, ...provenanceOf(choice) },
   };
-  if (part) {
-    framed.title = part;
-    framed.provenance = { ...framed.provenance, part };
-  }
   finishTake({
     stilled: framed,
     png: own ? encodeFrame(own.picture) : png,

@@ -73,7 +73,7 @@ export async function recordDisplay(wish: DisplayClip): Promise<Recording> {
   const id = wish.id.toLowerCase();
   const takenAt = new Date().toISOString();
   const recording = await beginRecording({
-    ...{ id, title: wish.title, type: 'video/x-matroska' },
+    ...{ id, title: wish.title, type: 'video/x-matroska', shown: wish.shown },
     provenance: { source: 'display', takenAt, display, windowTitle },
   });
   // Two that begin at once: what nothing comes of goes by itself.

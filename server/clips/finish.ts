@@ -1,7 +1,10 @@
 import { rm, truncate } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { provenanceSchema, type Provenance } from '@/core/contracts/provenance';
+import { shownSchema } from '@/core/contracts/clip';
 import { filmEnds } from '@/core/clip/cuts';
+import { viewOf } from '@/core/take/shownPart';
+import { untouched } from '@/core/document/view';
 import { Fault } from '../base/fault';
 import { sql } from '../db/sql';
 import { addDue } from '../jobs/queue';
@@ -19,6 +22,8 @@ interface Row {
   shotId: string;
   title: string | null;
   provenance: unknown;
+  /** What of it is shown; null for all of it. */
+  shown: unknown;
   toBin: boolean;
   bytes: string;
 }
@@ -96,7 +101,7 @@ async function drop({ id, shotId }: Row): Promise<void> {
 /** What there is of a recording becomes a clip. @throws what stands in the way: it is tried again */
 async function finish(id: string, signal: AbortSignal): Promise<void> {
   const [row] = await sql()<Row[]>`update recordings set state = 'ended' where id = ${id}
-    returning id, shot_id, title, provenance, to_bin, bytes`;
+    returning id, shot_id, title, provenance, shown, to_bin, bytes`;
   if (!row) return;
   const { shotId: shot } = row;
   if (Number(row.bytes) === 0) return drop(row);
@@ -120,6 +125,9 @@ async function store(row: Row, film: Film): Promise<void> {
     ...{ id: row.shotId, picture: film.first, byItself: true },
     provenance: grown(provenanceSchema.parse(row.provenance), film),
     ...(row.title !== null && { title: row.title, titleMade: true }),
+    ...(row.shown !== null && {
+      document: { ...untouched(film), view: viewOf(shownSchema.parse(row.shown), film) },
+    }),
     also: async (tx) => {
       const look = randomUUID();
       await tx`insert into clips

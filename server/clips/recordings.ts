@@ -62,6 +62,7 @@ export async function beginRecording({
   title,
   provenance,
   type,
+  shown,
 }: z.output<typeof clipBeginSchema>): Promise<Recording> {
   await makeMediaDir();
   await checkRoom();
@@ -70,8 +71,9 @@ export async function beginRecording({
   if (stored) throw new Fault(409, 'recorded', 'There is a shot with that id already.');
   await sql().begin(async (tx) => {
     const job = randomUUID();
-    const added = await tx`insert into recordings (id, shot_id, title, provenance, type)
-      values (${job}, ${shot}, ${title ?? null}, ${json(provenance)}, ${type})
+    const added = await tx`insert into recordings (id, shot_id, title, provenance, type, shown)
+      values (${job}, ${shot}, ${title ?? null}, ${json(provenance)}, ${type},
+        ${shown ? json(shown) : null})
       on conflict (shot_id) do nothing`;
     if (added.count === 0) return;
     await addDue(tx, job, CLIP);

@@ -46,6 +46,22 @@ describe('recording', () => {
     expect(statSync(mediaDir()).mode & 0o777).toBe(0o700);
   });
 
+  test('of a part that was chosen before, all is recorded and the part is shown', async () => {
+    const crop = { x: 20, y: 10, width: 40, height: 30 };
+    const of = { width: WIDTH / 2, height: HEIGHT / 2 };
+    const { width, height, document, leaves } = await recorded(film(5), { shown: { crop, of } });
+    expect([width, height]).toEqual([WIDTH, HEIGHT]);
+    // Its pictures became twice as large as what it was chosen on.
+    expect(document.view).toEqual({ crop: { x: 40, y: 20, width: 80, height: 60 } });
+    expect(leaves).toEqual({ width: 80, height: 60 });
+    const oval = { crop, of: { width: WIDTH, height: HEIGHT }, shape: { kind: 'oval' } };
+    expect((await recorded(film(5), { shown: oval })).document.view).toEqual({
+      ...{ crop, shape: { kind: 'oval' } },
+    });
+    const wrong = await begun(randomUUID(), { shown: { crop: { ...crop, width: 0 }, of } });
+    expect(wrong.status).toBe(400);
+  });
+
   test('the same piece twice counts once; another one, a gap, one after the end are refused', async () => {
     const id = randomUUID();
     await begun(id);

@@ -3,7 +3,9 @@ import { beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { By, Key, type WebElement } from 'selenium-webdriver';
 import { clipSchema, type Clip } from '@/core/contracts/clip';
 import { copiesSchema } from '@/core/contracts/folder';
+import { firstWay } from '@/core/contracts/way';
 import { deskDisplays } from '@/core/desk/model';
+import type { Point } from '@/core/geometry/point';
 import { getPixels, getShot, listShots, read, setWay } from './lib/app';
 import { inSight, showsPicture } from './lib/clip';
 import { newFolder } from './lib/keeping';
@@ -51,6 +53,15 @@ async function opened(): Promise<Clip> {
   return clipSchema.parse(await (await read(`/api/clips/${id}`)).json());
 }
 
+/** What another reader says of a file: how it is packed, its size, its pictures. */
+const told = (path = ''): string =>
+  execFileSync('ffprobe', [
+    ...['-loglevel', 'error', '-count_packets', '-select_streams', 'v:0', '-of', 'csv=p=0'],
+    ...['-show_entries', 'stream=codec_name,width,height,nb_read_packets', path],
+  ])
+    .toString()
+    .trim();
+
 /** Whether a person asked the system for less motion. */
 const still = (reduced: boolean): Promise<void> =>
   browser.driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
@@ -58,7 +69,7 @@ const still = (reduced: boolean): Promise<void> =>
   });
 
 beforeAll(() => newFolder('Clips'), 60_000);
-beforeEach(() => setWay({ source: 'desk', display: 'Left', kind: 'full', then: [{ do: 'mark' }] }));
+beforeEach(() => setWay({ ...firstWay, display: 'Left' }));
 
 /** docs/actions.md: a clip of the desk in a folder: 0, Enter, Enter, Ctrl+Enter. */
 test('0, Enter, Enter, Ctrl+Enter: what moved lies in a folder, and on the Shelf', async () => {
@@ -74,13 +85,7 @@ test('0, Enter, Enter, Ctrl+Enter: what moved lies in a folder, and on the Shelf
   await app.until('kept', async () => (await text('section[aria-label="Keep"]')).includes('Kept'));
   const { copies } = copiesSchema.parse(await (await read(`/api/shots/${clip.id}/copies`)).json());
   expect(copies).toHaveLength(1);
-  const counted = execFileSync('ffprobe', [
-    ...['-loglevel', 'error', '-count_packets', '-select_streams', 'v:0', '-of', 'csv=p=0'],
-    ...['-show_entries', 'stream=codec_name,width,height,nb_read_packets', copies[0]?.path ?? ''],
-  ]);
-  expect(counted.toString().trim()).toBe(
-    `vp9,${bounds.width},${bounds.height},${clip.times.length}`,
-  );
+  expect(told(copies[0]?.path)).toBe(`vp9,${bounds.width},${bounds.height},${clip.times.length}`);
   await app.chord(Key.SHIFT, 's');
   const css = `[data-shot="${clip.id}"]`;
   await app.until('it is on the Shelf', () => app.has(css));
@@ -106,6 +111,68 @@ test('0, Enter, Enter, Ctrl+Enter: what moved lies in a folder, and on the Shelf
   await still(false);
   await card.sendKeys(Key.ENTER);
   expect((await opened()).id).toBe(clip.id);
+}, 120_000);
+
+/** On the picture that is still, drags from one place to another, in pixels of the display. */
+async function dragOnStill(from: Point, to: Point): Promise<void> {
+  await app.sees('What is recorded?');
+  const still = await browser.driver.findElement(By.css('canvas'));
+  const { width = 1 } = await still.getRect();
+  const scale = width / left.bounds.width;
+  const at = ({ x, y }: Point) => ({ x: x * scale, y: y * scale });
+  await app.drag(still, at(from), at(to));
+}
+
+/** docs/actions.md: a region of what moves in a folder: Enter, drag, Enter, Ctrl+Enter. */
+test('Enter, drag, Enter, Ctrl+Enter: a region of what moved lies in a folder; all of it can be shown again', async () => {
+  await setWay({ kind: 'clip', records: 'region', atOnce: true, delay: 1 });
+  await app.go('/take');
+  await app.desk();
+  await app.keys(Key.ENTER);
+  await dragOnStill({ x: 200, y: 100 }, { x: 500, y: 300 });
+  // The delay is there to make ready what shall be recorded.
+  await app.until('it counts', () => app.has('[role="timer"]'));
+  await app.until('it records', async () => (await recording()).startsWith('Recording'));
+  expect(await recording()).toMatch(/(299|30[01]) × (199|20[01]) px/);
+  await isRecorded(1);
+  await app.keys(Key.ENTER);
+  const { id, width, height, document, leaves, provenance, times } = await opened();
+  expect({ width, height }).toEqual({ width: left.bounds.width, height: left.bounds.height });
+  const { crop } = document.view;
+  const off = [crop.x - 200, crop.y - 100, crop.width - 300, crop.height - 200];
+  expect(Math.max(...off.map(Math.abs))).toBeLessThanOrEqual(2);
+  expect(leaves).toEqual({ width: crop.width, height: crop.height });
+  expect(provenance.windowTitle).toBeDefined();
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.until('kept', async () => (await text('section[aria-label="Keep"]')).includes('Kept'));
+  const { copies } = copiesSchema.parse(await (await read(`/api/shots/${id}/copies`)).json());
+  const even = (side: number) => side - (side % 2);
+  expect(told(copies[0]?.path)).toBe(
+    `vp9,${even(crop.width)},${even(crop.height)},${times.length}`,
+  );
+}, 120_000);
+
+test('a window is recorded on its display alone, under its name; Esc on the still picture records nothing', async () => {
+  await setWay({ kind: 'clip', records: 'window', display: 'current' });
+  const { total } = await listShots();
+  await app.go('/take');
+  await app.desk();
+  await app.keys(Key.ENTER);
+  await app.sees('What is recorded?');
+  await app.keys(Key.ESCAPE);
+  await app.desk();
+  expect(await recording()).toBe('');
+  await app.keys(Key.ENTER);
+  await app.sees('Record this window');
+  await app.keys(Key.ENTER);
+  await app.until('it records', async () => (await recording()).startsWith('Recording'));
+  await isRecorded(1);
+  await app.keys(Key.ENTER);
+  const clip = await opened();
+  expect((await listShots()).total).toBe(total + 1);
+  expect(clip.width).toBe(left.bounds.width);
+  expect(clip.leaves.width).toBeLessThan(left.bounds.width);
+  expect(clip.title.endsWith(clip.provenance.windowTitle ?? '–')).toBe(true);
 }, 120_000);
 
 test('it is looked through by keys, trimmed, cut, undone; a reload keeps what was cut', async () => {
@@ -174,12 +241,12 @@ test('paused nothing is added; a server that is away loses nothing; Esc puts it 
   await app.until('it pauses', async () => (await recording()).startsWith('Paused'));
   const before = /^Paused (\S+)/.exec(await recording())?.[1];
   // Told while it pauses, too, it is not over after half a minute.
-  const told = () =>
+  const tellings = () =>
     browser.driver.executeScript<number>(
       'return performance.getEntriesByType("resource").filter((e) => e.name.endsWith("/alive")).length',
     );
-  const toldBefore = await told();
-  await app.until('it is told', async () => (await told()) > toldBefore);
+  const tellingsBefore = await tellings();
+  await app.until('it is told', async () => (await tellings()) > tellingsBefore);
   const network = { latency: 0, download_throughput: -1, upload_throughput: -1 };
   await browser.driver.setNetworkConditions({ ...network, offline: true });
   expect(/^Paused (\S+)/.exec(await recording())?.[1]).toBe(before);

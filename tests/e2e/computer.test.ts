@@ -248,10 +248,14 @@ test('a take by system key opens in Mark on the page that is open', async () => 
 }, 60_000);
 
 test('this computer’s screen is recorded by the server, and opens as a clip', async () => {
-  await setWay({ ...firstWay, source: 'display', kind: 'clip', pointer: true });
+  const way = { ...firstWay, source: 'display', kind: 'clip', pointer: true } as const;
+  await setWay({ ...way, records: 'region', atOnce: true });
   await app.go('/take');
   await app.sees('Frost warning');
   await app.keys(Key.ENTER);
+  await app.sees('What is recorded?');
+  const still = await browser.driver.findElement(By.css('canvas'));
+  await app.drag(still, { x: 20, y: 20 }, { x: 220, y: 120 });
   const stands = By.css('section[aria-label="Recording"] [role="status"]');
   await app.until('it is on the disk', async () => {
     const [said] = await browser.driver.findElements(stands);
@@ -265,6 +269,9 @@ test('this computer’s screen is recorded by the server, and opens as a clip', 
   const clip = clipSchema.parse(await (await read(`/api/clips/${id}`)).json());
   const { width, height } = await display.pixels();
   expect(clip).toMatchObject({ width, height, fineColours: true });
+  // All of it is recorded, and the region is shown.
+  expect(clip.leaves.width).toBeLessThan(width);
+  expect(clip.document.view.crop).toMatchObject(clip.leaves);
   await app.until('it plays here', async () =>
     Boolean(
       await browser.driver.executeScript(

@@ -80,7 +80,13 @@ export function Chooser({ choosing }: { choosing: Choosing }) {
       className="flex min-h-0 grow flex-col outline-none"
     >
       <div className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-2">
-        <h1 className="font-name text-lg">{chosen ? 'What with it?' : 'The picture is still'}</h1>
+        <h1 className="font-name text-lg">
+          {chosen
+            ? 'What with it?'
+            : choosing.way.kind === 'clip'
+              ? 'What is recorded?'
+              : 'The picture is still'}
+        </h1>
         {!chosen && <p className="text-soft">{hint}</p>}
         {!chosen && <Kinds kind={kind} reading={reading} read={setReading} />}
       </div>

@@ -5,6 +5,7 @@ import { isLong } from '@/core/geometry/size';
 import { isArrow } from '@/core/region/selection';
 import type { Part } from '@/core/screen/parts/described';
 import { partsAt } from '@/core/screen/parts';
+import { verbOf } from '../kinds';
 import type { Choosing } from '../takeState';
 import { choose } from '../takeStore';
 import { Footer, Said } from './Footer';
@@ -82,7 +83,7 @@ export function PartMode({ choosing, parts }: Props) {
           <Outline region={part} frame={picture} scale={scale} label={words ?? undefined} />
         )}
       />
-      <Footer take="Take this part" disabled={!part} onTake={take}>
+      <Footer take={`${verbOf(choosing.way)} this part`} disabled={!part} onTake={take}>
         <Said label="Part">
           {parts === null
             ? 'Looking for parts …'

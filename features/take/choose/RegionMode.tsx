@@ -19,6 +19,7 @@ import { visiblePart } from '@/core/region/windowChoice';
 import { Button } from '../../ui/Button';
 import { NumberInput } from '../../ui/NumberInput';
 import { useSettings } from '../../settings/settingsStore';
+import { verbOf } from '../kinds';
 import type { Choosing } from '../takeState';
 import { choose } from '../takeStore';
 import { Footer, Said } from './Footer';
@@ -103,7 +104,7 @@ export function RegionMode({ choosing, parts, oval = false, instead }: Props) {
         overlay={(scale) => <RegionOutline selection={selection} scale={scale} oval={oval} />}
       />
       <Footer
-        take={instead?.verb ?? words(region, oval)}
+        take={instead?.verb ?? `${verbOf(choosing.way)} ${words(region, oval)}`}
         onTake={() => take(region ?? whole)}
         onLeave={instead?.leave}
       >
@@ -132,7 +133,7 @@ export function RegionMode({ choosing, parts, oval = false, instead }: Props) {
 }
 
 const words = (region: Rect | null, oval: boolean): string =>
-  region ? (oval ? 'Take this oval' : 'Take this region') : 'Take all of it';
+  region ? (oval ? 'this oval' : 'this region') : 'all of it';
 
 /** Nothing chosen, or the last place with its handles, where the way begins with that. */
 function begun({ way, stilled }: Props['choosing'], oval: boolean): Selection {

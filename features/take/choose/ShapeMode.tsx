@@ -16,6 +16,7 @@ import { arrowStep, isArrow } from '@/core/region/selection';
 import { chosenLook, classes } from '../../ui/classes';
 import { Radio, Radios } from '../../ui/Radios';
 import { changeWay, useSettings } from '../../settings/settingsStore';
+import { verbOf } from '../kinds';
 import type { Choosing } from '../takeState';
 import { choose } from '../takeStore';
 import { Footer, Said } from './Footer';
@@ -112,7 +113,11 @@ function Drawn({ choosing, kind }: { choosing: Choosing; kind: FreeShape['kind']
         onDouble={() => setShape((s) => (s.closed ? s : closeShape(s)))}
         overlay={(scale, at) => <ShapeOutline shape={shape} scale={scale} at={at} />}
       />
-      <Footer take="Take this shape" disabled={shape.points.length < 3} onTake={take}>
+      <Footer
+        take={`${verbOf(choosing.way)} this shape`}
+        disabled={shape.points.length < 3}
+        onTake={take}
+      >
         <Said label="Size of the shape">
           {view
             ? `${view.crop.width} × ${view.crop.height} px`

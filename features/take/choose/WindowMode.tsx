@@ -12,6 +12,7 @@ import { classes } from '../../ui/classes';
 import { changeWay, useSettings } from '../../settings/settingsStore';
 import type { StillWindow } from '../sources/contract';
 import { chooseWindow } from '../atOnce';
+import { verbOf } from '../kinds';
 import { useTake, type Choosing } from '../takeState';
 import { choose } from '../takeStore';
 import { Footer, Said } from './Footer';
@@ -125,7 +126,11 @@ export function WindowMode({ choosing, parts }: { choosing: Choosing; parts: rea
           onTake={take}
         />
       </div>
-      <Footer take="Take this window" disabled={!current} onTake={() => take(current)}>
+      <Footer
+        take={`${verbOf(choosing.way)} this window`}
+        disabled={!current}
+        onTake={() => take(current)}
+      >
         {stilled.windows && (
           <Toggle
             label="With its border"

@@ -1,4 +1,6 @@
+import type { Shown } from '@/core/take/shownPart';
 import { clipLimits } from '@/core/contracts/clip';
+import type { Provenance } from '@/core/contracts/provenance';
 import type { TakenFrom, Way } from '@/core/contracts/way';
 import type { Size } from '@/core/geometry/size';
 import { autoTitle } from '@/core/take/autoTitle';
@@ -27,35 +29,56 @@ const hearer: Hearer = {
   over: (why) => void endRecording({ why }),
 };
 
-/** Records what moves, until it is ended. @throws with words where nothing can be recorded */
-export async function startRecording(way: Way): Promise<void> {
+/** A part that was chosen on a still picture. */
+export interface ChosenPart {
+  shown: Shown;
+  /** Of the window or part that it is. */
+  title?: string | undefined;
+  provenance: Pick<Provenance, 'windowTitle' | 'program' | 'part'>;
+}
+
+/**
+ * Records what moves, until it is ended.
+ * @param part what of it is shown; all of it where absent
+ * @throws with words where nothing can be recorded
+ */
+export async function startRecording(way: Way, part?: ChosenPart): Promise<void> {
   if (useRecording.getState().now || useRecording.getState().begins)
     throw new Error('A clip is being recorded already. End that one first.');
-  const { clip } = sources[way.source].can;
-  if (clip !== true) throw new Error(clip);
   useRecording.setState({ begins: true });
   try {
-    await begin(way);
+    await begin(way, part);
   } finally {
     useRecording.setState({ begins: false });
   }
 }
 
-async function begin(way: Way): Promise<void> {
+/** @throws with words where nothing can be recorded of a source */
+export function checkRecords({ source }: Way): void {
+  const { clip } = sources[source].can;
+  if (clip !== true) throw new Error(clip);
+}
+
+async function begin(way: Way, part: ChosenPart | undefined): Promise<void> {
+  checkRecords(way);
+  const { shown } = part ?? {};
   const id = crypto.randomUUID();
   const { film, filmThere } = sources[way.source];
   if (filmThere) {
     const there = await filmThere(way);
-    const title = autoTitle('clip', countOne(), there.title, way.source);
-    begun(way.source, id, title, there, await recordThere(id, title, there, hearer));
+    const title = autoTitle('clip', countOne(), part?.title ?? there.title, way.source);
+    const recorder = await recordThere(id, title, there, shown, hearer);
+    begun(way.source, id, title, shown?.crop ?? there, recorder);
     return;
   }
   const filmed = await film?.(way);
   if (!filmed) throw new Error('Nothing can be recorded here.');
-  const title = autoTitle('clip', countOne(), filmed.title, way.source);
+  const title = autoTitle('clip', countOne(), part?.title ?? filmed.title, way.source);
   const { width = 0, height = 0 } = filmed.stream.getVideoTracks()[0]?.getSettings() ?? {};
+  const of = { ...filmed, provenance: { ...filmed.provenance, ...part?.provenance } };
   try {
-    begun(way.source, id, title, { width, height }, await recordInPage(id, title, filmed, hearer));
+    const recorder = await recordInPage(id, title, of, shown, hearer);
+    begun(way.source, id, title, shown?.crop ?? { width, height }, recorder);
   } catch (error) {
     filmed.letGo();
     throw error;

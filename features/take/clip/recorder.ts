@@ -1,3 +1,4 @@
+import type { Shown } from '@/core/take/shownPart';
 import type { RecordedType } from '@/core/contracts/clip';
 import { api } from '../../api/client';
 import type { Filmed, FilmedThere } from '../sources/contract';
@@ -81,10 +82,11 @@ export async function recordInPage(
   id: string,
   title: string,
   { stream, provenance, letGo }: Filmed,
+  shown: Shown | undefined,
   hearer: Hearer,
 ): Promise<Recorder> {
   const { recorder, type } = mediaRecorder(stream);
-  await api.beginClip({ id, title, provenance, type });
+  await api.beginClip({ id, title, provenance, type, shown });
   const stands = ({ bytes, away }: { bytes: number; away: boolean }) =>
     hearer.stands(away ? null : bytes);
   const pieces = new Pieces(id, stands, hearer.over);
@@ -117,9 +119,10 @@ export async function recordThere(
   id: string,
   title: string,
   { begin }: FilmedThere,
+  shown: Shown | undefined,
   hearer: Hearer,
 ): Promise<Recorder> {
-  await begin(id, title);
+  await begin(id, title, shown);
   return followThere(id, hearer);
 }
 

@@ -2,6 +2,7 @@ import type { LucideIcon } from 'lucide-react';
 import type { ComponentType } from 'react';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { TakenFrom, Way } from '@/core/contracts/way';
+import type { Shown } from '@/core/take/shownPart';
 import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
 import type { Size } from '@/core/geometry/size';
@@ -98,7 +99,7 @@ export interface Filmed {
 export interface FilmedThere extends Size {
   title: string;
   /** Begins, under the id that its shot gets. */
-  begin: (id: string, title: string) => Promise<unknown>;
+  begin: (id: string, title: string, shown?: Shown) => Promise<unknown>;
 }
 
 /** A moment that is held: a look that nothing changed from `since` to `until`. */

@@ -1,3 +1,4 @@
+import type { Shown } from '@/core/take/shownPart';
 import type { Size } from '@/core/geometry/size';
 import { create } from 'zustand';
 import {
@@ -148,7 +149,8 @@ async function filmThere({ display, pointer }: { display: string; pointer: boole
   return {
     ...{ width, height },
     title: windows.find(({ id }) => id === focused)?.title ?? shown?.name ?? 'This computer',
-    begin: (id: string, title: string) => api.beginDisplayClip({ id, title, display, pointer }),
+    begin: (id: string, title: string, shown?: Shown) =>
+      api.beginDisplayClip({ id, title, display, pointer, shown }),
   };
 }
 
