@@ -74,7 +74,29 @@ export const clipEndSchema = z.strictObject({
 
 export const cutsSchema = z.strictObject({ away: z.array(stretchSchema).max(clipLimits.away) });
 
-export const clipChangeSchema = z.strictObject({ revision: z.int().min(1), cuts: cutsSchema });
+/** Cuts it anew, or goes back or on to a step of that. */
+export const clipChangeSchema = z
+  .strictObject({
+    revision: z.int().min(1),
+    cuts: cutsSchema.optional(),
+    step: z.int().min(0).optional(),
+  })
+  .refine(({ cuts, step }) => (cuts === undefined) !== (step === undefined), {
+    message: 'either cuts or a step',
+  });
+export type ClipChange = z.input<typeof clipChangeSchema>;
+
+const cutState = {
+  /** Of its cuts. */
+  revision: z.int(),
+  cuts: cutsSchema,
+  /** Which step of those that were made it is cut by: 0 is the whole. */
+  step: z.int(),
+  /** So many were made, undone ones too. */
+  steps: z.int(),
+};
+export const cutStateSchema = z.object(cutState);
+export type CutState = z.infer<typeof cutStateSchema>;
 
 /** A recording that is not a clip yet. */
 export const recordingSchema = z.object({
@@ -95,8 +117,7 @@ export const clipSchema = z.object({
   titleOwn: z.boolean(),
   provenance: provenanceSchema,
   binnedAt: z.iso.datetime().nullable(),
-  /** Of its cuts. */
-  revision: z.int(),
+  ...cutState,
   type: z.string(),
   bytes: z.number(),
   width: z.int(),
@@ -109,7 +130,6 @@ export const clipSchema = z.object({
   times: z.array(z.number()),
   /** Where something changes, numbers of pictures; null until it was looked for. */
   changes: z.array(z.int()).nullable(),
-  cuts: cutsSchema,
   /** What lies on its pictures, and what of them is shown. */
   document: documentSchema,
   /** The revision of that. */

@@ -1,18 +1,20 @@
 import {
   clipAnswerSchema,
   clipJobSchema,
+  cutStateSchema,
   recordedNowSchema,
   recordingSchema,
   type Clip,
   type ClipBegin,
+  type ClipChange,
   type ClipJob,
   type ClipWish,
+  type CutState,
   type DisplayClip,
   type DisplayRecording,
   type Recording,
 } from '@/core/contracts/clip';
-import type { Cuts } from '@/core/clip/cuts';
-import { revisedSchema, storedSchema, type Stored } from '@/core/contracts/shot';
+import { storedSchema, type Stored } from '@/core/contracts/shot';
 import { ask, read, sent } from './ask';
 
 const path = (id: string): string => `/api/clips/${id}`;
@@ -40,8 +42,8 @@ export const clipsApi = {
   /** The picture that is seen at a moment, seconds from the start, as it was recorded. */
   clipFrame: async (id: string, at: number): Promise<Blob> =>
     (await ask(`${path(id)}/frames?at=${at}`)).blob(),
-  changeCuts: async (id: string, revision: number, cuts: Cuts): Promise<number> =>
-    (await read(revisedSchema, path(id), sent('PUT', { revision, cuts }))).revision,
+  changeCuts: (id: string, change: ClipChange): Promise<CutState> =>
+    read(cutStateSchema, path(id), sent('PUT', change)),
   pickStill: (id: string, at: number): Promise<Stored> =>
     read(storedSchema, `${path(id)}/stills`, sent('POST', { at, id: crypto.randomUUID() })),
   writeClip: (id: string, wish: ClipWish): Promise<ClipJob> =>

@@ -62,7 +62,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
   const isCut = cuts.away.length > 0;
   const cutOut = () => {
     if (!chosen) return;
-    hand.change(cutAway(cuts, chosen, count));
+    hand.change((all) => cutAway(all, chosen, count));
     setChosen(null);
   };
   const keys = {
@@ -98,8 +98,10 @@ export function OpenClip({ clip }: { clip: Clip }) {
   );
   useKey('home', () => show(firstKept(cuts, count)));
   useKey('end', () => show(lastKept(cuts, count)));
-  useAction('clip.begin', () => hand.change(beginAt(cuts, picture, count)));
-  useAction('clip.end', () => hand.change(endAt(cuts, picture, count)));
+  const beginHere = () => hand.change((all) => beginAt(all, picture, count));
+  const endHere = () => hand.change((all) => endAt(all, picture, count));
+  useAction('clip.begin', beginHere);
+  useAction('clip.end', endHere);
   useAction('clip.cut', cutOut, { enabled: chosen !== null });
   const mark = () => navigate(`/clips/${id}/mark`, 'push', `?at=${times[picture] ?? 0}`);
   useAction('clip.mark', mark);
@@ -184,16 +186,10 @@ export function OpenClip({ clip }: { clip: Clip }) {
               />
             </div>
             <div className="flex flex-wrap items-center gap-2 px-4 pb-2">
-              <Button
-                hint={keyLabel(keys.begin)}
-                onClick={() => hand.change(beginAt(cuts, picture, count))}
-              >
+              <Button hint={keyLabel(keys.begin)} onClick={beginHere}>
                 Begin here
               </Button>
-              <Button
-                hint={keyLabel(keys.end)}
-                onClick={() => hand.change(endAt(cuts, picture, count))}
-              >
+              <Button hint={keyLabel(keys.end)} onClick={endHere}>
                 End here
               </Button>
               <Button
@@ -205,7 +201,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
               >
                 Cut out
               </Button>
-              <Button disabled={!isCut} onClick={() => hand.change(UNCUT)}>
+              <Button disabled={!isCut} onClick={() => hand.change(() => UNCUT)}>
                 All of it
               </Button>
               <IconButton label="Undo" disabled={!hand.canUndo} onClick={hand.undo}>

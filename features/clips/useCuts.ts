@@ -1,50 +1,52 @@
 import { useRef, useState } from 'react';
-import type { Clip } from '@/core/contracts/clip';
+import type { Clip, CutState } from '@/core/contracts/clip';
 import type { Cuts } from '@/core/clip/cuts';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 
-/** What is cut away of a clip: every step can be undone, and each is stored as it is made. */
-export function useCuts(clip: Clip) {
-  const [steps, setSteps] = useState<{ all: readonly Cuts[]; at: number }>({
-    all: [clip.cuts],
-    at: 0,
-  });
-  const [problem, setProblem] = useState<string | null>(null);
-  const revision = useRef(clip.revision);
-  /** One after the other: each builds on the revision that the one before got. */
-  const storing = useRef(Promise.resolve());
-  const cuts = steps.all[steps.at] ?? clip.cuts;
+const isSame = (a: Cuts, b: Cuts): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-  const store = (next: Cuts) => {
-    storing.current = storing.current.then(async () => {
-      try {
-        revision.current = await api.changeCuts(clip.id, revision.current, next);
-        setProblem(null);
-      } catch (error) {
-        setProblem(messageOf(error));
-      }
+/** What is cut away of a clip: each change is stored as it is made, and every one can be undone. */
+export function useCuts(clip: Clip) {
+  const latest = useRef<CutState>(clip);
+  const [now, setNow] = useState<CutState>(clip);
+  const [problem, setProblem] = useState<string | null>(null);
+  /** One after the other: each builds on what the one before led to. */
+  const storing = useRef(Promise.resolve());
+  const show = (state: CutState) => {
+    latest.current = state;
+    setNow(state);
+  };
+  const next = (act: () => Promise<void>) => {
+    storing.current = storing.current.then(act).then(
+      () => setProblem(null),
+      (error: unknown) => setProblem(messageOf(error)),
+    );
+  };
+  const go = (by: 1 | -1) =>
+    next(async () => {
+      const { revision, step, steps } = latest.current;
+      const to = step + by;
+      if (to >= 0 && to <= steps) show(await api.changeCuts(clip.id, { revision, step: to }));
     });
-  };
-  const go = (to: number) => {
-    const next = steps.all[to];
-    if (!next) return;
-    setSteps({ ...steps, at: to });
-    store(next);
-  };
   return {
-    ...{ cuts, problem },
+    ...{ cuts: now.cuts, problem },
     /** All is stored that was changed. */
     stored: () => storing.current,
-    change: (next: Cuts) => {
-      if (next === cuts || JSON.stringify(next) === JSON.stringify(cuts)) return;
-      const all = [...steps.all.slice(0, steps.at + 1), next];
-      setSteps({ all, at: all.length - 1 });
-      store(next);
-    },
-    undo: () => go(steps.at - 1),
-    redo: () => go(steps.at + 1),
-    canUndo: steps.at > 0,
-    canRedo: steps.at < steps.all.length - 1,
+    /** @param make the new cuts, of those that there are by then */
+    change: (make: (cuts: Cuts) => Cuts) =>
+      next(async () => {
+        const { revision, step, cuts } = latest.current;
+        const made = make(cuts);
+        if (isSame(made, cuts)) return;
+        const away = [...made.away];
+        // Seen before it is stored.
+        show({ revision, cuts: { away }, step: step + 1, steps: step + 1 });
+        show(await api.changeCuts(clip.id, { revision, cuts: { away } }));
+      }),
+    undo: () => go(-1),
+    redo: () => go(1),
+    canUndo: now.step > 0,
+    canRedo: now.step < now.steps,
   };
 }

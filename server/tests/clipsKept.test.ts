@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { readdirSync, writeFileSync } from 'node:fs';
 import sharp from 'sharp';
-import { clipFormatNames, clipFormats } from '@/core/contracts/clip';
+import { clipFormatNames, clipFormats, cutStateSchema } from '@/core/contracts/clip';
 import * as one from '@/app/api/clips/[id]/route';
 import { GET as video } from '@/app/api/clips/[id]/video/route';
 import { GET as frames } from '@/app/api/clips/[id]/frames/route';
@@ -95,11 +95,40 @@ describe('looking through', () => {
     const { id } = await recorded(film(20));
     const put = (revision: number, away: object[]) =>
       one.PUT(jsonRequest('/x', 'PUT', { revision, cuts: { away } }), at({ id }));
-    expect(await (await put(1, [{ from: 2, to: 4 }])).json()).toEqual({ revision: 2 });
+    const away = [{ from: 2, to: 4 }];
+    const first = { revision: 2, cuts: { away }, step: 1, steps: 1 };
+    expect(await (await put(1, away)).json()).toEqual(first);
     expect(await codeOf(await put(1, []))).toEqual([409, 'stale-cuts']);
     expect(await codeOf(await put(2, [{ from: 0, to: 20 }]))).toEqual([400, 'does-not-fit']);
     expect(await codeOf(await put(2, [{ from: 4, to: 4 }]))).toEqual([400, 'does-not-fit']);
     expect((await look(id)).told).toMatchObject({ cuts: { away: [{ from: 2, to: 4 }] } });
+  });
+
+  test('every step of them is kept: back to the whole, on again, and anew from the middle', async () => {
+    const { id } = await recorded(film(20));
+    const aways = [[{ from: 2, to: 4 }], [{ from: 2, to: 5 }], [{ from: 0, to: 9 }], []];
+    let revision = 1;
+    const put = async (change: object) => {
+      const answer = await one.PUT(jsonRequest('/x', 'PUT', { revision, ...change }), at({ id }));
+      if (answer.status !== 200) return codeOf(answer);
+      const state = cutStateSchema.parse(await answer.json());
+      revision = state.revision;
+      return [state.cuts.away, state.step, state.steps];
+    };
+    for (const [n, away] of aways.entries())
+      expect(await put({ cuts: { away } })).toEqual([away, n + 1, n + 1]);
+    expect(await put({ step: 0 })).toEqual([[], 0, 4]);
+    expect(await put({ step: 3 })).toEqual([aways[2], 3, 4]);
+    expect(await put({ step: 5 })).toEqual([404, 'not-found']);
+    expect(await put({ step: 1, cuts: { away: [] } })).toEqual([400, 'does-not-fit']);
+    expect(await put({})).toEqual([400, 'does-not-fit']);
+    expect((await look(id)).told).toMatchObject({ cuts: { away: aways[2] }, step: 3, steps: 4 });
+    const other = [{ from: 18, to: 20 }];
+    expect(await put({ cuts: { away: other } })).toEqual([other, 4, 4]);
+    expect(await put({ step: 3 })).toEqual([aways[2], 3, 4]);
+    // Of two at once one is told that it came late.
+    const both = await Promise.all([put({ cuts: { away: other } }), put({ step: 1 })]);
+    expect(both).toContainEqual([409, 'stale-cuts']);
   });
 
   test('its rest cannot be dropped: the film would still show it', async () => {

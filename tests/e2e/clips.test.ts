@@ -214,6 +214,19 @@ test('it is looked through by keys, trimmed, cut, undone; a reload keeps what wa
   await app.go(`/clips/${id}`);
   await opened();
   expect(await browser.driver.findElements(By.css('[data-testid="cut-away"]'))).toHaveLength(3);
+  // Undone and done again, the steps from before it too.
+  for (const left of [2, 1, 0]) {
+    await app.chord(Key.CONTROL, 'z');
+    await app.until(`${left} cuts`, async () => (await away()).length === left);
+  }
+  await app.go(`/clips/${id}`);
+  await opened();
+  await app.chord(Key.CONTROL, 'z');
+  for (const more of [1, 2, 3]) {
+    await app.chord(Key.CONTROL, 'y');
+    await app.until(`${more} cuts`, async () => (await away()).length === more);
+  }
+  expect(await away()).toEqual(cut);
   // Played from its begin, only what is kept is seen, and it stops at its end.
   await app.keys(Key.HOME, Key.SPACE);
   await showsPicture(last - 1);

@@ -1,6 +1,7 @@
 import { clipChangeSchema } from '@/core/contracts/clip';
 import { noteAsked } from '@/server/clips/display';
-import { changeCuts, clipOrRecording } from '@/server/clips/rows';
+import { changeCuts } from '@/server/clips/cuts';
+import { clipOrRecording } from '@/server/clips/rows';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';
 
@@ -16,5 +17,5 @@ export const GET = route<Params>(async (_, params) => {
 
 export const PUT = route<Params>(async (request, params) => {
   const change = await readJson(request, clipChangeSchema);
-  return Response.json({ revision: await changeCuts(readId(params), change) });
+  return Response.json(await changeCuts(readId(params), change));
 });
