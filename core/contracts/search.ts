@@ -14,6 +14,8 @@ export const reasonSchema = z.object({
   places: z.array(z.enum(places)),
   /** Recognised words that were asked for, in pixels of the view from its top left corner. */
   hits: z.array(rect),
+  /** Of a clip, where they stand on a later picture: when that is seen, seconds. */
+  moment: z.number().optional(),
   /** Where they are seen on all that leaves, and how large that is, where it is more than the view. */
   seen: z.object({ width: z.number(), height: z.number(), boxes: z.array(rect) }).optional(),
 });
@@ -61,6 +63,8 @@ export const wordsSchema = z.object({
       paragraph: z.int(),
     }),
   ),
+  /** Of a clip: lines that are first seen on a later picture, and when, seconds. */
+  later: z.array(z.object({ at: z.number(), lines: z.string() })).optional(),
 });
 export type ShotWords = z.infer<typeof wordsSchema>;
 

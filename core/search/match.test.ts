@@ -28,6 +28,21 @@ test('a phrase is one outline a line, and only where it stands', () => {
   ]);
 });
 
+test('words of a clip’s later pictures: the first moment at which they stand, unless the first picture has them', () => {
+  const later = [
+    { at: 2.5, lines: 'Frost warning\nSensor 14' },
+    { at: 7, lines: 'Frost over' },
+  ];
+  const first = wordsOf('Sensor 9');
+  const frost = reasonOf(ask('frost'), {}, first, false, later);
+  expect(frost).toEqual({ places: ['picture'], hits: [], moment: 2.5 });
+  expect(reasonOf(ask('"frost over"'), {}, first, false, later).moment).toBe(7);
+  const both = reasonOf(ask('sensor '), {}, first, false, later);
+  expect(both).not.toHaveProperty('moment');
+  expect(both.hits).toHaveLength(1);
+  expect(reasonOf(ask('roses'), {}, first, false, later).places).toEqual([]);
+});
+
 test('why: title, tag, window, picture, in this order', () => {
   const texts = { title: 'Sensor 14', tag: 'Faults\nSensors', window: 'Readings' };
   const reason = reasonOf(ask('sensor read'), texts, wordsOf('Sensor 14'));

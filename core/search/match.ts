@@ -9,10 +9,19 @@ export type PlaceName = (typeof places)[number];
 
 export type Texts = Partial<Record<Exclude<PlaceName, 'picture'>, string>>;
 
+/** Words on a later picture of a clip, seconds from its start. */
+export interface LaterWords {
+  at: number;
+  /** Lines, parted by line feeds. */
+  lines: string;
+}
+
 /** Why a shot was found: where the words stand, and which of its recognised words they are. */
 export interface Reason {
   places: PlaceName[];
   hits: Rect[];
+  /** Of a clip, where not all of the words stand on its first picture: when another is seen, seconds. */
+  moment?: number;
 }
 
 type WordsAsked = Extract<Asks, { kind: 'words' }>;
@@ -92,12 +101,14 @@ function joined(words: readonly Rect[]): Rect[] {
  * @param texts what is known of it in words
  * @param words its recognised words, in reading order
  * @param inside words were found within others
+ * @param later of a clip, words of its later pictures
  */
 export function reasonOf(
   query: Query,
   texts: Texts,
   words: readonly Word[],
   inside = false,
+  later: readonly LaterWords[] = [],
 ): Reason {
   const fit = inside ? within : fits;
   const asked = wordsOf(query);
@@ -105,6 +116,8 @@ export function reasonOf(
   const found = new Set<PlaceName>();
   const hits = new Map<string, Rect>();
   const { tokens, boxes } = spread(words);
+  const onLater = later.map(({ at, lines }) => ({ at, tokens: tokensOf(lines) }));
+  let moment: number | undefined;
   for (const one of asked) {
     const wanted = wantedOf(one);
     for (const place of places) {
@@ -114,7 +127,13 @@ export function reasonOf(
       if (text && startsOf(wanted, tokensOf(text), fit).length > 0) found.add(place);
     }
     if (one.field !== null) continue;
-    for (const start of startsOf(wanted, tokens, fit)) {
+    const starts = startsOf(wanted, tokens, fit);
+    if (starts.length === 0) {
+      const at = onLater.find((one) => startsOf(wanted, one.tokens, fit).length > 0)?.at;
+      if (at !== undefined) found.add('picture');
+      moment ??= at;
+    }
+    for (const start of starts) {
       found.add('picture');
       for (const box of joined(boxes.slice(start, start + wanted.length)))
         hits.set(keyOf(box), box);
@@ -123,5 +142,6 @@ export function reasonOf(
   return {
     places: places.filter((place) => found.has(place)),
     hits: [...hits.values()].slice(0, MOST_HITS),
+    ...(moment !== undefined && { moment }),
   };
 }

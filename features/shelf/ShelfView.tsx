@@ -2,6 +2,7 @@ import { Aperture } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { useKey } from '../keys/useKey';
+import { openFound } from './openFound';
 import { followLink, navigate } from '../thread/navigate';
 import { Thread } from '../thread/Thread';
 import { bringIn, filesIn } from '../take/files';
@@ -52,7 +53,7 @@ export function ShelfView() {
     choice.setChosen(first.id);
     focusCard(first.id);
   };
-  const open = (s: ShotSummary) => !s.binnedAt && navigate(`/shots/${s.id}`);
+  const open = (s: ShotSummary) => !s.binnedAt && openFound(s);
   return (
     <>
       <Thread

@@ -19,6 +19,7 @@ import { usePrograms } from '../take/offers';
 import { ShotName } from '../names/ShotName';
 import { ShotTags } from '../tags/ShotTags';
 import { Hits } from './Hits';
+import { openFound } from './openFound';
 import { ShotLinks } from './ShotLinks';
 import { WordsFound } from './WordsFound';
 import { useAnswer } from '../api/useAnswer';
@@ -116,7 +117,7 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
             <Button
               className="grow"
               icon={<PencilLine {...icon} />}
-              onClick={() => navigate(`/shots/${shot.id}`)}
+              onClick={() => openFound(shot)}
             >
               Mark
             </Button>

@@ -3,8 +3,10 @@ import { useState } from 'react';
 import type { ShotWords } from '@/core/contracts/search';
 import type { ShotSummary } from '@/core/contracts/shot';
 import { centre, contains, type Rect } from '@/core/geometry/rect';
+import { clockOf } from '@/core/clip/clock';
 import { api } from '../api/client';
 import { copyText } from '../pictures/clipboard';
+import { followLink } from '../thread/navigate';
 import { announce } from '../ui/announce';
 import { Button } from '../ui/Button';
 import { classes } from '../ui/classes';
@@ -21,6 +23,10 @@ const states: Record<Exclude<ShotWords['state'], 'read'>, string> = {
   stopped: 'Could not be read.',
   off: 'Not read: that is switched off in Setup › Words.',
 };
+
+/** All of them, of a clip those of its later pictures too. */
+const textOf = ({ words, later = [] }: ShotWords): string =>
+  [words.map(({ text }) => text).join(' '), ...later.map(({ lines }) => lines)].join('\n');
 
 const isHit = (hits: readonly Rect[], box: Rect): boolean =>
   hits.some((hit) => contains(hit, centre(box)));
@@ -72,6 +78,7 @@ export function WordsFound({ shot }: { shot: ShotSummary }) {
           ))}
         </p>
       )}
+      {read.later && <LaterWords shot={shot} later={read.later} />}
       {words.length > 0 && (
         <div className="flex flex-wrap gap-1">
           {words.length > shown.length && (
@@ -81,16 +88,44 @@ export function WordsFound({ shot }: { shot: ShotSummary }) {
           )}
           <Button
             look="quiet"
-            onClick={() =>
-              void copyText(words.map(({ text }) => text).join(' ')).then(() =>
-                announce('Words copied'),
-              )
-            }
+            onClick={() => void copyText(textOf(read)).then(() => announce('Words copied'))}
           >
             Copy the words
           </Button>
         </div>
       )}
     </section>
+  );
+}
+
+/** Of a clip: what is first seen on its later pictures, each with the way there. */
+function LaterWords({
+  shot,
+  later,
+}: {
+  shot: ShotSummary;
+  later: NonNullable<ShotWords['later']>;
+}) {
+  return (
+    <ul className="my-1 flex flex-col gap-1 text-[13px]">
+      {later.map(({ at, lines }) => (
+        <li
+          key={at}
+          className={classes(
+            'line-clamp-3 break-words',
+            at === shot.found?.moment && 'bg-tint outline-2 outline-petrol',
+          )}
+        >
+          <a
+            href={`/clips/${shot.id}?at=${at}`}
+            onClick={followLink}
+            className="font-measure text-petrol underline"
+          >
+            {clockOf(at)}
+          </a>{' '}
+          {lines}
+        </li>
+      ))}
+    </ul>
   );
 }

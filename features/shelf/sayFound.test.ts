@@ -4,6 +4,9 @@ import { daysLeft, sayReason } from './sayFound';
 test('why a shot was found, in words', () => {
   expect(sayReason({ places: ['title', 'picture'], hits: [] })).toBe('in the title, picture');
   expect(sayReason({ places: [], hits: [] })).toBe('');
+  expect(sayReason({ places: ['picture'], hits: [], moment: 3.2 })).toBe(
+    'in the picture at 0:03.2',
+  );
 });
 
 test('how long a shot stays in the bin', () => {

@@ -1,3 +1,4 @@
+import { clockOf } from '@/core/clip/clock';
 import type { Found } from '@/core/contracts/search';
 
 const words: Record<Found['places'][number], string> = {
@@ -10,8 +11,11 @@ const words: Record<Found['places'][number], string> = {
 };
 
 /** Why a shot was found; empty where nothing was asked for in words. */
-export const sayReason = ({ places }: Found): string =>
-  places.length ? `in the ${places.map((place) => words[place]).join(', ')}` : '';
+export const sayReason = ({ places, moment }: Found): string => {
+  if (places.length === 0) return '';
+  const when = moment === undefined ? '' : ` at ${clockOf(moment)}`;
+  return `in the ${places.map((place) => words[place]).join(', ')}${when}`;
+};
 
 const DAY = 86_400_000;
 

@@ -29,5 +29,6 @@ export function followLink(event: MouseEvent<HTMLAnchorElement>): void {
   if (event.button !== 0 || event.metaKey || event.ctrlKey || event.shiftKey || event.altKey)
     return;
   event.preventDefault();
-  navigate(event.currentTarget.pathname);
+  const { pathname, search } = event.currentTarget;
+  navigate(pathname, 'push', search);
 }

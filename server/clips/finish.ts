@@ -14,6 +14,7 @@ import { asFilm, ffmpeg } from '../media/ffmpeg';
 import { lookThrough, pictureOf } from '../media/pictures';
 import { codecOf, probe, type Probed } from '../media/probe';
 import { binShot, storeShot } from '../shots/store';
+import { wantWords } from '../words/wanted';
 import { filmOf } from './rows';
 import { CLIP } from './recordings';
 
@@ -145,7 +146,11 @@ async function through(id: string, signal: AbortSignal): Promise<void> {
   if (!row) return;
   const film = await filmOf(row.shotId);
   const { changes } = await lookThrough(row.shotId, film.path, film, signal);
-  await sql()`update clips set changes = ${changes} where id = ${id}`;
+  await sql().begin(async (tx) => {
+    await tx`update clips set changes = ${changes} where id = ${id}`;
+    // Its later pictures can be read from now on.
+    await wantWords(tx, row.shotId, 'taken');
+  });
 }
 
 jobsOf(CLIP, finish, { alone: true });

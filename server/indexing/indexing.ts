@@ -14,6 +14,8 @@ interface Row {
   crop: ShotDocument['view']['crop'];
   kinds: string[];
   lines: string | null;
+  /** Of a clip's later pictures. */
+  later: string | null;
   takenAt: Date;
   tags: string[];
 }
@@ -42,6 +44,7 @@ export async function indexShot(tx: postgres.TransactionSql, id: string): Promis
   const [row] = await tx<Row[]>`
     select s.title, s.provenance, s.document ->> 'description' as description, s.taken_at,
       s.document #> '{view,crop}' as crop, w.lines,
+      (select string_agg(l ->> 'lines', E'\\n') from jsonb_array_elements(w.later) l) as later,
       array(select distinct m ->> 'kind' from jsonb_array_elements(s.document -> 'marks') m
         where not coalesce((m ->> 'off')::boolean, false)) as kinds,
       array(select t.name from shot_tags st join tags t on t.id = st.tag_id
@@ -49,7 +52,7 @@ export async function indexShot(tx: postgres.TransactionSql, id: string): Promis
     from shots s left join words w on w.shot_id = s.id where s.id = ${id}`;
   if (!row) return;
   const hides = row.kinds.some((kind) => hideKinds.has(kind));
-  const { tokens, sequence } = indexOf(textsOf(row), row.lines ?? '', {
+  const { tokens, sequence } = indexOf(textsOf(row), `${row.lines ?? ''}\n${row.later ?? ''}`, {
     kinds: hides ? [...row.kinds, 'hidden'] : row.kinds,
     source: row.provenance.source ?? '',
   });

@@ -1,15 +1,16 @@
 import type { ShotWords } from '@/core/contracts/search';
 import { withFinish } from '@/core/finish/finish';
-import { sql } from '../db/sql';
+import { json, sql } from '../db/sql';
 import { env } from '../base/env';
 import { notFound } from '../base/fault';
 import { jobsOf } from '../jobs/run';
 import { paint } from '../pictures/painted';
 import { indexShot } from '../indexing/indexing';
 import { getSettings } from '../settings/settings';
-import { getPaintable } from '../shots/rows';
+import { getPaintable, type Paintable } from '../shots/rows';
 import { enlarged } from './enlarged';
 import { isBusy } from '../words/quiet';
+import { readLater } from './later';
 import { recognise } from './recognise';
 import { packWords, unpackParagraphs } from '../words/rows';
 import { WORDS, wantWords } from '../words/wanted';
@@ -17,21 +18,35 @@ import { WORDS, wantWords } from '../words/wanted';
 /** A shot that could not be read so often is left alone until a person asks again. */
 const MOST_TRIES = 4;
 
+/** The words of a shot as it leaves, without what lies around it. */
+async function wordsIn(shot: Paintable, language: string, signal: AbortSignal) {
+  const finish = withFinish(shot.document.finish, { surround: undefined });
+  const picture = await enlarged(await paint({ ...shot, document: { ...shot.document, finish } }));
+  return recognise(picture, language, signal);
+}
+
 async function read(id: string, signal: AbortSignal): Promise<void> {
   const shot = await getPaintable(id);
   const { revision } = shot;
-  const finish = withFinish(shot.document.finish, { surround: undefined });
-  const picture = await enlarged(await paint({ ...shot, document: { ...shot.document, finish } }));
-  const { wordsLanguage } = await getSettings();
-  const { lines, boxes } = packWords(await recognise(picture, wordsLanguage, signal));
+  const { wordsLanguage: language } = await getSettings();
+  const { lines, boxes } = packWords(await wordsIn(shot, language, signal));
   if (signal.aborted) return;
   await sql().begin(async (tx) => {
     // Held, so that a change either came before, and it is read again, or waits and forgets it.
     const [same] = await tx`
       select 1 from shots where id = ${id} and revision = ${revision} for no key update`;
     if (!same) return;
-    await tx`update words set revision = ${revision}, lines = ${lines}, boxes = ${boxes}
-      where shot_id = ${id}`;
+    await tx`update words set revision = ${revision}, lines = ${lines}, boxes = ${boxes},
+      later = null where shot_id = ${id}`;
+    await indexShot(tx, id);
+  });
+  if (!shot.clip) return;
+  const later = await readLater(shot, (one) => wordsIn(one, language, signal), lines, signal);
+  await sql().begin(async (tx) => {
+    await tx`select 1 from shots where id = ${id} for no key update`;
+    // Also where it was changed meanwhile in nothing that can be read.
+    await tx`update words w set later = ${json(later)} from shots s
+      where w.shot_id = ${id} and s.id = w.shot_id and w.revision = s.revision`;
     await indexShot(tx, id);
   });
 }
@@ -67,6 +82,7 @@ interface WordsRow {
   revision: number | null;
   lines: string | null;
   boxes: Buffer | null;
+  later: ShotWords['later'] | null;
   state: string | null;
   problem: string | null;
   leased: boolean;
@@ -75,7 +91,7 @@ interface WordsRow {
 /** What was read of a shot, and where its reading stands. @throws Fault 404 */
 export async function wordsOf(id: string): Promise<ShotWords> {
   const [row] = await sql()<WordsRow[]>`
-    select s.revision as at, w.revision, w.lines, w.boxes, j.state, j.problem,
+    select s.revision as at, w.revision, w.lines, w.boxes, w.later, j.state, j.problem,
       coalesce(j.leased_until > now(), false) as leased
     from shots s left join words w on w.shot_id = s.id
       left join jobs j on j.id = s.id and j.kind = ${WORDS} where s.id = ${id}`;
@@ -88,11 +104,12 @@ export async function wordsOf(id: string): Promise<ShotWords> {
     }),
   );
   const { revision, problem } = row;
-  if (revision === row.at) return { state: 'read', problem: null, revision, words };
+  const later = row.later ?? undefined;
+  if (revision === row.at) return { state: 'read', problem: null, revision, words, later };
   const on = env().reading && (await getSettings()).readWords;
   const state =
     row.state === 'stopped' ? 'stopped' : !on ? 'off' : row.leased ? 'reading' : 'waiting';
-  return { state, problem, revision, words };
+  return { state, problem, revision, words, later };
 }
 
 /** How many shots are read, how many wait, and which could not be. */

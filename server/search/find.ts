@@ -6,7 +6,7 @@ import { readQuery } from '@/core/search/grammar';
 import type { Shaper } from '@/core/drawing/shaper';
 import { seenOnWhole } from '@/core/paint/seenOn';
 import { finishSchema } from '@/core/finish/finish';
-import { reasonOf, type Reason } from '@/core/search/match';
+import { reasonOf, type LaterWords, type Reason } from '@/core/search/match';
 import { asking, type Query } from '@/core/search/query';
 import { dayOf } from '@/core/search/when';
 import { sql } from '../db/sql';
@@ -33,6 +33,7 @@ interface Row extends SummaryRow {
   finish: unknown;
   lines: string | null;
   boxes: Buffer | null;
+  later: LaterWords[] | null;
   fit: number;
 }
 
@@ -49,7 +50,7 @@ const inPlace = (bin: boolean): Fragment =>
 
 const detailColumns = () => sql()`${summaryColumns()}, s.provenance,
   s.document ->> 'description' as description, s.document -> 'view' as view,
-  s.document -> 'finish' as finish, w.lines, w.boxes`;
+  s.document -> 'finish' as finish, w.lines, w.boxes, w.later`;
 
 /** A shot that fits, and how well. */
 interface Candidate {
@@ -203,7 +204,7 @@ export async function findShots(asked: Asked): Promise<FoundPage> {
       ...toSummary(row),
       found: withSeen(
         row,
-        reasonOf(query, textsOf(row), unpackWords(row.lines, row.boxes), inside),
+        reasonOf(query, textsOf(row), unpackWords(row.lines, row.boxes), inside, row.later ?? []),
         shaper,
       ),
     })),

@@ -9,7 +9,6 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { createCanvas, GlobalFonts } from '@napi-rs/canvas';
 import sharp from 'sharp';
 import * as againRoute from '@/app/api/shots/[id]/words/route';
 import { wordsSchema } from '@/core/contracts/search';
@@ -31,42 +30,20 @@ import { packWords, unpackParagraphs } from '../words/rows';
 import { shippedRecognise } from '../reading/shipped';
 import { readTsv } from '../reading/tsv';
 import { at, begin, finish, request } from './setup';
-import { linesOf } from './words';
+import { linesOf, readAll, screen, SCREEN as SIZE } from './words';
 import { shared } from '../base/shared';
 
-const SIZE = { width: 420, height: 120 };
-const FONT = 'public/fonts/atkinson-hyperlegible-next-latin-400-normal.ttf';
 const path = process.env.PATH ?? '';
-
-/** Lines of words as a screen shows them. */
-function screen(...lines: string[]): Promise<Buffer> {
-  const canvas = createCanvas(SIZE.width, SIZE.height);
-  const surface = canvas.getContext('2d');
-  surface.fillStyle = '#ffffff';
-  surface.fillRect(0, 0, SIZE.width, SIZE.height);
-  surface.fillStyle = '#202020';
-  surface.font = '18px Screen';
-  lines.forEach((line, i) => surface.fillText(line, 12, 30 + i * 34));
-  return canvas.encode('png');
-}
 
 let order: Buffer;
 beforeAll(async () => {
   await begin();
-  GlobalFonts.registerFromPath(FONT, 'Screen');
   order = await screen('Order received', 'Secret orchid 4711', 'Frost cover');
 });
 afterAll(finish);
 afterEach(() => {
   process.env.PATH = path;
 });
-
-/** Everything that waits is due now, and done. */
-async function readAll(): Promise<void> {
-  await sql()`update jobs set due_at = now() where kind = 'words' and state = 'waiting'`;
-  delete shared<{ lastAct?: number }>('quiet', () => ({})).lastAct;
-  await workAlone('words');
-}
 
 const wordsOf = async (id: string) => {
   const answer = await againRoute.GET(request(`/api/shots/${id}/words`), at({ id }));

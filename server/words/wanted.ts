@@ -19,7 +19,8 @@ export async function wantWords(
 ): Promise<void> {
   await tx`insert into words (shot_id) values (${id}) on conflict (shot_id) do nothing`;
   if (why === 'hidden') {
-    await tx`update words set revision = null, lines = null, boxes = null where shot_id = ${id}`;
+    await tx`update words set revision = null, lines = null, boxes = null, later = null
+      where shot_id = ${id}`;
   }
   const after = why === 'taken' ? AFTER_TAKE : AFTER_CHANGE;
   await tx`insert into jobs (id, kind, due_at) values (${id}, ${WORDS}, now() + ${after}::interval)
