@@ -8,6 +8,7 @@ import { pixelRectSchema } from '../values/shapes';
 import { namePattern } from './namePattern';
 import { provenanceSchema } from './provenance';
 import { copySchema } from './folder';
+import { linkInputSchema } from './link';
 
 /** Bounds of clips; stated in docs/api.md. */
 export const clipLimits = {
@@ -142,6 +143,7 @@ export const clipAnswerSchema = z.union([clipSchema, recordingSchema]);
 
 export const clipFormats = {
   webm: { label: 'WebM', note: 'for browsers, small', extension: 'webm', type: 'video/webm' },
+  av1: { label: 'AV1', note: 'smallest, slow to write', extension: 'webm', type: 'video/webm' },
   mp4: { label: 'MP4', note: 'plays everywhere', extension: 'mp4', type: 'video/mp4' },
   gif: { label: 'GIF', note: 'moves by itself, 256 colours', extension: 'gif', type: 'image/gif' },
   webp: { label: 'WebP', note: 'moves by itself', extension: 'webp', type: 'image/webp' },
@@ -151,7 +153,7 @@ export type ClipFormat = keyof typeof clipFormats;
 /** A film, or else a picture that moves by itself. */
 export const isFilm = (format: ClipFormat): boolean =>
   clipFormats[format].type.startsWith('video/');
-export const clipFormatNames = ['webm', 'mp4', 'gif', 'webp', 'apng'] as const;
+export const clipFormatNames = ['webm', 'av1', 'mp4', 'gif', 'webp', 'apng'] as const;
 
 export const clipWishSchema = z.strictObject({
   /** Null: the file is only made, to be fetched. */
@@ -164,8 +166,14 @@ export const clipWishSchema = z.strictObject({
   most: z.number().min(0.01).max(10_000).nullable().default(null),
   /** A name or pattern in place of the folder's own. */
   name: namePattern.optional(),
+  /** Title and description stand in a file that is only made; a folder has a rule of its own. */
+  words: z.boolean().default(true),
 });
 export type ClipWish = z.input<typeof clipWishSchema>;
+
+/** A link under which a film that was made is played. */
+export const clipLinkSchema = z.strictObject({ job: z.uuid(), ...linkInputSchema.shape });
+export type ClipLink = z.input<typeof clipLinkSchema>;
 
 export const clipJobSchema = z.object({
   id: z.uuid(),

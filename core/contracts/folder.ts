@@ -75,7 +75,7 @@ export const copyInputSchema = z.strictObject({
 });
 
 /** Of kept files: pictures, and films of clips. */
-export const copyFormats = [...formatNames, 'webm', 'mp4', 'apng'] as const;
+export const copyFormats = [...formatNames, 'webm', 'av1', 'mp4', 'apng'] as const;
 
 export const copySchema = z.object({
   id: z.uuid(),

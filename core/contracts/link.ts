@@ -16,6 +16,8 @@ export const linkSchema = z.object({
   /** Page and picture, relative to where this Rezzik is reached. */
   path: z.string(),
   picturePath: z.string(),
+  /** It plays a film, which begins with that picture. */
+  film: z.boolean(),
   /** Whole address on this computer, and for others where Setup opens one. */
   address: z.string(),
   openAddress: z.string().nullable(),

@@ -8,12 +8,14 @@ import {
   type ClipBegin,
   type ClipChange,
   type ClipJob,
+  type ClipLink,
   type ClipWish,
   type CutState,
   type DisplayClip,
   type DisplayRecording,
   type Recording,
 } from '@/core/contracts/clip';
+import { linkSchema, type Link } from '@/core/contracts/link';
 import { storedSchema, type Stored } from '@/core/contracts/shot';
 import { ask, read, sent } from './ask';
 
@@ -50,6 +52,9 @@ export const clipsApi = {
     read(clipJobSchema, `${path(id)}/copies`, sent('POST', wish)),
   clipWriting: (id: string, job: string): Promise<ClipJob> =>
     read(clipJobSchema, `${path(id)}/copies/${job}`),
+  /** A link under which a film that was written is played. */
+  linkClip: (id: string, wish: ClipLink): Promise<Link> =>
+    read(linkSchema, `${path(id)}/links`, sent('POST', wish)),
   stopWriting: (id: string, job: string) => ask(`${path(id)}/copies/${job}`, { method: 'DELETE' }),
 };
 

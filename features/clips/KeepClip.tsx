@@ -1,15 +1,13 @@
-import { Download, FolderDown, Square } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { Download, FolderDown } from 'lucide-react';
+import { useState } from 'react';
 import {
   clipFormatNames,
   clipFormats,
   isFilm,
   type Clip,
   type ClipFormat,
-  type ClipJob,
 } from '@/core/contracts/clip';
 import { writtenSize } from '@/core/clip/size';
-import { messageOf } from '../api/ask';
 import { madeUrl } from '../api/clips';
 import { api } from '../api/client';
 import { useAnswer } from '../api/useAnswer';
@@ -17,11 +15,11 @@ import { keyLabel, useAction, useKeyOf } from '../keys/useAction';
 import { announce } from '../ui/announce';
 import { Button } from '../ui/Button';
 import { ChipRadios } from '../ui/ChipRadios';
-import { formatBytes } from '../ui/format';
 import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
+import { HowFar } from './HowFar';
+import { useWriting } from './useWriting';
 
-const LOOK_AGAIN = 400;
 const formats = clipFormatNames.map((value) => ({ value, label: clipFormats[value].label }));
 const icon = { size: 16, strokeWidth: 1.75 };
 
@@ -34,10 +32,13 @@ export function KeepClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
   const [rate, setRate] = useState(0);
   const [most, setMost] = useState(0);
   const [folder, setFolder] = useState<string | null>(null);
-  const { job, problem, write, stop } = useWriting(clip.id);
+  const { job, problem, busy, write, stop } = useWriting(clip.id, ({ id, copy }) => {
+    announce(copy ? 'Kept.' : 'Written.');
+    if (!copy) window.location.assign(madeUrl(clip.id, id));
+    return Promise.resolve();
+  });
   const folderId = folder ?? all.find((f) => f.isDefault)?.id ?? all[0]?.id ?? null;
   const { width, height } = writtenSize(clip.leaves, percent, isFilm(format));
-  const busy = job?.state === 'waiting' || job?.state === 'going on';
   const go = async (to: string | null) => {
     if (busy) return;
     await stored();
@@ -91,76 +92,7 @@ export function KeepClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
         </Button>
       </div>
       {(problem ?? folders.problem) && <Problem>{problem ?? folders.problem}</Problem>}
-      {job && <HowFar job={job} onStop={stop} />}
+      {job && <HowFar job={job} written="Written" onStop={stop} />}
     </section>
   );
-}
-
-function HowFar({ job, onStop }: { job: ClipJob; onStop: () => void }) {
-  if (job.state === 'stopped') return <Problem>{job.problem}</Problem>;
-  if (job.state === 'done') {
-    return (
-      <p role="status" className="text-[13px] break-words">
-        <span className="font-bold">{job.copy ? 'Kept' : 'Written'}</span>{' '}
-        {job.bytes !== null && formatBytes(job.bytes)}
-        {job.copy && <span className="block font-measure">{job.copy.path}</span>}
-      </p>
-    );
-  }
-  const percent = Math.round(100 * job.progress);
-  const left = job.left === null ? '' : ` · ${Math.ceil(job.left)} s left`;
-  return (
-    <div className="flex items-center gap-2">
-      <div className="grow text-[13px]">
-        <div
-          role="progressbar"
-          aria-label="Written"
-          aria-valuenow={percent}
-          className="mb-1 h-2.5 rounded-full bg-tint"
-        >
-          <div className="h-full rounded-full bg-petrol" style={{ width: `${percent}%` }} />
-        </div>
-        {percent} %{left}
-      </div>
-      <Button icon={<Square {...icon} />} onClick={onStop}>
-        Stop
-      </Button>
-    </div>
-  );
-}
-
-type Wish = Parameters<typeof api.writeClip>[1];
-
-/** A file of a clip while it is written. */
-function useWriting(clip: string) {
-  const [job, setJob] = useState<ClipJob | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [fetched, setFetched] = useState(false);
-  const { id, state } = job ?? {};
-  useEffect(() => {
-    if (!id || state === 'done' || state === 'stopped') return;
-    const timer = setInterval(() => {
-      api.clipWriting(clip, id).then(setJob, (error: unknown) => setProblem(messageOf(error)));
-    }, LOOK_AGAIN);
-    return () => clearInterval(timer);
-  }, [clip, id, state]);
-  useEffect(() => {
-    if (!id || state !== 'done') return;
-    announce(fetched ? 'Written.' : 'Kept.');
-    if (fetched) window.location.assign(madeUrl(clip, id));
-  }, [clip, id, state, fetched]);
-  return {
-    ...{ job, problem },
-    write: async (wish: Wish) => {
-      setProblem(null);
-      setFetched(wish.folderId === null);
-      try {
-        setJob(await api.writeClip(clip, wish));
-      } catch (error) {
-        setJob(null);
-        setProblem(messageOf(error));
-      }
-    },
-    stop: () => void (id && api.stopWriting(clip, id).catch(() => undefined)),
-  };
 }

@@ -33,6 +33,7 @@ import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
 import { TitleField } from '../ui/TitleField';
 import { KeepClip } from './KeepClip';
+import { LinkClip } from './LinkClip';
 import { MarksOnIt } from './MarksOnIt';
 import { useCuts } from './useCuts';
 import { useFilm } from './useFilm';
@@ -239,6 +240,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
             </p>
           )}
           <KeepClip clip={clip} stored={hand.stored} />
+          <LinkClip clip={clip} stored={hand.stored} />
           <MarksOnIt clip={clip} />
           <WhereFrom clip={clip} />
         </aside>

@@ -6,11 +6,11 @@ import type { Remote } from '@/core/contracts/remote';
 import { messageOf } from '../api/ask';
 import { leaveByKey } from '../keys/focus';
 import { formatBytes } from '../ui/format';
-import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
 import { IconButton } from '../ui/IconButton';
 import { addBrowserFolder, canHaveFolders, type BrowserFolder } from './browser/folders';
 import { PlaceSwitch } from './PlaceSwitch';
+import { LinkRules } from './LinkRules';
 import { clipForms, toggled, type ClipForm, type Places } from './chosenPlaces';
 
 interface Props {
@@ -144,35 +144,6 @@ function ClipForm({ places, set }: PartProps) {
         </option>
       ))}
     </select>
-  );
-}
-
-function LinkRules({ places, set }: PartProps) {
-  return (
-    <>
-      <select
-        aria-label="How long the link lasts"
-        value={places.linkDays ?? 'never'}
-        onChange={(event) =>
-          set({ linkDays: event.target.value === 'never' ? null : Number(event.target.value) })
-        }
-        className={select}
-      >
-        <option value={1}>ends after a day</option>
-        <option value={7}>ends after a week</option>
-        <option value={30}>ends after 30 days</option>
-        <option value="never">does not end by itself</option>
-      </select>
-      <div className="my-1">
-        <NumberInput
-          label="Ends after so many views (0 for any)"
-          value={places.linkViews ?? 0}
-          min={0}
-          max={1_000_000}
-          onCommit={(views) => set({ linkViews: views >= 1 ? Math.round(views) : null })}
-        />
-      </div>
-    </>
   );
 }
 

@@ -20,7 +20,7 @@ import { ShotName } from '../names/ShotName';
 import { ShotTags } from '../tags/ShotTags';
 import { Hits } from './Hits';
 import { openFound } from './openFound';
-import { ShotLinks } from './ShotLinks';
+import { ShotLinks } from '../setup/sending/ShotLinks';
 import { WordsFound } from './WordsFound';
 import { useAnswer } from '../api/useAnswer';
 

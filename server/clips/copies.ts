@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
+import type { z } from 'zod';
 import {
   clipFormats,
   clipWishSchema,
@@ -26,6 +27,8 @@ import { getShot } from '../shots/rows';
 import { produce } from './produce';
 import type { Writing } from './written';
 import { filmOf, getClip } from './rows';
+
+type Wish = z.output<typeof clipWishSchema>;
 
 const WRITE = 'clipWrite';
 /** A file that was only made is held so long. */
@@ -99,14 +102,15 @@ export async function stopWriting(shot: string, id: string): Promise<void> {
 export async function madeFile(
   shot: string,
   id: string,
-): Promise<{ path: string; type: string; name: string; etag: string }> {
-  const { state, wish } = await rowOf(shot, id);
+): Promise<{ path: string; type: string; name: string; etag: string; wish: Wish }> {
+  const { state, wish: asked } = await rowOf(shot, id);
   if (state !== 'done') throw new Fault(409, 'not-ready', 'It is not written yet.');
-  const { format, folderId } = clipWishSchema.parse(wish);
+  const wish = clipWishSchema.parse(asked);
+  const { format, folderId } = wish;
   if (folderId !== null) throw notFound('file');
   const { extension, type } = clipFormats[format];
   const title = safeName(leavingTitle(await getShot(shot)));
-  return { path: writingPath(id, extension), type, name: `${title}.${extension}`, etag: id };
+  return { path: writingPath(id, extension), type, name: `${title}.${extension}`, etag: id, wish };
 }
 
 /** @param facts what a folder lets out; without one a title that a person gave */
@@ -127,7 +131,7 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
   const folder = wish.folderId === null ? null : await usableFolder(wish.folderId);
   const { extension } = clipFormats[wish.format];
   const path = writingPath(id, extension);
-  const said = saidOf(clip, folder?.facts ?? { words: true, origin: false });
+  const said = saidOf(clip, folder?.facts ?? { words: wish.words, origin: false });
   going.set(id, { since: Date.now(), progress: 0 });
   try {
     const heard = (progress: number) =>

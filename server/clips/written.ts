@@ -39,6 +39,11 @@ const encoders: Record<ClipFormat, (bits: number | null) => string[]> = {
     ...['-c:v', 'libvpx-vp9', ...(bits ? within(bits) : ['-crf', '24', '-b:v', '0'])],
     ...['-deadline', 'realtime', '-cpu-used', '6', '-row-mt', '1', ...film, '-f', 'webm'],
   ],
+  // Small pictures, too, which quicker writers refuse.
+  av1: (bits) => [
+    ...['-c:v', 'libaom-av1', ...(bits ? within(bits) : ['-crf', '26', '-b:v', '0'])],
+    ...['-usage', 'realtime', '-cpu-used', '8', '-row-mt', '1', ...film, '-f', 'webm'],
+  ],
   mp4: (bits) => [
     ...['-c:v', 'libx264', '-preset', 'veryfast', ...(bits ? within(bits) : ['-crf', '18'])],
     ...[...film, '-movflags', '+faststart', '-f', 'mp4'],

@@ -1,4 +1,5 @@
 import { createServer, type IncomingMessage, type Server } from 'node:http';
+import { pipeline } from 'node:stream';
 import pLimit from 'p-limit';
 import { Fault } from '../base/fault';
 import { answerPhone } from '../phone/door';
@@ -49,7 +50,10 @@ function answerOf(path: string, request: IncomingMessage): Promise<LinkAnswer> {
     return answerPhone(path, request);
   }
   const known = asks && path.startsWith('/v/');
-  return answerLink(known ? path : '/v/none', { look: request.method === 'HEAD' });
+  return answerLink(known ? (request.url ?? path) : '/v/none', {
+    look: request.method === 'HEAD',
+    range: request.headers.range ?? null,
+  });
 }
 
 /** Listens to other machines, which see what links show and send one picture of a phone. */
@@ -57,9 +61,11 @@ async function listen(port: number): Promise<Server> {
   const server = createServer((request, response) => {
     const path = (request.url ?? '').split('?')[0] ?? '';
     answerOf(path, request).then(
-      ({ status, headers, body }) => {
+      ({ status, headers, body, stream }) => {
         response.writeHead(status, { ...headers, Connection: 'close' });
-        response.end(request.method === 'HEAD' ? undefined : body);
+        // Whoever looks may go away in the middle.
+        if (stream) pipeline(stream, response, () => undefined);
+        else response.end(request.method === 'HEAD' ? undefined : body);
       },
       () => {
         if (!response.headersSent) response.writeHead(500);

@@ -6,6 +6,7 @@ import { sql } from '../db/sql';
 import { env } from '../base/env';
 import { notFound } from '../base/fault';
 import { plainPicture } from '../keep/encode';
+import { sweepMedia } from '../media/files';
 import { getPaintable, getShot } from '../shots/rows';
 import { openBase } from './base';
 
@@ -22,6 +23,7 @@ interface Row {
   mostViews: number | null;
   ended: boolean;
   title: string;
+  film: string | null;
 }
 
 const hasEnded = (row: Row, now: Date): boolean =>
@@ -37,6 +39,7 @@ function toLink(row: Row): Link {
     title: row.title,
     path,
     picturePath: `${path}.png`,
+    film: row.film !== null,
     address: `http://127.0.0.1:${env().port}${path}`,
     openAddress: open && `${open}${path}`,
     madeAt: row.madeAt.toISOString(),
@@ -70,7 +73,7 @@ type Of = { shotId: string } | { guideId: string; shows: readonly string[] };
 /** Makes a link to what is seen there from now on. @throws Fault 404 */
 export async function insertLink(
   of: Of,
-  { bytes, width, height, title, description }: Seen,
+  { bytes, width, height, title, description, film = null, filmType = null }: Seen,
   { days, mostViews }: Pick<z.output<typeof linkInputSchema>, 'days' | 'mostViews'>,
   now = new Date(),
 ): Promise<Link> {
@@ -79,16 +82,16 @@ export async function insertLink(
     'shotId' in of ? [of.shotId, null, []] : [null, of.guideId, [...of.shows]];
   const [row] = await sql()<Row[]>`insert into links
     (id, shot_id, guide_id, shows, token, bytes, width, height, title, description, ends_at,
-      most_views)
+      most_views, film, film_type)
     values (${randomUUID()}, ${shot}, ${guide}, ${shows},
       ${randomBytes(TOKEN_BYTES).toString('base64url')}, ${Buffer.from(bytes)}, ${width}, ${height},
-      ${title}, ${description}, ${ends}, ${mostViews})
+      ${title}, ${description}, ${ends}, ${mostViews}, ${film}, ${filmType})
     returning *`;
   if (!row) throw notFound(shot ? 'shot' : 'guide');
   return toLink(row);
 }
 
-const select = () => sql()`select id, token, views, made_at, ends_at, most_views, ended, title
+const select = () => sql()`select id, token, views, made_at, ends_at, most_views, ended, title, film
   from links`;
 
 /** The links that show a shot, in a guide too, newest first; ended ones too. @throws Fault 404 */
@@ -110,8 +113,10 @@ export async function openedLinks(): Promise<Link[]> {
 
 /** Takes a link back at once. @throws Fault 404 */
 export async function takeBack(id: string): Promise<void> {
-  const gone = await sql()`delete from links where id = ${id}`;
-  if (gone.count === 0) throw notFound('link');
+  const [gone] = await sql()<Pick<Row, 'film'>[]>`
+    delete from links where id = ${id} returning film`;
+  if (!gone) throw notFound('link');
+  if (gone.film) await sweepMedia();
 }
 
 export interface Seen {
@@ -122,6 +127,15 @@ export interface Seen {
   description: string;
   /** It is a guide, and its bytes a whole page. */
   guideId?: string | null;
+  /** It is a film: a file among those of clips, whose first picture are the bytes. */
+  film?: string | null;
+  filmType?: string | null;
+}
+
+/** The film behind a page that was seen; null where it was taken back, or its time is over. */
+export async function filmBehind(token: string, now: Date): Promise<Seen | null> {
+  const [row] = await sql()<(Seen & Row)[]>`select * from links where token = ${token}`;
+  return row && (row.endsAt === null || row.endsAt > now) ? row : null;
 }
 
 /**

@@ -63,7 +63,8 @@ export async function sweepMedia(): Promise<void> {
   const rows = await sql()<{ id: string }[]>`
     select shot_id as id from clips where shot_id = any(${ids}::uuid[])
     union all select shot_id from recordings where shot_id = any(${ids}::uuid[])
-    union all select id from clip_writings where id = any(${ids}::uuid[])`;
+    union all select id from clip_writings where id = any(${ids}::uuid[])
+    union all select left(film, 36)::uuid from links where film is not null and not ended`;
   const wanted = new Set(rows.map(({ id }) => id));
   const gone = files.filter((file) => !wanted.has(ID.exec(file)?.[0] ?? ''));
   for (const file of gone) await rm(join(mediaDir(), file), { force: true });

@@ -3,11 +3,12 @@ import { beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { By, Key, type WebElement } from 'selenium-webdriver';
 import { clipSchema, type Clip } from '@/core/contracts/clip';
 import { copiesSchema } from '@/core/contracts/folder';
+import { linksSchema } from '@/core/contracts/link';
 import { firstWay } from '@/core/contracts/way';
 import { deskDisplays } from '@/core/desk/model';
 import type { Point } from '@/core/geometry/point';
 import { getPixels, getShot, listShots, read, setWay } from './lib/app';
-import { inSight, showsPicture } from './lib/clip';
+import { inSight, sendClip, showsPicture } from './lib/clip';
 import { newFolder } from './lib/keeping';
 import { app, browser, inOneBrowser } from './lib/suite';
 
@@ -286,4 +287,30 @@ test('in another view it goes on and can be ended there', async () => {
   await app.chord(Key.SHIFT, 's');
   await app.click('End the clip');
   await opened();
+}, 120_000);
+
+test('a link plays it in a page of its own, until it is taken back', async () => {
+  const id = await sendClip('Frost cover');
+  await app.go(`/clips/${id}`);
+  await opened();
+  await app.click('Make a link');
+  await app.until('it is made', () => app.has('section[aria-label="Links"] a'));
+  const { links } = linksSchema.parse(await (await read(`/api/shots/${id}/links`)).json());
+  expect(links).toMatchObject([{ film: true, views: 0, mostViews: null }]);
+  const [link] = links;
+  await browser.driver.get(link?.address ?? '');
+  // Played and gone to its end, which is fetched as a piece of its own.
+  await app.until('it plays', () =>
+    browser.driver.executeAsyncScript<boolean>(`
+      const [done] = [...arguments].slice(-1);
+      const video = document.querySelector('video');
+      if (!(video?.readyState >= 2)) return done(false);
+      video.muted = true;
+      video.onseeked = () => done(video.videoWidth > 0 && video.currentTime > 1);
+      video.play().then(() => (video.currentTime = 1.5), () => done(false));`),
+  );
+  await app.go(`/clips/${id}`);
+  await app.click('Take the link back');
+  await app.until('it is gone', async () => !(await app.has('section[aria-label="Links"]')));
+  expect((await fetch(link?.address ?? '')).status).toBe(404);
 }, 120_000);

@@ -1,6 +1,7 @@
 import { env } from '@/server/base/env';
 import { guardHost } from '@/server/http/guard';
 import { Fault } from '@/server/base/fault';
+import { Readable } from 'node:stream';
 import { answerLink } from '@/server/links/answer';
 
 /** On this computer links are seen through its own address; what they answer is the same. */
@@ -10,8 +11,20 @@ export async function GET(request: Request): Promise<Response> {
   } catch (error) {
     return new Response(error instanceof Fault ? error.message : 'Refused.', { status: 403 });
   }
-  const { status, headers, body } = await answerLink(new URL(request.url).pathname, {
+  const { pathname, search } = new URL(request.url);
+  const { status, headers, body, stream } = await answerLink(pathname + search, {
     look: request.method === 'HEAD',
+    range: request.headers.get('range'),
   });
-  return new Response(new Uint8Array(body), { status, headers });
+  return new Response(stream ? sent(stream, request.signal) : new Uint8Array(body), {
+    status,
+    headers,
+  });
+}
+
+function sent(stream: Readable, signal: AbortSignal): BodyInit {
+  // Whoever looks may go away in the middle.
+  stream.on('error', () => undefined);
+  signal.addEventListener('abort', () => stream.destroy(), { once: true });
+  return Readable.toWeb(stream) as ReadableStream<Uint8Array>;
 }

@@ -57,7 +57,7 @@ export function OpenLink({ link, act }: { link: Link; act: Act }) {
   const address = link.openAddress ?? link.address;
   return (
     <li className="rounded-[9px] border border-line bg-card p-3">
-      <p className="font-bold">{link.title || 'A picture'}</p>
+      <p className="font-bold">{link.title || (link.film ? 'A clip' : 'A picture')}</p>
       <p className="font-measure text-[12px] break-all">
         <a href={link.path} target="_blank" rel="noreferrer" className="text-petrol underline">
           {address}

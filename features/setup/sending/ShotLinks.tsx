@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { Link } from '@/core/contracts/link';
-import { messageOf } from '../api/ask';
-import { api } from '../api/client';
-import { actThen } from '../ui/act';
-import { OpenLink } from '../setup/sending/Links';
+import { messageOf } from '../../api/ask';
+import { api } from '../../api/client';
+import { actThen } from '../../ui/act';
+import { OpenLink } from './Links';
 
 interface Props {
   shot: string;

@@ -1,0 +1,46 @@
+import { Square } from 'lucide-react';
+import type { ClipJob } from '@/core/contracts/clip';
+import { Button } from '../ui/Button';
+import { formatBytes } from '../ui/format';
+import { Problem } from '../ui/Problem';
+
+interface Props {
+  job: ClipJob;
+  /** What is said once it is written to no folder. */
+  written: string;
+  onStop: () => void;
+}
+
+/** How far a file of a clip is written, and what became of it. */
+export function HowFar({ job, written, onStop }: Props) {
+  if (job.state === 'stopped') return <Problem>{job.problem}</Problem>;
+  if (job.state === 'done') {
+    return (
+      <p role="status" className="text-[13px] break-words">
+        <span className="font-bold">{job.copy ? 'Kept' : written}</span>{' '}
+        {job.bytes !== null && formatBytes(job.bytes)}
+        {job.copy && <span className="block font-measure">{job.copy.path}</span>}
+      </p>
+    );
+  }
+  const percent = Math.round(100 * job.progress);
+  const left = job.left === null ? '' : ` · ${Math.ceil(job.left)} s left`;
+  return (
+    <div className="flex items-center gap-2">
+      <div className="grow text-[13px]">
+        <div
+          role="progressbar"
+          aria-label="Written"
+          aria-valuenow={percent}
+          className="mb-1 h-2.5 rounded-full bg-tint"
+        >
+          <div className="h-full rounded-full bg-petrol" style={{ width: `${percent}%` }} />
+        </div>
+        {percent} %{left}
+      </div>
+      <Button icon={<Square size={16} strokeWidth={1.75} />} onClick={onStop}>
+        Stop
+      </Button>
+    </div>
+  );
+}

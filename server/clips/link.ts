@@ -1,0 +1,49 @@
+import { randomUUID } from 'node:crypto';
+import { copyFile, rm } from 'node:fs/promises';
+import type { z } from 'zod';
+import { clipFormats, isFilm, type clipLinkSchema } from '@/core/contracts/clip';
+import type { Link } from '@/core/contracts/link';
+import { firstKept } from '@/core/clip/cuts';
+import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
+import { Fault } from '../base/fault';
+import { insertLink } from '../links/links';
+import { filmPath, syncPath } from '../media/files';
+import { probe } from '../media/probe';
+import { getClip } from './rows';
+import { madeFile } from './copies';
+import { markedFrameAt } from './stills';
+
+/**
+ * An address under which a film that was written of a clip is played.
+ * @throws Fault 400 where what was written is no film, 404, 409 where it is not written yet
+ */
+export async function linkFilm(
+  shot: string,
+  { job, ...input }: z.output<typeof clipLinkSchema>,
+): Promise<Link> {
+  const { path, type, wish } = await madeFile(shot, job);
+  const { format } = wish;
+  if (!isFilm(format))
+    throw new Fault(400, 'does-not-fit', 'job: a link plays films, WebM or MP4.');
+  if (wish.words && !input.words)
+    throw new Fault(400, 'does-not-fit', 'job: it was written with its title and description.');
+  const [clip, { width, height }] = await Promise.all([getClip(shot), probe(path)]);
+  const first = clip.times[firstKept(clip.cuts, clip.times.length)] ?? 0;
+  const words = input.words
+    ? { title: leavingTitle(clip), description: leavingDescription(clip) ?? '' }
+    : { title: '', description: '' };
+  const film = `${randomUUID()}.link.${clipFormats[format].extension}`;
+  try {
+    await copyFile(path, filmPath(film));
+    await syncPath(filmPath(film));
+    const bytes = await markedFrameAt(shot, first);
+    return await insertLink(
+      { shotId: shot },
+      { ...words, width, height, bytes, film, filmType: type },
+      input,
+    );
+  } catch (error) {
+    await rm(filmPath(film), { force: true });
+    throw error;
+  }
+}
