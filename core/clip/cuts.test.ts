@@ -1,5 +1,4 @@
 import { describe, expect, test } from '@jest/globals';
-import fc from 'fast-check';
 import {
   beginAt,
   bringBack,
@@ -7,8 +6,6 @@ import {
   endAt,
   filmEnds,
   firstKept,
-  keptPictures,
-  keptSeconds,
   keptStretches,
   lastKept,
   pictureAt,
@@ -89,50 +86,8 @@ describe('times', () => {
     ]);
   });
 
-  test('how long it is, and what of it stays', () => {
+  test('how long it is', () => {
     expect(filmEnds(times)).toBeCloseTo(0.6);
     expect(filmEnds([0])).toBe(0);
-    expect(keptSeconds(UNCUT, times)).toBeCloseTo(0.6);
-    expect(keptSeconds({ away: [{ from: 1, to: 3 }] }, times)).toBeCloseTo(0.3);
   });
-});
-
-test('kept pictures come one after the other, each for some time, in all as long as what is kept', () => {
-  // The second and third within a thousandth of a second.
-  const times = [0, 0.1, 0.1002, 0.3, 0.4];
-  expect(keptPictures(UNCUT, times)).toEqual([
-    { picture: 0, at: 0, lasts: 100 },
-    { picture: 1, at: 100, lasts: 1 },
-    { picture: 2, at: 101, lasts: 199 },
-    { picture: 3, at: 300, lasts: 100 },
-    { picture: 4, at: 400, lasts: 100 },
-  ]);
-  expect(keptPictures({ away: [{ from: 0, to: 3 }] }, times)).toEqual([
-    { picture: 3, at: 0, lasts: 100 },
-    { picture: 4, at: 100, lasts: 100 },
-  ]);
-  fc.assert(
-    fc.property(
-      fc.array(fc.integer({ min: 0, max: 200_000 }), { minLength: 1, maxLength: 30 }),
-      fc.array(fc.tuple(fc.nat(30), fc.nat(30)), { maxLength: 4 }),
-      (steps, some) => {
-        let at = 0;
-        const moments = steps.map((step) => (at += step) / 1e6);
-        const cuts = some.reduce<Cuts>(
-          (so, [from, to]) => cutAway(so, { from, to }, moments.length),
-          UNCUT,
-        );
-        const kept = keptPictures(cuts, moments);
-        expect(kept.map(({ picture }) => picture)).toEqual(
-          keptStretches(cuts, moments.length).flatMap(({ from, to }) =>
-            Array.from({ length: to - from }, (_, i) => from + i),
-          ),
-        );
-        kept.forEach(({ at: begun, lasts }, i) => {
-          expect(lasts).toBeGreaterThan(0);
-          expect(kept[i + 1]?.at ?? begun + lasts).toBe(begun + lasts);
-        });
-      },
-    ),
-  );
 });

@@ -4,11 +4,27 @@ import { isIn, type Stretch } from '../values/stretch';
 export interface Cuts {
   /** Taken away, in order and apart from each other. */
   away: readonly Stretch[];
+  /** Played faster or slower, in order and apart from each other. */
+  speeds?: readonly Sped[] | undefined;
+}
+
+/** So many times as fast. */
+export const SPEEDS = [0.25, 0.5, 1, 2, 4, 8] as const;
+export type Speed = (typeof SPEEDS)[number];
+
+export interface Sped extends Stretch {
+  speed: Speed;
 }
 
 export const UNCUT: Cuts = { away: [] };
 
-const isSome = ({ from, to }: Stretch): boolean => from < to;
+export const isSome = ({ from, to }: Stretch): boolean => from < to;
+
+/** What is left of a stretch on both sides of another; either may be nothing. */
+export const without = <S extends Stretch>(one: S, { from, to }: Stretch): [S, S] => [
+  { ...one, to: Math.min(one.to, from) },
+  { ...one, from: Math.max(one.from, to) },
+];
 
 /** In order, those that touch made one. @param count of the film's pictures */
 function tidied(stretches: readonly Stretch[], count: number): Stretch[] {
@@ -41,16 +57,13 @@ export function keptStretches({ away }: Cuts, count: number): Stretch[] {
 /** Takes a stretch away; what would leave nothing changes nothing. */
 export function cutAway(cuts: Cuts, stretch: Stretch, count: number): Cuts {
   const away = tidied([...cuts.away, stretch], count);
-  return keptStretches({ away }, count).length > 0 ? { away } : cuts;
+  return keptStretches({ away }, count).length > 0 ? { ...cuts, away } : cuts;
 }
 
 /** Brings back what was taken away of a stretch. */
-export function bringBack({ away }: Cuts, stretch: Stretch, count: number): Cuts {
-  const left = tidied(away, count).flatMap(({ from, to }) => [
-    { from, to: Math.min(to, stretch.from) },
-    { from: Math.max(from, stretch.to), to },
-  ]);
-  return { away: tidied(left, count) };
+export function bringBack(cuts: Cuts, stretch: Stretch, count: number): Cuts {
+  const left = tidied(cuts.away, count).flatMap((one) => without(one, stretch));
+  return { ...cuts, away: tidied(left, count) };
 }
 
 /** The film begins with this picture: what is before it goes, and what a person took from its start comes back. */
@@ -89,41 +102,6 @@ export function filmEnds(times: readonly number[]): number {
 export function secondsOf({ from, to }: Stretch, times: readonly number[]): Stretch {
   const end = filmEnds(times);
   return { from: times[from] ?? end, to: times[to] ?? end };
-}
-
-/** How long what is kept lasts, seconds. */
-export const keptSeconds = (cuts: Cuts, times: readonly number[]): number =>
-  keptStretches(cuts, times.length)
-    .map((stretch) => secondsOf(stretch, times))
-    .reduce((sum, { from, to }) => sum + to - from, 0);
-
-/** A picture of what is kept, whole thousandths of a second. */
-export interface KeptPicture {
-  /** Its number in the film. */
-  picture: number;
-  at: number;
-  lasts: number;
-}
-
-/** Every picture that is kept, when it comes in what is kept, and for how long: never for no time. */
-export function keptPictures(cuts: Cuts, times: readonly number[]): KeptPicture[] {
-  let before = 0;
-  const exact = keptStretches(cuts, times.length).flatMap((stretch) => {
-    const { from, to } = secondsOf(stretch, times);
-    const shift = before - from;
-    before += to - from;
-    return times
-      .slice(stretch.from, stretch.to)
-      .map((at, i) => ({ picture: stretch.from + i, at: at + shift }));
-  });
-  let next = 0;
-  const begun = exact.map(({ picture, at }) => {
-    const ms = Math.max(next, Math.round(1000 * at));
-    next = ms + 1;
-    return { picture, at: ms };
-  });
-  const over = Math.max(next, Math.round(1000 * before));
-  return begun.map((one, i) => ({ ...one, lasts: (begun[i + 1]?.at ?? over) - one.at }));
 }
 
 /**

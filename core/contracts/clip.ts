@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { line } from '../values/text';
 import { limits } from '../values/limits';
+import { SPEEDS } from '../clip/cuts';
 import { MOST_PICTURES, stretchSchema } from '../values/stretch';
 import { documentSchema } from '../document/document';
 import { viewShapeSchema } from '../document/viewSchema';
@@ -73,7 +74,23 @@ export const clipEndSchema = z.strictObject({
   bin: z.boolean().default(false),
 });
 
-export const cutsSchema = z.strictObject({ away: z.array(stretchSchema).max(clipLimits.away) });
+const spedSchema = z
+  .strictObject({ ...stretchSchema.shape, speed: z.literal(SPEEDS) })
+  .refine(({ from, to }) => from < to, 'from must come before to');
+
+export const cutsSchema = z.strictObject({
+  away: z.array(stretchSchema).max(clipLimits.away).readonly(),
+  /** In order, and apart from each other. */
+  speeds: z
+    .array(spedSchema)
+    .max(clipLimits.away)
+    .readonly()
+    .refine(
+      (all) => all.every(({ from }, i) => from >= (all[i - 1]?.to ?? 0)),
+      'must come in order, and apart from each other',
+    )
+    .optional(),
+});
 
 /** Cuts it anew, or goes back or on to a step of that. */
 export const clipChangeSchema = z

@@ -8,12 +8,13 @@ import {
   endAt,
   filmEnds,
   firstKept,
-  keptSeconds,
   lastKept,
   pictureAt,
+  SPEEDS,
   stepFrom,
   UNCUT,
 } from '@/core/clip/cuts';
+import { keptSeconds, speedAt, withSpeed } from '@/core/clip/played';
 import type { Stretch } from '@/core/values/stretch';
 import { messageOf } from '../api/ask';
 import { videoUrl } from '../api/clips';
@@ -45,6 +46,11 @@ const speeds = ['0.25', '0.5', '1', '2', '4'].map((value) => ({
   ...{ value, label: `${value}×`, called: `${value} times as fast` },
 }));
 
+const stretchSpeeds = SPEEDS.map((speed) => ({
+  ...{ value: String(speed), label: `${speed}×` },
+  called: speed === 1 ? 'At its own speed' : `${speed} times as fast, kept so`,
+}));
+
 /** A clip that is there: the picture, under it the time line, beside it what is done with it. */
 export function OpenClip({ clip }: { clip: Clip }) {
   const { id, times, changes } = clip;
@@ -60,11 +66,15 @@ export function OpenClip({ clip }: { clip: Clip }) {
   const { picture, show } = film;
   const { cuts } = hand;
   const count = times.length;
-  const isCut = cuts.away.length > 0;
+  const isCut = cuts.away.length > 0 || cuts.speeds !== undefined;
   const cutOut = () => {
     if (!chosen) return;
     hand.change((all) => cutAway(all, chosen, count));
     setChosen(null);
+  };
+  const setSpeed = (value: string) => {
+    const speed = SPEEDS.find((one) => String(one) === value);
+    if (chosen && speed) hand.change((all) => withSpeed(all, chosen, speed));
   };
   const keys = {
     begin: useKeyOf('clip.begin'),
@@ -202,6 +212,14 @@ export function OpenClip({ clip }: { clip: Clip }) {
               >
                 Cut out
               </Button>
+              {chosen && (
+                <ChipRadios
+                  label="Speed of what is chosen"
+                  value={String(speedAt(cuts, chosen.from))}
+                  options={stretchSpeeds}
+                  onChange={setSpeed}
+                />
+              )}
               <Button disabled={!isCut} onClick={() => hand.change(() => UNCUT)}>
                 All of it
               </Button>
@@ -240,8 +258,8 @@ export function OpenClip({ clip }: { clip: Clip }) {
             </p>
           )}
           <KeepClip clip={clip} stored={hand.stored} />
-          <LinkClip clip={clip} stored={hand.stored} />
           <MarksOnIt clip={clip} />
+          <LinkClip clip={clip} stored={hand.stored} />
           <WhereFrom clip={clip} />
         </aside>
       </div>

@@ -39,10 +39,9 @@ export function useCuts(clip: Clip) {
         const { revision, step, cuts } = latest.current;
         const made = make(cuts);
         if (isSame(made, cuts)) return;
-        const away = [...made.away];
         // Seen before it is stored.
-        show({ revision, cuts: { away }, step: step + 1, steps: step + 1 });
-        show(await api.changeCuts(clip.id, { revision, cuts: { away } }));
+        show({ revision, cuts: made, step: step + 1, steps: step + 1 });
+        show(await api.changeCuts(clip.id, { revision, cuts: made }));
       }),
     undo: () => go(-1),
     redo: () => go(1),

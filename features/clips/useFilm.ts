@@ -1,5 +1,6 @@
 import { useEffect, useEffectEvent, useState, type RefObject } from 'react';
 import { keptStretches, lastKept, pictureAt, type Cuts } from '@/core/clip/cuts';
+import { speedAt } from '@/core/clip/played';
 import { isIn } from '@/core/values/stretch';
 
 /** A moment inside of a picture at most: at its very begin the one before may still be shown, seconds. */
@@ -78,9 +79,11 @@ export function useFilm(
     element?.addEventListener('loadedmetadata', showNow, { once: true });
     return () => element?.removeEventListener('loadedmetadata', showNow);
   }, [video]);
+  // A stretch that is played faster is, here too.
+  const rate = speed * speedAt(cuts, picture);
   useEffect(() => {
-    if (video.current) Object.assign(video.current, { playbackRate: speed });
-  }, [speed, video]);
+    if (video.current) Object.assign(video.current, { playbackRate: Math.min(16, rate) });
+  }, [rate, video]);
   return {
     ...{ picture, playing, speed, setSpeed },
     show: (wanted: number) => {

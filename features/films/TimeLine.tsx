@@ -87,6 +87,18 @@ export function TimeLine(props: Props) {
             style={placed(stretch)}
           />
         ))}
+        {(cuts.speeds ?? []).map((sped) => (
+          <span
+            key={sped.from}
+            data-testid="sped"
+            className="absolute inset-y-0 border-x-2 border-petrol font-measure text-[12px]"
+            style={placed(sped)}
+          >
+            <span className="absolute bottom-0.5 left-0.5 rounded-[3px] bg-petrol px-1 text-card">
+              {sped.speed}×
+            </span>
+          </span>
+        ))}
         {chosen && (
           <span
             data-testid="chosen-stretch"

@@ -25,7 +25,8 @@ export function LinkRules({ places, set }: Props) {
       </select>
       <div className="my-1">
         <NumberInput
-          label="Ends after so many views (0 for any)"
+          label="Ends after so many views"
+          empty
           value={places.linkViews ?? 0}
           min={0}
           max={1_000_000}

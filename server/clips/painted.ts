@@ -1,5 +1,6 @@
 import { rawFilmHead, rawPictureHead } from '@/core/clip/rawFilm';
-import { keptPictures, type Cuts, type KeptPicture } from '@/core/clip/cuts';
+import type { Cuts } from '@/core/clip/cuts';
+import { keptPictures, type KeptPicture } from '@/core/clip/played';
 import type { ShotDocument } from '@/core/document/document';
 import type { Size } from '@/core/geometry/size';
 import { Fault } from '../base/fault';

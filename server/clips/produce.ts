@@ -1,5 +1,5 @@
 import { isFilm, type Clip } from '@/core/contracts/clip';
-import { keptSeconds } from '@/core/clip/cuts';
+import { keptSeconds } from '@/core/clip/played';
 import { writtenSize } from '@/core/clip/size';
 import { isUntouched } from '@/core/document/atPicture';
 import type { Size } from '@/core/geometry/size';

@@ -1,5 +1,6 @@
 import { isFilm, type ClipFormat } from '@/core/contracts/clip';
-import { keptStretches, type Cuts } from '@/core/clip/cuts';
+import type { Cuts } from '@/core/clip/cuts';
+import { everyOf, playedStretches } from '@/core/clip/played';
 import { writtenSize } from '@/core/clip/size';
 import type { Size } from '@/core/geometry/size';
 import { asFilm } from '../media/ffmpeg';
@@ -58,13 +59,19 @@ const within = (bits: number): string[] => [
   ...['-b:v', String(bits), '-maxrate', String(2 * bits), '-bufsize', String(2 * bits)],
 ];
 
+const spedUp = (speed: number): string => {
+  if (speed === 1) return '';
+  const fewer = everyOf(speed) > 1 ? `,select=not(mod(n\\,${everyOf(speed)}))` : '';
+  return `${fewer},setpts=PTS/${speed}`;
+};
+
 /** Exactly the pictures that are kept, one stretch after the other. */
 function stretched({ cuts, times }: Source): string[] {
-  const stretches = keptStretches(cuts, times.length);
+  const stretches = playedStretches(cuts, times.length);
   const split = `[0:v]split=${stretches.length}${stretches.map((_, i) => `[s${i}]`).join('')}`;
   const trimmed = stretches.map(
-    ({ from, to }, i) =>
-      `[s${i}]trim=start_frame=${from}:end_frame=${to},setpts=PTS-STARTPTS[t${i}]`,
+    ({ from, to, speed }, i) =>
+      `[s${i}]trim=start_frame=${from}:end_frame=${to},setpts=PTS-STARTPTS${spedUp(speed)}[t${i}]`,
   );
   const joined = `${stretches.map((_, i) => `[t${i}]`).join('')}concat=n=${stretches.length}:v=1[k]`;
   return [split, ...trimmed, joined];

@@ -43,7 +43,7 @@ export const html = (status: number, body: string, forms = "form-action 'none'")
 
 export const STYLE =
   '<style>:root{color-scheme:light dark}body{margin:0;padding:24px;background:#efece3;color:#1c2b2a;font:16px/1.5 sans-serif}' +
-  'main{max-width:1200px;margin:auto}img,video{max-width:100%;height:auto;box-shadow:0 2px 14px #0003}h1{font-size:20px}' +
+  'main{max-width:1200px;margin:auto}img,video{max-width:100%;height:auto;box-shadow:0 2px 14px #0003}video{width:auto;max-height:80vh}h1{font-size:20px}' +
   '@media(prefers-color-scheme:dark){body{background:#151b1a;color:#e9e6dc}}</style></head><body><main>';
 
 const nothing = (): LinkAnswer =>

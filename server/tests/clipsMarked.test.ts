@@ -6,6 +6,7 @@ import fc from 'fast-check';
 import sharp from 'sharp';
 import { clipFormats, type Clip, type ClipFormat } from '@/core/contracts/clip';
 import { UNCUT } from '@/core/clip/cuts';
+import { keptPictures } from '@/core/clip/played';
 import { storedSchema } from '@/core/contracts/shot';
 import type { ShotDocument } from '@/core/document/document';
 import { untouched } from '@/core/document/view';
@@ -54,7 +55,7 @@ async function marked(
 }
 
 /** Where a file of it lies, once it is written. */
-async function fileOf({ id }: Clip, format: ClipFormat): Promise<string> {
+async function fileOf({ id }: Pick<Clip, 'id'>, format: ClipFormat): Promise<string> {
   const { id: job, state, problem } = await wanted(id, { folderId: null, format });
   expect([state, problem]).toEqual(['done', null]);
   return writingPath(job, clipFormats[format].extension);
@@ -208,6 +209,35 @@ describe('marks', () => {
       expect(pixel(picture, 20, 70)).toEqual([60, 60, 60]);
     });
   });
+
+  test.each([false, true])(
+    'what is played faster or slower leaves so, painted: %s',
+    async (painted) => {
+      const { id, times, marksRevision } = await recorded(filmWith(() => () => 0.2));
+      const speeds = [
+        { from: 3, to: 11, speed: 4 },
+        { from: 11, to: 14, speed: 0.5 },
+      ] as const;
+      const cuts = { away: [{ from: 16, to: 17 }], speeds };
+      const put = jsonRequest('/x', 'PUT', { revision: 1, cuts });
+      expect((await one.PUT(put, at({ id }))).status).toBe(200);
+      if (painted) await marked({ id, marksRevision }, { marks: [box] });
+      const path = await fileOf({ id }, 'webm');
+      const { pictures } = picturesIn(path);
+      const kept = keptPictures(cuts, times);
+      expect(kept).toHaveLength(13);
+      expect(pictures.map((picture) => numberOn(picture))).toEqual(kept.map((k) => k.picture));
+      const told = execFileSync('ffprobe', [
+        ...['-loglevel', 'error', '-select_streams', 'v:0', '-show_entries', 'packet=pts_time'],
+        ...['-of', 'csv=p=0', path],
+      ]);
+      const seconds = told.toString().trim().split('\n').map(Number);
+      // Where two stretches meet, a picture of one of them lasts as one of the other at most.
+      seconds.forEach((at, i) =>
+        expect(Math.abs(1000 * at - (kept[i]?.at ?? 0))).toBeLessThan(140),
+      );
+    },
+  );
 
   test.each(['webm', 'mp4', 'gif', 'webp'] as const)('leave as %s, of their colour', async (as) => {
     const clip = await recorded(filmWith(() => () => 0.2));

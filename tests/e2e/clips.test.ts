@@ -228,6 +228,21 @@ test('it is looked through by keys, trimmed, cut, undone; a reload keeps what wa
     await app.until(`${more} cuts`, async () => (await away()).length === more);
   }
   expect(await away()).toEqual(cut);
+  // A part is played faster, seen so on the time line, and undone like a cut.
+  await app.keys(Key.HOME, Key.ARROW_RIGHT);
+  await app.chord(Key.SHIFT, Key.ARROW_RIGHT);
+  await browser.driver.findElement(By.css('[aria-label="4 times as fast, kept so"]')).click();
+  const faster = By.css('[data-testid="sped"]');
+  await app.until(
+    'it is faster',
+    async () => (await browser.driver.findElements(faster)).length === 1,
+  );
+  const cutsNow = async () => clipSchema.parse(await (await read(`/api/clips/${id}`)).json()).cuts;
+  await app.until('stored', async () => (await cutsNow()).speeds?.[0]?.speed === 4);
+  await app.keys(Key.ESCAPE);
+  await app.chord(Key.CONTROL, 'z');
+  await app.until('undone', async () => (await cutsNow()).speeds === undefined);
+  expect(await browser.driver.findElements(faster)).toHaveLength(0);
   // Played from its begin, only what is kept is seen, and it stops at its end.
   await app.keys(Key.HOME, Key.SPACE);
   await showsPicture(last - 1);

@@ -54,7 +54,7 @@ describe('links', () => {
   test('end after some views, are listed in Setup and on the Shelf, and are taken back there', async () => {
     await openKeep(app, 'One look');
     await app.click('Link');
-    await app.type('Ends after so many views (0 for any)', '1');
+    await app.type('Ends after so many views', '1');
     await app.click('Keep in 1 place');
     await app.sees('The link is copied');
     const once = await readClipboard(browser);
