@@ -10,6 +10,7 @@ import { namePattern } from './namePattern';
 import { provenanceSchema } from './provenance';
 import { copySchema } from './folder';
 import { linkInputSchema } from './link';
+import { sendingSchema } from './remote';
 
 /** Bounds of clips; stated in docs/api.md. */
 export const clipLimits = {
@@ -172,20 +173,29 @@ export const isFilm = (format: ClipFormat): boolean =>
   clipFormats[format].type.startsWith('video/');
 export const clipFormatNames = ['webm', 'av1', 'mp4', 'gif', 'webp', 'apng'] as const;
 
-export const clipWishSchema = z.strictObject({
-  /** Null: the file is only made, to be fetched. */
-  folderId: z.uuid().nullable(),
-  format: z.enum(clipFormatNames),
-  percent: z.number().min(5).max(100).default(100),
-  /** Pictures a second; null for those of the clip. */
-  rate: z.number().min(1).max(60).nullable().default(null),
-  /** MB that the file may have: films get fewer bits a second, moving pictures fewer pixels. */
-  most: z.number().min(0.01).max(10_000).nullable().default(null),
-  /** A name or pattern in place of the folder's own. */
-  name: namePattern.optional(),
-  /** Title and description stand in a file that is only made; a folder has a rule of its own. */
-  words: z.boolean().default(true),
-});
+const toOnePlace = {
+  message: 'either a folder or a remote one',
+  path: ['remoteId'],
+};
+
+export const clipWishSchema = z
+  .strictObject({
+    /** Null: the file is only made, to be fetched, or sent. */
+    folderId: z.uuid().nullable(),
+    /** A remote folder that it is sent to instead. */
+    remoteId: z.uuid().nullable().default(null),
+    format: z.enum(clipFormatNames),
+    percent: z.number().min(5).max(100).default(100),
+    /** Pictures a second; null for those of the clip. */
+    rate: z.number().min(1).max(60).nullable().default(null),
+    /** MB that the file may have: films get fewer bits a second, moving pictures fewer pixels. */
+    most: z.number().min(0.01).max(10_000).nullable().default(null),
+    /** A name or pattern in place of the folder's own. */
+    name: namePattern.optional(),
+    /** Title and description stand in a file that is only made; a folder has a rule of its own. */
+    words: z.boolean().default(true),
+  })
+  .refine(({ folderId, remoteId }) => folderId === null || remoteId === null, toOnePlace);
 export type ClipWish = z.input<typeof clipWishSchema>;
 
 /** A link under which a film that was made is played. */
@@ -202,6 +212,8 @@ export const clipJobSchema = z.object({
   problem: z.string().nullable(),
   bytes: z.number().nullable(),
   copy: copySchema.nullable(),
+  /** To a remote folder. */
+  sending: sendingSchema.nullable(),
 });
 export type ClipJob = z.infer<typeof clipJobSchema>;
 

@@ -11,13 +11,19 @@ interface Props {
   onStop: () => void;
 }
 
+const sentSay = ({ sending }: ClipJob): string | null =>
+  sending &&
+  (sending.state === 'sent'
+    ? `Sent to ${sending.remoteName}`
+    : `Waits to be sent to ${sending.remoteName}. ${sending.problem ?? ''}`);
+
 /** How far a file of a clip is written, and what became of it. */
 export function HowFar({ job, written, onStop }: Props) {
   if (job.state === 'stopped') return <Problem>{job.problem}</Problem>;
   if (job.state === 'done') {
     return (
       <p role="status" className="text-[13px] break-words">
-        <span className="font-bold">{job.copy ? 'Kept' : written}</span>{' '}
+        <span className="font-bold">{job.copy ? 'Kept' : (sentSay(job) ?? written)}</span>{' '}
         {job.bytes !== null && formatBytes(job.bytes)}
         {job.copy && <span className="block font-measure">{job.copy.path}</span>}
       </p>

@@ -23,6 +23,12 @@ import { useWriting } from './useWriting';
 const formats = clipFormatNames.map((value) => ({ value, label: clipFormats[value].label }));
 const icon = { size: 16, strokeWidth: 1.75 };
 
+const optionOf = ({ id, name }: { id: string; name: string }) => (
+  <option key={id} value={id}>
+    {name}
+  </option>
+);
+
 /** How and where a clip is kept, and how far that is. */
 export function KeepClip({ clip, stored }: { clip: Clip; stored: () => Promise<void> }) {
   const folders = useAnswer(() => api.folders(), 'folders');
@@ -32,20 +38,23 @@ export function KeepClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
   const [rate, setRate] = useState(0);
   const [most, setMost] = useState(0);
   const [folder, setFolder] = useState<string | null>(null);
-  const { job, problem, busy, write, stop } = useWriting(clip.id, ({ id, copy }) => {
-    announce(copy ? 'Kept.' : 'Written.');
-    if (!copy) window.location.assign(madeUrl(clip.id, id));
+  const { job, problem, busy, write, stop } = useWriting(clip.id, ({ id, copy, sending }) => {
+    announce(copy ? 'Kept.' : sending ? 'On its way.' : 'Written.');
+    if (!copy && !sending) window.location.assign(madeUrl(clip.id, id));
     return Promise.resolve();
   });
-  const folderId = folder ?? all.find((f) => f.isDefault)?.id ?? all[0]?.id ?? null;
+  const remotes = useAnswer(() => api.remotes(), 'remotes').answer ?? [];
+  const place = folder ?? all.find((f) => f.isDefault)?.id ?? all[0]?.id ?? null;
+  const remoteId = remotes.find(({ id }) => id === place)?.id ?? null;
   const { width, height } = writtenSize(clip.leaves, percent, isFilm(format));
-  const go = async (to: string | null) => {
+  const go = async (to: { folderId: string | null; remoteId?: string | null }) => {
     if (busy) return;
     await stored();
-    await write({ folderId: to, format, percent, rate: rate || null, most: most || null });
+    await write({ ...to, format, percent, rate: rate || null, most: most || null });
   };
+  const keep = () => void go({ folderId: remoteId ? null : place, remoteId });
   const key = useKeyOf('keep.go');
-  useAction('keep.go', () => void go(folderId), { enabled: folderId !== null });
+  useAction('keep.go', keep, { enabled: place !== null });
   return (
     <section aria-label="Keep" className="flex flex-col gap-2">
       <h2 className="font-name text-base">Keep</h2>
@@ -66,15 +75,14 @@ export function KeepClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
       <label className="flex flex-col gap-1">
         <span>Folder</span>
         <select
-          value={folderId ?? ''}
+          value={place ?? ''}
           onChange={(event) => setFolder(event.target.value)}
           className="min-h-8 rounded-[6px] border border-edge bg-card px-2"
         >
-          {all.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
+          {all.map(optionOf)}
+          {remotes.length > 0 && (
+            <optgroup label="Remote folders">{remotes.map(optionOf)}</optgroup>
+          )}
         </select>
       </label>
       <div className="flex flex-wrap gap-2">
@@ -82,12 +90,16 @@ export function KeepClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
           look="next"
           hint={keyLabel(key)}
           icon={<FolderDown {...icon} />}
-          disabled={busy || folderId === null}
-          onClick={() => void go(folderId)}
+          disabled={busy || place === null}
+          onClick={keep}
         >
           Keep
         </Button>
-        <Button icon={<Download {...icon} />} disabled={busy} onClick={() => void go(null)}>
+        <Button
+          icon={<Download {...icon} />}
+          disabled={busy}
+          onClick={() => void go({ folderId: null })}
+        >
           Download
         </Button>
       </div>

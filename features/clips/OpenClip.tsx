@@ -212,14 +212,6 @@ export function OpenClip({ clip }: { clip: Clip }) {
               >
                 Cut out
               </Button>
-              {chosen && (
-                <ChipRadios
-                  label="Speed of what is chosen"
-                  value={String(speedAt(cuts, chosen.from))}
-                  options={stretchSpeeds}
-                  onChange={setSpeed}
-                />
-              )}
               <Button disabled={!isCut} onClick={() => hand.change(() => UNCUT)}>
                 All of it
               </Button>
@@ -229,6 +221,17 @@ export function OpenClip({ clip }: { clip: Clip }) {
               <IconButton label="Redo" disabled={!hand.canRedo} onClick={hand.redo}>
                 <Redo2 {...icon} />
               </IconButton>
+              {chosen && (
+                <span className="ml-2 flex items-center gap-2">
+                  <span className="text-[13px] text-soft">this part at</span>
+                  <ChipRadios
+                    label="Speed of what is chosen"
+                    value={String(speedAt(cuts, chosen.from))}
+                    options={stretchSpeeds}
+                    onChange={setSpeed}
+                  />
+                </span>
+              )}
             </div>
             {hand.problem && <Problem>{hand.problem}</Problem>}
             {!plays && (

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
-import { rm } from 'node:fs/promises';
+import { readFile, rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import type { z } from 'zod';
 import {
@@ -11,6 +11,8 @@ import {
   type ClipWish,
 } from '@/core/contracts/clip';
 import type { FactsRule } from '@/core/contracts/format';
+import type { Sending } from '@/core/contracts/remote';
+import type { Size } from '@/core/geometry/size';
 import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { safeName } from '@/core/naming/safeName';
 import { Fault, notFound } from '../base/fault';
@@ -23,7 +25,9 @@ import { getCopy } from '../keep/copyRows';
 import { keepFile } from '../keep/keepFile';
 import { openPart, type Part } from '../keep/write';
 import { digest, sweepMedia, syncPath, writingPath } from '../media/files';
-import { getShot } from '../shots/rows';
+import type { RemoteRow } from '../remote/remotes';
+import { getSending, sendFileOf, usableRemote } from '../remote/sendings';
+import { getPaintable, getShot } from '../shots/rows';
 import { produce } from './produce';
 import type { Writing } from './written';
 import { filmOf, getClip } from './rows';
@@ -45,6 +49,7 @@ const going = shared('clipWritings', () => new Map<string, Going>());
 export async function wantFile(shot: string, wish: ClipWish): Promise<string> {
   await filmOf(shot);
   if (wish.folderId) await usableFolder(wish.folderId);
+  if (wish.remoteId) await usableRemote(wish.remoteId);
   const id = randomUUID();
   await sql().begin(async (tx) => {
     await tx`delete from clip_writings where made_at < now() - ${HELD}::interval`;
@@ -61,6 +66,7 @@ interface Row {
   shotId: string;
   wish: unknown;
   copyId: string | null;
+  sendingId: string | null;
   bytes: string | null;
   state: ClipJob['state'];
   problem: string | null;
@@ -69,7 +75,7 @@ interface Row {
 
 async function rowOf(shot: string, id: string): Promise<Row> {
   const [row] = await sql()<Row[]>`
-    select w.id, w.shot_id, w.wish, w.copy_id, w.bytes, j.state, j.problem,
+    select w.id, w.shot_id, w.wish, w.copy_id, w.sending_id, w.bytes, j.state, j.problem,
       coalesce(j.leased_until > now(), false) as leased
     from clip_writings w join jobs j on j.id = w.id where w.id = ${id} and w.shot_id = ${shot}`;
   if (!row) throw notFound('job');
@@ -78,7 +84,7 @@ async function rowOf(shot: string, id: string): Promise<Row> {
 
 /** Where a file that was asked for stands. @throws Fault 404 */
 export async function getWriting(shot: string, id: string): Promise<ClipJob> {
-  const { state, problem, copyId, bytes, leased } = await rowOf(shot, id);
+  const { state, problem, copyId, sendingId, bytes, leased } = await rowOf(shot, id);
   const { since = 0, progress = 0 } = going.get(id) ?? {};
   const took = (Date.now() - since) / 1000;
   return {
@@ -89,6 +95,8 @@ export async function getWriting(shot: string, id: string): Promise<ClipJob> {
     problem: state === 'stopped' ? (problem ?? 'Stopped. Nothing of it is left.') : null,
     bytes: bytes === null ? null : Number(bytes),
     copy: copyId === null ? null : await getCopy(copyId),
+    // One that was given up is gone.
+    sending: sendingId === null ? null : await getSending(sendingId).catch(() => null),
   };
 }
 
@@ -106,8 +114,8 @@ export async function madeFile(
   const { state, wish: asked } = await rowOf(shot, id);
   if (state !== 'done') throw new Fault(409, 'not-ready', 'It is not written yet.');
   const wish = clipWishSchema.parse(asked);
-  const { format, folderId } = wish;
-  if (folderId !== null) throw notFound('file');
+  const { format, folderId, remoteId } = wish;
+  if (folderId !== null || remoteId !== null) throw notFound('file');
   const { extension, type } = clipFormats[format];
   const title = safeName(leavingTitle(await getShot(shot)));
   return { path: writingPath(id, extension), type, name: `${title}.${extension}`, etag: id, wish };
@@ -121,17 +129,18 @@ const saidOf = (clip: Clip, facts: FactsRule): Pick<Writing, 'title' | 'descript
 };
 
 async function write(id: string, signal: AbortSignal): Promise<void> {
-  const [row] = await sql()<Pick<Row, 'shotId' | 'wish' | 'copyId'>[]>`
-    select shot_id, wish, copy_id from clip_writings where id = ${id}`;
+  const [row] = await sql()<Pick<Row, 'shotId' | 'wish' | 'copyId' | 'sendingId'>[]>`
+    select shot_id, wish, copy_id, sending_id from clip_writings where id = ${id}`;
   // Kept already, before a crash: it is not kept twice.
-  if (!row || row.copyId !== null) return;
+  if (!row || row.copyId !== null || row.sendingId !== null) return;
   const { shotId: shot } = row;
   const wish = clipWishSchema.parse(row.wish);
   const [clip, film] = await Promise.all([getClip(shot), filmOf(shot)]);
   const folder = wish.folderId === null ? null : await usableFolder(wish.folderId);
+  const remote = wish.remoteId === null ? null : await usableRemote(wish.remoteId);
   const { extension } = clipFormats[wish.format];
   const path = writingPath(id, extension);
-  const said = saidOf(clip, folder?.facts ?? { words: wish.words, origin: false });
+  const said = saidOf(clip, (folder ?? remote)?.facts ?? { words: wish.words, origin: false });
   going.set(id, { since: Date.now(), progress: 0 });
   try {
     const heard = (progress: number) =>
@@ -153,15 +162,34 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
           write: (part) => copyTo(path, part),
         })
       : null;
-    await sql()`update clip_writings set bytes = ${bytes}, copy_id = ${copy?.id ?? null}
-      where id = ${id}`;
+    const sending = remote && (await sendMade(shot, remote, wish, { path, size, bytes }));
+    await sql()`update clip_writings set bytes = ${bytes}, copy_id = ${copy?.id ?? null},
+      sending_id = ${sending?.id ?? null} where id = ${id}`;
   } catch (error) {
     await rm(path, { force: true });
     throw error;
   } finally {
     going.delete(id);
-    if (folder) await rm(path, { force: true });
+    if (folder ?? remote) await rm(path, { force: true });
   }
+}
+
+/** What waits to be sent lies in the database, bytes. */
+const MOST_SENT = 500 * MB;
+
+async function sendMade(
+  shot: string,
+  remote: RemoteRow,
+  { format }: Wish,
+  { path, size, bytes }: { path: string; size: Size; bytes: number },
+): Promise<Sending> {
+  if (bytes > MOST_SENT) {
+    const words = 'To a remote folder goes a file of 500 MB at most. Say how many it may have.';
+    throw new Fault(413, 'too-large', words);
+  }
+  const { extension, type: mediaType } = clipFormats[format];
+  const file = { bytes: await readFile(path), size, extension, mediaType };
+  return sendFileOf(await getPaintable(shot), remote, file);
 }
 
 async function copyTo(path: string, part: Part): Promise<void> {

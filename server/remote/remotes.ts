@@ -18,7 +18,7 @@ const rowSchema = remoteSchema.omit({ caution: true }).extend({
   guard: z.enum(['header', 'move', 'none']).nullable(),
   maxBytes: z.coerce.number().int().nullable(),
 });
-type RemoteRow = z.infer<typeof rowSchema>;
+export type RemoteRow = z.infer<typeof rowSchema>;
 
 const select = () => sql()`select r.*,
   (select count(*)::int from sendings s join jobs j on j.id = s.id

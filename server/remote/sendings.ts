@@ -3,6 +3,8 @@ import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
 import type postgres from 'postgres';
 import { sendingSchema, type Sending } from '@/core/contracts/remote';
+import type { Shot } from '@/core/contracts/shot';
+import type { Size } from '@/core/geometry/size';
 import { hasNumber } from '@/core/naming/pattern';
 import { sql } from '../db/sql';
 import { Fault, notFound } from '../base/fault';
@@ -13,7 +15,7 @@ import { encodeShot } from '../keep/encode';
 import { formats } from '../formats';
 import { getPaintable } from '../shots/rows';
 import { publicAddress } from './publicAddress';
-import { remoteRow } from './remotes';
+import { remoteRow, type RemoteRow } from './remotes';
 import { unseal } from './sealed';
 import { sendFile } from './send';
 
@@ -56,7 +58,7 @@ const select = () => sql()`select s.id, s.remote_id, r.name as remote_name, s.na
   s.address, s.address_problem, j.state, j.tries, j.problem, j.due_at, j.made_at from sendings s join jobs j on j.id = s.id
   join remotes r on r.id = s.remote_id`;
 
-async function getSending(id: string): Promise<Sending> {
+export async function getSending(id: string): Promise<Sending> {
   const [row] = await sql()<Row[]>`${select()} where s.id = ${id}`;
   if (!row) throw notFound('sending');
   return toSending(row);
@@ -74,12 +76,7 @@ export async function listSendings(shotId?: string): Promise<Sending[]> {
  * database, and the answer says why. @throws Fault 404
  */
 export async function sendTo(shotId: string, remoteId: string): Promise<Sending> {
-  const [shot, remote] = await Promise.all([getPaintable(shotId), remoteRow(remoteId)]);
-  if (remote.unconfirmed) {
-    const words =
-      'This remote folder came in with an archive. Nothing is sent there before it is confirmed in Setup › Sending.';
-    throw new Fault(409, 'unconfirmed', words);
-  }
+  const [shot, remote] = await Promise.all([getPaintable(shotId), usableRemote(remoteId)]);
   const format = formats[remote.format];
   const encoded = await encodeShot(shot, {
     ...remote.size,
@@ -90,18 +87,47 @@ export async function sendTo(shotId: string, remoteId: string): Promise<Sending>
     facts: remote.facts,
     look: remote.look ?? undefined,
   });
-  const number = hasNumber(remote.pattern) ? await countOf(remoteId) : 1;
+  return sendFileOf(shot, remote, {
+    ...{ bytes: encoded.bytes, size: encoded },
+    ...{ extension: format.extension, mediaType: format.mediaType },
+  });
+}
+
+/** @throws Fault 404, 409 for one that came in with an archive */
+export async function usableRemote(id: string): Promise<RemoteRow> {
+  const remote = await remoteRow(id);
+  if (!remote.unconfirmed) return remote;
+  const words =
+    'This remote folder came in with an archive. Nothing is sent there before it is confirmed in Setup › Sending.';
+  throw new Fault(409, 'unconfirmed', words);
+}
+
+interface FileToSend {
+  bytes: Uint8Array;
+  /** Of its pictures, for its name. */
+  size: Size;
+  extension: string;
+  mediaType: string;
+}
+
+/** Sends a file of a shot; where that fails it waits in the database. @throws Fault 404, 409 */
+export async function sendFileOf(
+  shot: Shot & { frameId: string },
+  remote: RemoteRow,
+  { bytes, size, extension, mediaType }: FileToSend,
+): Promise<Sending> {
+  const number = hasNumber(remote.pattern) ? await countOf(remote.id) : 1;
   const named = remote.facts.origin ? shot : { ...shot, title: leavingTitle(shot) };
-  const name = `${namesFor(remote.pattern, named, encoded, number).join('/')}.${format.extension}`;
+  const name = `${namesFor(remote.pattern, named, size, number).join('/')}.${extension}`;
   const id = randomUUID();
   const job = await sql().begin(async (tx) => {
     // What was dropped for good while this was encoded must not leave any more.
-    const [now] = await frameOf(tx, shotId);
+    const [now] = await frameOf(tx, shot.id);
     if (now?.frameId !== shot.frameId) return null;
     const leased = await addLeased(tx, id, SEND);
     await tx`insert into sendings (id, shot_id, remote_id, name, media_type, bytes, size)
-      values (${id}, ${shotId}, ${remoteId}, ${name}, ${format.mediaType},
-        ${Buffer.from(encoded.bytes)}, ${encoded.bytes.length})`;
+      values (${id}, ${shot.id}, ${remote.id}, ${name}, ${mediaType},
+        ${Buffer.from(bytes)}, ${bytes.length})`;
     return leased;
   });
   if (!job) throw new Fault(409, 'stale', 'This shot was changed meanwhile. Send it once more.');

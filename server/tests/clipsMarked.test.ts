@@ -232,9 +232,8 @@ describe('marks', () => {
         ...['-of', 'csv=p=0', path],
       ]);
       const seconds = told.toString().trim().split('\n').map(Number);
-      // Where two stretches meet, a picture of one of them lasts as one of the other at most.
-      seconds.forEach((at, i) =>
-        expect(Math.abs(1000 * at - (kept[i]?.at ?? 0))).toBeLessThan(140),
+        seconds.forEach((at, i) =>
+        expect(Math.abs(1000 * at - (kept[i]?.at ?? 0))).toBeLessThan(4),
       );
     },
   );
