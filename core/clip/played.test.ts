@@ -66,9 +66,9 @@ describe('speed', () => {
           cuts = withSpeed(cuts, { from, to }, speed);
         }
         const played = playedStretches(cuts, 30);
-        expect(played.flatMap(({ from, to, speed }) => Array.from({ length: to - from }, () => speed))).toEqual(
-          model,
-        );
+        expect(
+          played.flatMap(({ from, to, speed }) => Array.from({ length: to - from }, () => speed)),
+        ).toEqual(model);
       }),
     );
   });

@@ -232,9 +232,7 @@ describe('marks', () => {
         ...['-of', 'csv=p=0', path],
       ]);
       const seconds = told.toString().trim().split('\n').map(Number);
-        seconds.forEach((at, i) =>
-        expect(Math.abs(1000 * at - (kept[i]?.at ?? 0))).toBeLessThan(4),
-      );
+      seconds.forEach((at, i) => expect(Math.abs(1000 * at - (kept[i]?.at ?? 0))).toBeLessThan(4));
     },
   );
 
