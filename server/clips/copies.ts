@@ -67,6 +67,7 @@ interface Row {
   wish: unknown;
   copyId: string | null;
   sendingId: string | null;
+  marksRevision: number | null;
   bytes: string | null;
   state: ClipJob['state'];
   problem: string | null;
@@ -75,7 +76,7 @@ interface Row {
 
 async function rowOf(shot: string, id: string): Promise<Row> {
   const [row] = await sql()<Row[]>`
-    select w.id, w.shot_id, w.wish, w.copy_id, w.sending_id, w.bytes, j.state, j.problem,
+    select w.id, w.shot_id, w.wish, w.copy_id, w.sending_id, w.marks_revision, w.bytes, j.state, j.problem,
       coalesce(j.leased_until > now(), false) as leased
     from clip_writings w join jobs j on j.id = w.id where w.id = ${id} and w.shot_id = ${shot}`;
   if (!row) throw notFound('job');
@@ -106,19 +107,33 @@ export async function stopWriting(shot: string, id: string): Promise<void> {
   await stopJob(id);
 }
 
+interface MadeFile {
+  path: string;
+  type: string;
+  name: string;
+  etag: string;
+  wish: Wish;
+  /** Of what lay on the clip then. */
+  marksRevision: number | null;
+}
+
 /** The file that was made, to be fetched. @throws Fault 404, 409 */
-export async function madeFile(
-  shot: string,
-  id: string,
-): Promise<{ path: string; type: string; name: string; etag: string; wish: Wish }> {
-  const { state, wish: asked } = await rowOf(shot, id);
+export async function madeFile(shot: string, id: string): Promise<MadeFile> {
+  const { state, wish: asked, marksRevision } = await rowOf(shot, id);
   if (state !== 'done') throw new Fault(409, 'not-ready', 'It is not written yet.');
   const wish = clipWishSchema.parse(asked);
   const { format, folderId, remoteId } = wish;
   if (folderId !== null || remoteId !== null) throw notFound('file');
   const { extension, type } = clipFormats[format];
   const title = safeName(leavingTitle(await getShot(shot)));
-  return { path: writingPath(id, extension), type, name: `${title}.${extension}`, etag: id, wish };
+  return {
+    path: writingPath(id, extension),
+    type,
+    name: `${title}.${extension}`,
+    etag: id,
+    wish,
+    marksRevision,
+  };
 }
 
 /** @param facts what a folder lets out; without one a title that a person gave */
@@ -164,7 +179,7 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
       : null;
     const sending = remote && (await sendMade(shot, remote, wish, { path, size, bytes }));
     await sql()`update clip_writings set bytes = ${bytes}, copy_id = ${copy?.id ?? null},
-      sending_id = ${sending?.id ?? null} where id = ${id}`;
+      sending_id = ${sending?.id ?? null}, marks_revision = ${clip.marksRevision} where id = ${id}`;
   } catch (error) {
     await rm(path, { force: true });
     throw error;

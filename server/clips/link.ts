@@ -15,19 +15,25 @@ import { markedFrameAt } from './stills';
 
 /**
  * An address under which a film that was written of a clip is played.
- * @throws Fault 400 where what was written is no film, 404, 409 where it is not written yet
+ * @throws Fault 400 where what was written is no film, 404, 409 where it is not written yet, or
+ * what lies on the clip was changed since
  */
 export async function linkFilm(
   shot: string,
   { job, ...input }: z.output<typeof clipLinkSchema>,
 ): Promise<Link> {
-  const { path, type, wish } = await madeFile(shot, job);
+  const { path, type, wish, marksRevision } = await madeFile(shot, job);
   const { format } = wish;
   if (!isFilm(format))
     throw new Fault(400, 'does-not-fit', 'job: a link plays films, WebM or MP4.');
   if (wish.words && !input.words)
     throw new Fault(400, 'does-not-fit', 'job: it was written with its title and description.');
   const [clip, { width, height }] = await Promise.all([getClip(shot), probe(path)]);
+  // Something may be hidden by now that the file still shows.
+  if (clip.marksRevision !== marksRevision) {
+    const words = 'What lies on the clip was changed since it was written. Write it once more.';
+    throw new Fault(409, 'stale', words);
+  }
   const first = clip.times[firstKept(clip.cuts, clip.times.length)] ?? 0;
   const words = input.words
     ? { title: leavingTitle(clip), description: leavingDescription(clip) ?? '' }

@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { createServer } from 'node:net';
+import { untouched } from '@/core/document/view';
 import { linkSchema, type Link } from '@/core/contracts/link';
 import { POST as links } from '@/app/api/clips/[id]/links/route';
 import { GET as list } from '@/app/api/shots/[id]/links/route';
@@ -13,8 +14,9 @@ import { answerLink } from '../links/answer';
 import { takeBack } from '../links/links';
 import { mediaDir, sweepMedia, writingPath } from '../media/files';
 import { renameShot } from '../shots/store';
-import { film, shownIn } from './clipFilms';
-import { codeOf, recorded, wanted } from './clipLib';
+import { changeShot } from '../shots/change';
+import { film, HEIGHT, shownIn, WIDTH } from './clipFilms';
+import { codeOf, look, recorded, wanted } from './clipLib';
 import { at, begin, finish, jsonRequest, request, testFolder } from './setup';
 
 beforeAll(begin, 60_000);
@@ -136,6 +138,11 @@ describe('a link to a clip', () => {
     const gif = await wanted(id, { folderId: null, format: 'gif' });
     expect(await asked({ job: gif.id })).toEqual([400, 'does-not-fit']);
     expect(await asked({ job: id })).toEqual([404, 'not-found']);
+    // Something may be hidden by now.
+    const { told: clip } = await look(id);
+    const document = { ...untouched({ width: WIDTH, height: HEIGHT }), description: 'Two beds' };
+    await changeShot(id, { revision: clip?.state === 'ready' ? clip.marksRevision : 0, document });
+    expect(await asked({ job, words: false })).toEqual([409, 'stale']);
     const other = await recorded(film(3));
     expect(
       await codeOf(await links(jsonRequest('/x', 'POST', { job }), at({ id: other.id }))),
