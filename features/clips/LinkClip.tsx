@@ -1,7 +1,7 @@
 import { Link2 } from 'lucide-react';
 import { useState } from 'react';
 import type { Clip } from '@/core/contracts/clip';
-import { addressOf, link } from '@/core/places/link';
+import { addressOf } from '@/core/places/link';
 import { api } from '../api/client';
 import { noPlaces } from '../keep/chosenPlaces';
 import { LinkRules } from '../keep/LinkRules';
@@ -22,7 +22,7 @@ export function LinkClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
     const { linkDays: days, linkViews: mostViews } = rules;
     const made = await api.linkClip(clip.id, { job: id, days, mostViews });
     const address = addressOf(made);
-    const words = link.said({ address, copied: await isCopied(address) });
+    const words = (await isCopied(address)) ? 'The link is copied' : 'The link is made';
     setSaid(words);
     announce(words);
   });

@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { settledPictures } from '@/core/clip/settled';
 import { documentAt } from '@/core/document/atPicture';
 import type { LaterWords } from '@/core/search/match';
@@ -6,15 +7,24 @@ import { sql } from '../db/sql';
 import { filmPath } from '../media/files';
 import { pictureOf } from '../media/pictures';
 import { getShot, type Paintable } from '../shots/rows';
+import { isBusy } from '../words/quiet';
 import { packWords } from '../words/rows';
 
 /** So many pictures of a clip are read: each takes some seconds of one core. */
 const MOST = 20;
+/** Looked so often whether a person is busy, ms. */
+const LOOK = 500;
 
 interface Row {
   file: string;
   times: number[];
   changes: number[] | null;
+}
+
+/** A person who takes or marks comes first. */
+async function untilQuiet(signal: AbortSignal): Promise<void> {
+  while (isBusy()) await pause(LOOK, undefined, { signal });
+  signal.throwIfAborted();
 }
 
 /**
@@ -37,7 +47,7 @@ export async function readLater(
   const known = new Set(before.split('\n'));
   const later: LaterWords[] = [];
   for (const picture of settledPictures(row.changes, times.length, MOST)) {
-    signal.throwIfAborted();
+    await untilQuiet(signal);
     const frame = await pictureOf({ path: filmPath(row.file), times }, picture, signal);
     const shot = { ...first, frame, opaque: true, document: documentAt(document, picture) };
     const lines = packWords(await read(shot))

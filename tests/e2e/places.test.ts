@@ -190,7 +190,7 @@ test('the practice remote folder gets the picture', async () => {
   await app.click('Practice remote folder');
   await app.click('Keep in 1 place');
   await isSent(app, shot, 'Practice remote folder');
-}, 60_000);
+}, 150_000);
 
 describe('many at once', () => {
   const choose = async (titles: readonly string[]) => {

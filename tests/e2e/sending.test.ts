@@ -231,7 +231,7 @@ describe('remote folders', () => {
     const key = await browser.driver.findElement(answer).getAttribute('data-notice');
     const shot = key?.slice(-36) ?? '';
     await isSent(app, shot, 'Practice remote folder');
-  }, 60_000);
+  }, 150_000);
 });
 
 describe('clipboard', () => {

@@ -43,8 +43,7 @@ export interface ChosenPart {
  * @throws with words where nothing can be recorded
  */
 export async function startRecording(way: Way, part?: ChosenPart): Promise<void> {
-  if (useRecording.getState().now || useRecording.getState().begins)
-    throw new Error('A clip is being recorded already. End that one first.');
+  checkRecords(way);
   useRecording.setState({ begins: true });
   try {
     await begin(way, part);
@@ -53,14 +52,15 @@ export async function startRecording(way: Way, part?: ChosenPart): Promise<void>
   }
 }
 
-/** @throws with words where nothing can be recorded of a source */
+/** @throws with words where nothing can be recorded now, or not of this source */
 export function checkRecords({ source }: Way): void {
+  const { now, begins } = useRecording.getState();
+  if (now || begins) throw new Error('A clip is being recorded already. End that one first.');
   const { clip } = sources[source].can;
   if (clip !== true) throw new Error(clip);
 }
 
 async function begin(way: Way, part: ChosenPart | undefined): Promise<void> {
-  checkRecords(way);
   const { shown } = part ?? {};
   const id = crypto.randomUUID();
   const { film, filmThere } = sources[way.source];

@@ -4,7 +4,7 @@ import { createCanvas } from '@napi-rs/canvas';
 import { By } from 'selenium-webdriver';
 import { folderSchema } from '@/core/contracts/folder';
 import { sendingsSchema } from '@/core/contracts/remote';
-import { read, sendShot, type App } from './app';
+import { read, sendShot, WAIT, type App } from './app';
 import { appUrl, type Browser } from './browser';
 
 /** A picture with letters, large enough for a loss to be seen. */
@@ -43,14 +43,20 @@ export async function isSent(app: App, shot: string, remote: string): Promise<vo
   await app.until(`words on ${remote}`, async () =>
     said.test(await app.driver.findElement(By.css('body')).getText()),
   );
-  await app.until(`sent to ${remote}`, async () => {
+  let last = '';
+  const arrived = async () => {
     const { sendings } = sendingsSchema.parse(await json(`/api/shots/${shot}/sendings`));
+    last = JSON.stringify(sendings);
     const mine = sendings.filter((one) => one.remoteName === remote);
     // One that had to wait is tried again, as a person would, who does not wait for the next pause.
     for (const { id, state, problem } of mine)
       if (state === 'waiting' && problem)
         await fetch(`${appUrl()}/api/sendings/${id}`, { method: 'POST' });
     return mine.some(({ state }) => state === 'sent');
+  };
+  // Each try may take its time there.
+  await app.until(`sent to ${remote}`, arrived, 3 * WAIT).catch((error: unknown) => {
+    throw new Error(`${String(error)} ${last}`);
   });
 }
 
