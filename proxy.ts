@@ -31,6 +31,8 @@ function contentPolicy(nonce: string): string {
     `script-src 'self' 'nonce-${nonce}' 'wasm-unsafe-eval'${development}`,
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' blob: data:",
+    // A guide that is looked at has its films in itself.
+    "media-src 'self' blob: data:",
     "worker-src 'self' blob:",
     "object-src 'none'",
     "base-uri 'none'",

@@ -55,15 +55,16 @@ test('a clip of 1920 × 1080 written as WebM, with two marks and without', async
       title: null,
       description: null,
       bits: null,
+      sound: 'none',
     };
     const { signal } = new AbortController();
     const bare = () =>
-      ffmpeg([...writingArgs({ source: film }, SIZE, writing), ...to], { most: MOST });
+      ffmpeg([...writingArgs({ source: film, heard: null }, SIZE, writing), ...to], { most: MOST });
     const marked = () => {
       const document = { ...untouched(SIZE), marks };
       const painting = { signal, most: MOST, background: null };
       const input = paintedFilm({ ...film, document }, SIZE, painting);
-      const args = writingArgs({ painted: true, opaque: true }, SIZE, writing);
+      const args = writingArgs({ painted: true, opaque: true, heard: null }, SIZE, writing);
       return ffmpeg([...args, ...to], { most: MOST, input });
     };
     await marked();

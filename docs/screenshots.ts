@@ -244,6 +244,7 @@ test('the main views', async () => {
   await app.keys(...Array.from({ length: 8 }, () => Key.ARROW_RIGHT), '[');
   await app.keys(Key.END, ...Array.from({ length: 12 }, () => Key.ARROW_LEFT));
   for (let i = 0; i < 6; i += 1) await app.chord(Key.SHIFT, Key.ARROW_LEFT);
+  await app.sees('about ');
   await app.atRest();
   await picture('clip');
 

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { needBuild } from './build.mjs';
 import { freePort } from './database.mjs';
 import { withDisplay } from './display.mjs';
-import { TEST_DIST, withApp } from './trial.mjs';
+import { FILMS, TEST_DIST, withApp } from './trial.mjs';
 
 /** More than there are cores: a test in a browser waits most of its time. */
 export const LANES = 3;
@@ -27,6 +27,7 @@ async function serverLane(data, database, n) {
   tell(data, `server-${n}`, {
     REZZIK_CLUSTER: database.url,
     REZZIK_DATA: own,
+    ...FILMS,
     REZZIK_PORT: String(await freePort()),
     REZZIK_ROOTS: roots,
   });
@@ -61,6 +62,7 @@ export async function openLanes({ data, database, apps, until }) {
     tell(data, `safe-${n}`, {
       REZZIK_CLUSTER: database.url,
       REZZIK_DATA: own,
+      ...FILMS,
       REZZIK_DIST: TEST_DIST,
     });
   }

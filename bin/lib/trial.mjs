@@ -12,6 +12,9 @@ import { answers, startApp } from './serve.mjs';
 /** Built apart from .next, so that a running Rezzik is not disturbed. */
 export const TEST_DIST = '.next-test';
 
+/** Behind the browsers of other lanes a film would be starved, and its test with it. */
+export const FILMS = { REZZIK_FILM_NICENESS: '0' };
+
 /** A throw-away data folder that the database's user can enter; of a given name for pictures. */
 export function trialData(name) {
   const data = name ? join(tmpdir(), name) : mkdtempSync(join(tmpdir(), 'rezzik-trial-'));
@@ -34,6 +37,7 @@ export async function withApp({ data, databaseUrl, demo = false, display }, work
     env: {
       // Only the demo's pictures need words; whoever tests the reading asks for it.
       REZZIK_READING: demo ? '1' : '0',
+      ...FILMS,
       REZZIK_DIST: TEST_DIST,
       REZZIK_DEMO: demo ? '1' : '0',
       REZZIK_ROOTS: kept,

@@ -1,3 +1,4 @@
+import type { RecordedType } from '../contracts/clip';
 import { limits } from '../values/limits';
 
 /**
@@ -26,6 +27,14 @@ export const LISTS = {
 export const frameEntry = (id: string): string => `frames/${id}.png`;
 /** The file that was opened, where that was no PNG as Rezzik stores it. */
 export const originalEntry = (id: string): string => `frames/${id}.original`;
+const filmEndings: Record<RecordedType, string> = {
+  'video/webm': 'webm',
+  'video/mp4': 'mp4',
+  'video/x-matroska': 'mkv',
+};
+/** The name of a clip's film without its place. @param id of the clip’s shot */
+export const filmName = (id: string, type: RecordedType): string => `${id}.${filmEndings[type]}`;
+export const filmEntry = (id: string, type: RecordedType): string => `films/${filmName(id, type)}`;
 export const shotEntry = (id: string): string => `shots/${id}.json`;
 export const guideEntry = (id: string): string => `guides/${id}.json`;
 
@@ -33,6 +42,7 @@ const UUID = '[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}';
 const KINDS = [
   { kind: 'frame', name: new RegExp(`^frames/(${UUID})\\.png$`) },
   { kind: 'original', name: new RegExp(`^frames/(${UUID})\\.original$`) },
+  { kind: 'film', name: new RegExp(`^films/(${UUID})\\.(?:webm|mp4|mkv)$`) },
   { kind: 'shot', name: new RegExp(`^shots/(${UUID})\\.json$`) },
   { kind: 'guide', name: new RegExp(`^guides/(${UUID})\\.json$`) },
 ] as const;
@@ -61,4 +71,6 @@ export const mostBytes: Record<EntryKind, number> = {
   // little larger than its pixels.
   frame: limits.frameBytes,
   original: limits.pictureBytes,
+  // What the zip can say of one file (core/archive/zip.ts).
+  film: 0xfffffffe,
 };

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { numberWays } from '../contracts/folder';
-import { formatNames } from '../contracts/format';
+import { cutsSchema, recordedTypes } from '../contracts/clip';
+import { copyFormats, numberWays } from '../contracts/folder';
 import { guideSchema } from '../contracts/guide';
 import { lookSchema } from '../contracts/look';
 import { provenanceSchema } from '../contracts/provenance';
@@ -101,7 +101,7 @@ const copyRecord = z.strictObject({
   id,
   folder: id.nullable(),
   path,
-  format: z.enum(formatNames),
+  format: z.enum(copyFormats),
   bytes: z.int().min(0),
   sha256,
   /** The name of the shot that the file is called by. */
@@ -129,6 +129,17 @@ const wordsRecord = z.strictObject({
   boxes: z.base64().max(20_000_000),
 });
 
+/** The film that a shot is the first picture of. */
+const clipRecord = z.strictObject({
+  type: z.enum(recordedTypes),
+  bytes: z.int().min(1),
+  sha256,
+  /** Every way in which it was cut, and by which of them it is: 0 is the whole. */
+  steps: z.array(cutsSchema).max(100_000),
+  step: z.int().min(0),
+});
+export type ClipRecord = z.infer<typeof clipRecord>;
+
 export const shotRecord = z.strictObject({
   id,
   title,
@@ -155,6 +166,8 @@ export const shotRecord = z.strictObject({
   words: wordsRecord.nullable(),
   copies: z.array(copyRecord).max(100_000),
   sent: z.array(sentRecord).max(100_000),
+  /** Of a clip alone. */
+  clip: clipRecord.optional(),
 });
 export type ShotRecord = z.infer<typeof shotRecord>;
 

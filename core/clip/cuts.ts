@@ -27,7 +27,7 @@ export const without = <S extends Stretch>(one: S, { from, to }: Stretch): [S, S
 ];
 
 /** In order, those that touch made one. @param count of the film's pictures */
-function tidied(stretches: readonly Stretch[], count: number): Stretch[] {
+export function tidied(stretches: readonly Stretch[], count: number): Stretch[] {
   const within = stretches
     .map(({ from, to }) => ({ from: Math.max(0, from), to: Math.min(count, to) }))
     .filter(isSome)

@@ -10,6 +10,8 @@ import { namePattern } from './namePattern';
 import { provenanceSchema } from './provenance';
 import { copySchema } from './folder';
 import { linkInputSchema } from './link';
+import { mailShape } from './mail';
+import { pressedNames } from './way';
 import { sendingSchema } from './remote';
 
 /** Bounds of clips; stated in docs/api.md. */
@@ -43,8 +45,33 @@ export const clipBeginSchema = z.strictObject({
   provenance: provenanceSchema,
   shown: shownSchema.optional(),
   type: z.enum(recordedTypes),
+  /** Its sound comes so much later than the pictures it goes with, ms. */
+  soundDelay: z.int().min(0).max(500).optional(),
 });
 export type ClipBegin = z.input<typeof clipBeginSchema>;
+
+/** So many clicks and keys of one clip are kept, and so many come at a time. */
+const MOST_PRESSED = 5_000;
+const moment = z
+  .number()
+  .min(0)
+  .max(clipLimits.seconds * 2);
+const onPicture = z.number().min(-limits.side).max(limits.side);
+/** What a hand did while it was recorded, at seconds from the start: clicked somewhere, or a key. */
+export const pressedSchema = z
+  .array(
+    z.union([
+      z.strictObject({ at: moment, x: onPicture, y: onPicture }),
+      z.strictObject({ at: moment, key: line(60).min(1) }),
+    ]),
+  )
+  .max(MOST_PRESSED);
+
+const onScreen = z.int().min(-limits.side).max(limits.side);
+/** Where the window that the view follows lay, from where it lay at first, in the pixels of `shown.of`. */
+export const followedSchema = z
+  .array(z.strictObject({ at: moment, x: onPicture, y: onPicture }))
+  .max(MOST_PRESSED);
 
 /** This computer's screen, which the server records itself. */
 export const displayClipSchema = z.strictObject({
@@ -53,20 +80,31 @@ export const displayClipSchema = z.strictObject({
   /** A monitor's name, `all`, or `current`. */
   display: line(100).min(1).default('current'),
   pointer: z.boolean().default(true),
+  /** What of a hand's doing is shown. */
+  pressed: z.array(z.enum(pressedNames)).max(pressedNames.length).default([]),
   shown: shownSchema.optional(),
+  /** A window that the view follows, and where its corner lay on the display when `shown` was chosen. */
+  follow: z.strictObject({ window: z.int().min(0), x: onScreen, y: onScreen }).optional(),
 });
 export type DisplayClip = z.output<typeof displayClipSchema>;
 
+const filmState = {
+  /** Recorded so far. */
+  seconds: z.number(),
+  paused: z.boolean(),
+};
 /** What is recorded of this computer's screen now. */
 export const displayRecordingSchema = z.object({
   id: z.uuid(),
   title: z.string(),
   width: z.int(),
   height: z.int(),
-  since: z.iso.datetime(),
+  ...filmState,
 });
 export type DisplayRecording = z.infer<typeof displayRecordingSchema>;
 export const recordedNowSchema = z.object({ recording: displayRecordingSchema.nullable() });
+
+export const clipPauseSchema = z.strictObject({ paused: z.boolean() });
 
 export const clipEndSchema = z.strictObject({
   /** Nothing comes after so many. */
@@ -126,6 +164,9 @@ export const recordingSchema = z.object({
   bytes: z.number(),
   /** Why it is no clip yet, where it has ended; it is tried again. */
   problem: z.string().nullable(),
+  /** How far it is, where the server records it. */
+  seconds: filmState.seconds.optional(),
+  paused: filmState.paused.optional(),
 });
 export type Recording = z.infer<typeof recordingSchema>;
 
@@ -145,6 +186,8 @@ export const clipSchema = z.object({
   codec: z.string(),
   /** Colours are as fine as brightness; else coloured words are a little soft. */
   fineColours: z.boolean(),
+  /** Sound goes with its pictures. */
+  sound: z.boolean(),
   /** When each picture comes, seconds. */
   times: z.array(z.number()),
   /** Where something changes, numbers of pictures; null until it was looked for. */
@@ -171,7 +214,33 @@ export type ClipFormat = keyof typeof clipFormats;
 /** A film, or else a picture that moves by itself. */
 export const isFilm = (format: ClipFormat): boolean =>
   clipFormats[format].type.startsWith('video/');
+/** The forms in which pictures lie as they were recorded, by how those were packed. */
+const recordedForms: Partial<Record<string, ClipFormat>> = { vp9: 'webm', av1: 'av1', h264: 'mp4' };
+/**
+ * The form in which a clip can be kept as it was recorded, without packing its pictures anew.
+ * @returns null where there is none: of finer colours players know too little
+ */
+export const recordedAs = ({
+  codec,
+  fineColours,
+}: Pick<Clip, 'codec' | 'fineColours'>): ClipFormat | null =>
+  fineColours ? null : (recordedForms[codec] ?? null);
 export const clipFormatNames = ['webm', 'av1', 'mp4', 'gif', 'webp', 'apng'] as const;
+
+/** How much of its sound goes with a film: all, all but where a Hide mark is, or none. */
+export const soundRules = ['all', 'unhidden', 'none'] as const;
+export type SoundRule = (typeof soundRules)[number];
+
+const sizeShape = {
+  percent: z.coerce.number().min(5).max(100).default(100),
+  /** Pictures a second; null for those of the clip. */
+  rate: z.coerce.number().min(1).max(60).nullable().default(null),
+  sound: z.enum(soundRules).default('unhidden'),
+};
+/** In which form it is asked how large it becomes. */
+export const clipSizeSchema = z.strictObject({ format: z.enum(clipFormatNames), ...sizeShape });
+export type ClipSize = z.output<typeof clipSizeSchema>;
+export const clipBytesSchema = z.object({ bytes: z.number() });
 
 const toOnePlace = {
   message: 'either a folder or a remote one',
@@ -190,6 +259,7 @@ export const clipWishSchema = z
     rate: z.number().min(1).max(60).nullable().default(null),
     /** MB that the file may have: films get fewer bits a second, moving pictures fewer pixels. */
     most: z.number().min(0.01).max(10_000).nullable().default(null),
+    sound: z.enum(soundRules).default('unhidden'),
     /** A name or pattern in place of the folder's own. */
     name: namePattern.optional(),
     /** Title and description stand in a file that is only made; a folder has a rule of its own. */
@@ -201,6 +271,17 @@ export type ClipWish = z.input<typeof clipWishSchema>;
 /** A link under which a film that was made is played. */
 export const clipLinkSchema = z.strictObject({ job: z.uuid(), ...linkInputSchema.shape });
 export type ClipLink = z.input<typeof clipLinkSchema>;
+
+/** A message with a film or a moving picture that was made. */
+export const clipMailSchema = z.strictObject({ job: z.uuid(), ...mailShape });
+export type ClipMail = z.input<typeof clipMailSchema>;
+
+/** Drops for good what it does not show, as it was cut and marked then. */
+export const clipDropSchema = z.strictObject({
+  revision: z.int().min(1),
+  marksRevision: z.int().min(1),
+});
+export type ClipDrop = z.infer<typeof clipDropSchema>;
 
 export const clipJobSchema = z.object({
   id: z.uuid(),
@@ -214,6 +295,8 @@ export const clipJobSchema = z.object({
   copy: copySchema.nullable(),
   /** To a remote folder. */
   sending: sendingSchema.nullable(),
+  /** It takes the place of the clip's film. */
+  drops: z.boolean().default(false),
 });
 export type ClipJob = z.infer<typeof clipJobSchema>;
 

@@ -148,6 +148,8 @@ export const takenNoticeSchema = z.object({
   keep: z.boolean().optional(),
   /** The last seconds of this computer's screen are held from now on, or not any more. */
   held: z.boolean().optional(),
+  /** A clip of this computer's screen is recorded from now on. */
+  recording: z.literal(true).optional(),
   /** The screen was locked: nothing that was on it is held any more. */
   locked: z.literal(true).optional(),
   /** The last seconds are looked back at, by this routine. */

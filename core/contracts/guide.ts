@@ -24,6 +24,12 @@ export type GuideStep = z.infer<typeof stepSchema>;
 const itemSchema = z.discriminatedUnion('kind', [headingSchema, stepSchema]);
 export type GuideItem = z.infer<typeof itemSchema>;
 
+/**
+ * How clips are shown: by their first picture, by that with the address of their newest link, or as
+ * they move, where the format can.
+ */
+export const clipRules = ['still', 'link', 'moving'] as const;
+
 /** Shots in an order, with what is said of them. */
 export const guideSchema = z.strictObject({
   version: z.literal(1),
@@ -37,6 +43,7 @@ export const guideSchema = z.strictObject({
   look: z.uuid().nullable().default(null),
   /** The longest side of its pictures at most, pixels; null for their own size. */
   longest: z.int().min(100).max(8_000).nullable().default(null),
+  clips: z.enum(clipRules).default('still'),
 });
 export type Guide = z.infer<typeof guideSchema>;
 
@@ -71,6 +78,11 @@ export const guideShotSchema = z.object({
   description: z.string(),
   /** Its numbers, in the order in which they count. */
   discs: z.array(discSchema),
+  /**
+   * Of a clip: which of its pictures stands for it, and where its newest link plays it; null where
+   * there is none that has not ended.
+   */
+  clip: z.object({ cover: z.int(), link: z.string().nullable() }).optional(),
 });
 export type GuideShot = z.infer<typeof guideShotSchema>;
 
@@ -93,7 +105,7 @@ export const guideSummarySchema = z.object({
   steps: z.int(),
   changedAt: z.iso.datetime(),
   /** The first shot that is there. */
-  cover: z.object({ id: z.uuid(), revision: z.int() }).nullable(),
+  cover: z.object({ id: z.uuid(), revision: z.int(), cover: z.int() }).nullable(),
 });
 export type GuideSummary = z.infer<typeof guideSummarySchema>;
 export const guidesSchema = z.object({ guides: z.array(guideSummarySchema) });

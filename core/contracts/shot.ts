@@ -29,8 +29,10 @@ export const shotSchema = z.object({
   width: z.int(),
   height: z.int(),
   binnedAt: z.iso.datetime().nullable(),
-  /** It is the first picture of a clip. */
+  /** It is a clip. */
   clip: z.literal(true).optional(),
+  /** Of a clip, the number of the picture that stands for it. */
+  cover: z.int().optional(),
 });
 export type Shot = z.infer<typeof shotSchema>;
 
@@ -79,8 +81,9 @@ export const shotSummarySchema = z.object({
   copies: z.int(),
   /** Names, in the order of the alphabet. */
   tags: z.array(z.string()),
-  /** Of a clip: how long it is, seconds. */
+  /** Of a clip: how long it plays, seconds, and the number of the picture that stands for it. */
   seconds: z.number().optional(),
+  cover: z.int().optional(),
   /** Why it was found, where something was asked for. */
   found: reasonSchema.optional(),
 });

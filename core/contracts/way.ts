@@ -47,6 +47,14 @@ export const kindLabels: Record<Kind, string> = {
   clip: 'Clip',
 };
 
+/** What is heard of what is recorded. */
+export const soundNames = ['shared', 'microphone'] as const;
+export type SoundName = (typeof soundNames)[number];
+
+/** What of a hand's doing is shown on a clip: rings where it clicks, the keys it presses. */
+export const pressedNames = ['clicks', 'keys'] as const;
+export type PressedName = (typeof pressedNames)[number];
+
 export const shapeNames = ['loop', 'polygon', 'oval'] as const;
 export type ShapeName = (typeof shapeNames)[number];
 
@@ -74,6 +82,10 @@ const shape = {
   atOnce: z.boolean(),
   /** A clip: what of the source is shown of it. */
   records: z.enum(stillKinds).default('full'),
+  /** A clip: the sound that goes with its pictures, where the source has it. */
+  sounds: z.array(z.enum(soundNames)).max(soundNames.length).default([]),
+  /** A clip: what of a hand's doing is shown on it, where the source can tell. */
+  pressed: z.array(z.enum(pressedNames)).max(pressedNames.length).default([]),
   /** The pointer comes along as a loose piece. */
   pointer: z.boolean(),
   /** Seconds. */
@@ -102,6 +114,8 @@ export const wayPatchSchema = z
   .strictObject({
     ...shape,
     records: z.enum(stillKinds),
+    sounds: z.array(z.enum(soundNames)).max(soundNames.length),
+    pressed: z.array(z.enum(pressedNames)).max(pressedNames.length),
     fromLast: z.boolean(),
     size: waySizeSchema.nullable(),
     format: z.enum(formatNames).nullable(),
@@ -120,6 +134,8 @@ export const firstWay: Way = {
   shape: 'loop',
   atOnce: false,
   records: 'full',
+  sounds: [],
+  pressed: [],
   pointer: false,
   delay: 0,
   then: [{ do: 'mark' }],

@@ -13,7 +13,7 @@ test('on a picture of a clip are the marks of its time, in their order', () => {
   const marks = [box('always'), box('early', { time: { from: 0, to: 4 } })];
   const late = box('late', { time: { from: 4, to: 6 } });
   const document = { ...untouched(FRAME), marks: [late, ...marks] };
-  const seen = (picture: number) => documentAt(document, picture).marks.map(({ id }) => id);
+  const seen = (picture: number) => documentAt(document, picture, FRAME).marks.map(({ id }) => id);
   expect([0, 3, 4, 5, 6].map(seen)).toEqual([
     ['always', 'early'],
     ['always', 'early'],
@@ -22,8 +22,8 @@ test('on a picture of a clip are the marks of its time, in their order', () => {
     ['always'],
   ]);
   const bare = { ...document, marks: [box('always')] };
-  expect(documentAt(bare, 9)).toBe(bare);
-  expect(stillAt(document, 5).marks).toEqual([box('late'), box('always')]);
+  expect(documentAt(bare, 9, FRAME)).toBe(bare);
+  expect(stillAt(document, 5, FRAME).marks).toEqual([box('late'), box('always')]);
 });
 
 test('what is changed in any way is not as it was recorded', () => {

@@ -10,7 +10,7 @@ import { limits } from '../values/limits';
 import { text } from '../values/text';
 import { heldPicturesSchema, type HeldPictures } from '../values/heldPicture';
 import { pixelRectSchema } from '../values/shapes';
-import { roomSchema, turnSchema, viewShapeSchema } from './viewSchema';
+import { followSchema, roomSchema, turnSchema, viewShapeSchema } from './viewSchema';
 
 const thisVersion = z
   .strictObject({
@@ -24,6 +24,8 @@ const thisVersion = z
       shape: viewShapeSchema.optional(),
       /** Room beside the crop; a free shape has none. */
       room: roomSchema.optional(),
+      /** Of a clip: what it follows, with all that lies on it. */
+      follow: followSchema.optional(),
     }),
     /** What is to be seen, in words. */
     description: text(limits.descriptionLength).optional(),

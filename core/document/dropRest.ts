@@ -2,7 +2,7 @@ import type { ShotDocument } from './document';
 import { withFinish } from '../finish/finish';
 import { overlap } from '../geometry/rect';
 import type { MarkTools } from '../marks/contract';
-import { kindOf, type Mark } from '../marks/registry';
+import { hidesLeaving, kindOf, type Mark } from '../marks/registry';
 import { sheetOf } from './view';
 import { unlinked } from './bring';
 import { usedPictures } from './heldPictures';
@@ -23,9 +23,7 @@ export interface Dropped {
 export function dropRest(document: ShotDocument, tools: MarkTools): Dropped {
   const crop = sheetOf(document.view);
   const bounds = (mark: Mark) => kindOf(mark).bounds(mark, tools);
-  const hides = document.marks.filter(
-    (mark) => kindOf(mark).hide && !(mark.off && uncovered(mark)),
-  );
+  const hides = document.marks.filter(hidesLeaving);
   const topmost = document.marks.findLastIndex((mark) => hides.includes(mark));
   const burnt = document.marks.filter(
     (mark, i) =>
@@ -54,5 +52,3 @@ export function dropRest(document: ShotDocument, tools: MarkTools): Dropped {
     },
   };
 }
-
-const uncovered = (mark: Mark): boolean => 'uncovered' in mark && mark.uncovered === true;

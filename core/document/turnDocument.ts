@@ -57,6 +57,7 @@ export function turnDocument(
       ...shown,
       ...(isTurned(turn) && { turn }),
       ...(view.room && { room: view.room }),
+      ...(view.follow && { follow: view.follow }),
     },
     marks: document.marks.map((mark) => unlinked(kindOf(mark).through(mark, map, tools))),
   };

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { isSound } from '../geometry/homography';
 import { limits } from '../values/limits';
 import { colour, pointSchema } from '../values/shapes';
+import { MOST_PICTURES } from '../values/stretch';
 
 const side = z.int().min(1).max(limits.side);
 
@@ -47,3 +48,17 @@ export const viewShapeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('polygon'), points: z.array(pointSchema).min(3).max(2_000) }),
 ]);
 export type ViewShape = z.infer<typeof viewShapeSchema>;
+
+const away = z.int().min(-limits.side).max(limits.side);
+/**
+ * Of a clip, what its view follows: from which picture on that lies how far from where it lay at
+ * first, pixels of the frame.
+ */
+export const followSchema = z
+  .array(z.strictObject({ from: z.int().min(0).max(MOST_PICTURES), x: away, y: away }))
+  .max(MOST_PICTURES)
+  .refine(
+    (all) => all.every(({ from }, i) => from > (all[i - 1]?.from ?? -1)),
+    'must come in order',
+  );
+export type Follow = z.infer<typeof followSchema>;

@@ -8,6 +8,8 @@ export interface Shown {
   address: string;
   width: number;
   height: number;
+  /** What plays in its place, as a data URL; printed, it is the picture. */
+  film?: string;
 }
 
 const STYLE = `
@@ -18,14 +20,15 @@ main{max-width:960px;margin:auto;padding:32px 24px 64px}
 h1{font-size:32px;line-height:1.2;margin:0 0 16px}h2{font-size:24px;margin:48px 0 12px}h3{font-size:20px;margin:36px 0 10px}
 a{color:var(--link)}nav{border:1px solid var(--line);border-radius:8px;padding:12px 20px;margin:0 0 32px;background:var(--card)}
 nav ul{margin:0;padding-left:20px}figure{margin:0}
-img{max-width:100%;height:auto;border:1px solid var(--line);border-radius:6px;background:#fff}
+img,video{max-width:100%;height:auto;border:1px solid var(--line);border-radius:6px;background:#fff}video{max-height:85vh;width:auto}video+img{display:none}
 figcaption{margin-top:10px}blockquote{margin:0;padding-left:16px;border-left:3px solid var(--line)}
 pre{overflow-x:auto;padding:12px;background:var(--card);border:1px solid var(--line);border-radius:6px}
 .numbers{list-style:none;padding:0;color:var(--soft)}.numbers b{color:var(--ink)}
-@media print{body{background:#fff;color:#000}main{max-width:none;padding:0}nav{break-after:page}figure{break-inside:avoid}h2,h3{break-after:avoid}}`;
+@media print{video{display:none}video+img{display:inline}body{background:#fff;color:#000}main{max-width:none;padding:0}nav{break-after:page}figure{break-inside:avoid}h2,h3{break-after:avoid}}`;
 
 /** Nothing is loaded and nothing runs, whatever stands in it. */
-const POLICY = "default-src 'none'; img-src data:; style-src 'unsafe-inline'; form-action 'none'";
+const POLICY =
+  "default-src 'none'; img-src data:; media-src data:; style-src 'unsafe-inline'; form-action 'none'";
 
 /**
  * A guide as one page that needs nothing beside it (HTML). It comes in parts, as each picture may be
@@ -82,12 +85,18 @@ export async function* body(
     }
     const heading = `h${part.depth}`;
     yield `<${heading} ${at}>${xmlText(stepHeading(part))}</${heading}>\n<figure>\n`;
-    const { address, width, height } = await pictureOf(part);
-    yield `<img src="${xmlText(address)}" width="${width}" height="${height}" alt="${xmlText(part.alternative)}" />\n`;
+    yield shown(await pictureOf(part), xmlText(part.alternative));
     const caption = part.caption.map(blockOf).join('') + numbersOf(part);
     if (caption) yield `<figcaption>\n${caption}</figcaption>\n`;
     yield '</figure>\n';
   }
+}
+
+function shown({ address, width, height, film }: Shown, alternative: string): string {
+  const size = `width="${width}" height="${height}"`;
+  const still = `<img src="${xmlText(address)}" ${size} alt="${alternative}" />\n`;
+  if (film === undefined) return still;
+  return `<video src="${xmlText(film)}" ${size} controls="" playsinline="" aria-label="${alternative}"></video>${still}`;
 }
 
 function numbersOf({ numbers }: StepPart): string {

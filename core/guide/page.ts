@@ -19,6 +19,8 @@ export type Part =
       numbers: readonly GuideNumber[];
       /** The alternative text of its picture. */
       alternative: string;
+      /** It is a clip that is to move. */
+      moves: boolean;
     };
 export type StepPart = Extract<Part, { kind: 'step' }>;
 
@@ -47,14 +49,28 @@ export function pageOf(title: string, guide: Guide, all: readonly GuideShot[]): 
       {
         ...{ kind: 'step', id: item.id, shot: item.shot, first: own.first, span: spanOf(own) },
         ...{ depth, heading },
-        caption: readWords(withNumbers(item.caption, own)),
+        caption: [
+          ...readWords(withNumbers(item.caption, own)),
+          ...(guide.clips === 'link' && shot.clip?.link ? [playedAt(shot.clip.link)] : []),
+        ],
+        moves: guide.clips === 'moving' && shot.clip !== undefined,
         numbers: own.discs.filter(({ caption }) => caption !== ''),
-        alternative: shot.description || heading || `Picture of step ${spanOf(own)}`,
+        alternative:
+          shot.description || heading || `${shot.clip ? 'Clip' : 'Picture'} of step ${spanOf(own)}`,
       },
     ];
   });
   return { title, parts };
 }
+
+/** The address is told itself, for those who read it on paper. */
+const playedAt = (to: string): Block => ({
+  kind: 'paragraph',
+  of: [
+    { kind: 'text', text: 'Play the clip: ' },
+    { kind: 'link', to, of: [{ kind: 'text', text: to }] },
+  ],
+});
 
 /** The heading of a step as it is written. */
 export const stepHeading = ({ span, heading }: StepPart): string =>

@@ -46,7 +46,7 @@ const HAS_EXIF = 0x08;
 const HAS_XMP = 0x04;
 const OWN = new Set(['VP8X', 'EXIF', 'XMP ']);
 
-function riffChunk(name: string, data: Uint8Array): Uint8Array {
+export function riffChunk(name: string, data: Uint8Array): Uint8Array {
   const length = new Uint8Array(4);
   new DataView(length.buffer).setUint32(0, data.length, true);
   return joined([latin(name), length, data, new Uint8Array(data.length % 2)]);

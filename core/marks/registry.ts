@@ -59,6 +59,10 @@ export const firstStyles: Record<MarkName, Style> = map(({ kind }) => ({
 /** Whether a mark hides what is below it. */
 export const hides = (of: MarkName | Mark): boolean => kindOf(of).hide !== undefined;
 
+/** Whether it hides in what leaves: switched off it does until a person agreed to show it. */
+export const hidesLeaving = (mark: Mark): boolean =>
+  hides(mark) && !(mark.off && 'uncovered' in mark && mark.uncovered === true);
+
 /** How much of what is below a mark covers, 0–1; what hides covers all of it. */
 export const opacityOf = (mark: Mark): number => ('opacity' in mark && mark.opacity) || 1;
 

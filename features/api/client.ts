@@ -32,5 +32,6 @@ export const api = {
   ...roomApi,
 };
 
-export const thumbnailUrl = (shot: { id: string; revision: number }): string =>
-  `${shotPath(shot.id)}/thumbnail?revision=${shot.revision}`;
+/** @param shot.cover of a clip, the picture that stands for it */
+export const thumbnailUrl = (shot: { id: string; revision: number; cover?: number }): string =>
+  `${shotPath(shot.id)}/thumbnail?revision=${shot.revision}${shot.cover ? `&cover=${shot.cover}` : ''}`;

@@ -1,5 +1,6 @@
 import {
   clipAnswerSchema,
+  clipBytesSchema,
   clipJobSchema,
   cutStateSchema,
   recordedNowSchema,
@@ -7,14 +8,20 @@ import {
   type Clip,
   type ClipBegin,
   type ClipChange,
+  type ClipDrop,
   type ClipJob,
   type ClipLink,
+  type ClipMail,
+  type ClipSize,
   type ClipWish,
   type CutState,
   type DisplayClip,
   type DisplayRecording,
   type Recording,
 } from '@/core/contracts/clip';
+import type { Followed } from '@/core/clip/followed';
+import type { Pressed } from '@/core/clip/pressed';
+import { nameInDisposition } from '@/core/naming/disposition';
 import { linkSchema, type Link } from '@/core/contracts/link';
 import { storedSchema, type Stored } from '@/core/contracts/shot';
 import { ask, read, sent } from './ask';
@@ -38,6 +45,16 @@ export const clipsApi = {
     }),
   /** It is recorded still, although nothing may come of it. */
   clipGoesOn: (id: string) => ask(`${path(id)}/alive`, { method: 'POST' }),
+  /** Drops for good what it does not show. */
+  dropRestOfClip: (id: string, drops: ClipDrop): Promise<ClipJob> =>
+    read(clipJobSchema, `${path(id)}/rest`, sent('POST', drops)),
+  /** What is recorded of this computer’s screen. */
+  pauseClip: (id: string, paused: boolean) => ask(`${path(id)}/pause`, sent('PUT', { paused })),
+  /** What a hand did while it is recorded. */
+  clipPressed: (id: string, pressed: readonly Pressed[]) =>
+    ask(`${path(id)}/pressed`, sent('POST', pressed)),
+  clipFollowed: (id: string, followed: readonly Followed[]) =>
+    ask(`${path(id)}/followed`, sent('POST', followed)),
   endClip: (id: string, pieces: number, bin: boolean): Promise<Clip | Recording> =>
     read(clipAnswerSchema, `${path(id)}/end`, sent('POST', { pieces, bin })),
   clip: (id: string): Promise<Clip | Recording> => read(clipAnswerSchema, path(id)),
@@ -48,6 +65,15 @@ export const clipsApi = {
     read(cutStateSchema, path(id), sent('PUT', change)),
   pickStill: (id: string, at: number): Promise<Stored> =>
     read(storedSchema, `${path(id)}/stills`, sent('POST', { at, id: crypto.randomUUID() })),
+  /** About how many bytes a file of it will have. */
+  clipSize: async (id: string, wish: ClipSize, signal: AbortSignal): Promise<number> => {
+    const { rate, ...rest } = wish;
+    const asked = { ...rest, ...(rate !== null && { rate }) };
+    const query = new URLSearchParams(
+      Object.entries(asked).map(([name, value]) => [name, String(value)]),
+    );
+    return (await read(clipBytesSchema, `${path(id)}/size?${query}`, { signal })).bytes;
+  },
   writeClip: (id: string, wish: ClipWish): Promise<ClipJob> =>
     read(clipJobSchema, `${path(id)}/copies`, sent('POST', wish)),
   clipWriting: (id: string, job: string): Promise<ClipJob> =>
@@ -55,6 +81,12 @@ export const clipsApi = {
   /** A link under which a film that was written is played. */
   linkClip: (id: string, wish: ClipLink): Promise<Link> =>
     read(linkSchema, `${path(id)}/links`, sent('POST', wish)),
+  /** A draft with a file that was written. */
+  mailClip: async (id: string, wish: ClipMail): Promise<{ blob: Blob; name: string }> => {
+    const answer = await ask(`${path(id)}/mail`, sent('POST', wish));
+    const name = nameInDisposition(answer.headers.get('content-disposition') ?? '');
+    return { blob: await answer.blob(), name: name ?? 'clip.eml' };
+  },
   stopWriting: (id: string, job: string) => ask(`${path(id)}/copies/${job}`, { method: 'DELETE' }),
 };
 

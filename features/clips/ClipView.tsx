@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import type { Clip, Recording } from '@/core/contracts/clip';
 import { api } from '../api/client';
 import { useAnswer } from '../api/useAnswer';
+import { takeEnded } from '../films/justEnded';
 import { whenSettled } from '../outbox/settling';
 import { followLink } from '../thread/navigate';
 import { Thread } from '../thread/Thread';
@@ -15,7 +16,7 @@ const SOON = 700;
 /** The clip as it is once all is stored that was marked on it here. */
 async function settledClip(id: string): Promise<Clip | Recording> {
   await whenSettled(id);
-  return api.clip(id);
+  return takeEnded(id) ?? api.clip(id);
 }
 
 /** A clip: looked through, trimmed, and kept. */

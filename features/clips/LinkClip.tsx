@@ -28,9 +28,11 @@ export function LinkClip({ clip, stored }: { clip: Clip; stored: () => Promise<v
   });
   const go = async () => {
     setSaid('');
-    await stored();
-    // It plays in every browser.
-    await write({ folderId: null, format: 'mp4' });
+    await write(async () => {
+      await stored();
+      // It plays in every browser.
+      return api.writeClip(clip.id, { folderId: null, format: 'mp4' });
+    });
   };
   return (
     <section aria-label="Link to it" className="flex flex-col gap-2">

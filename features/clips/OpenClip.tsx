@@ -1,4 +1,4 @@
-import { Camera, Pause, PencilLine, Play, Redo2, Scissors, Undo2 } from 'lucide-react';
+import { Camera, PencilLine, Redo2, Scissors, Undo2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { Clip } from '@/core/contracts/clip';
 import { clockOf } from '@/core/clip/clock';
@@ -6,7 +6,6 @@ import {
   beginAt,
   cutAway,
   endAt,
-  filmEnds,
   firstKept,
   lastKept,
   pictureAt,
@@ -33,19 +32,18 @@ import { classes } from '../ui/classes';
 import { IconButton } from '../ui/IconButton';
 import { Problem } from '../ui/Problem';
 import { TitleField } from '../ui/TitleField';
+import { DropRestOfClip } from './DropRestOfClip';
 import { KeepClip } from './KeepClip';
 import { LinkClip } from './LinkClip';
 import { MarksOnIt } from './MarksOnIt';
+import { PlayRow } from './PlayRow';
 import { useCuts } from './useCuts';
 import { useFilm } from './useFilm';
 import { usePainted } from './usePainted';
+import { useSound } from './useSound';
 import { WhereFrom } from './WhereFrom';
 
 const icon = { size: 16, strokeWidth: 1.75 };
-const speeds = ['0.25', '0.5', '1', '2', '4'].map((value) => ({
-  ...{ value, label: `${value}×`, called: `${value} times as fast` },
-}));
-
 const stretchSpeeds = SPEEDS.map((speed) => ({
   ...{ value: String(speed), label: `${speed}×` },
   called: speed === 1 ? 'At its own speed' : `${speed} times as fast, kept so`,
@@ -64,6 +62,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
   const [title, setTitle] = useState(clip.title);
   const [plays, setPlays] = useState(true);
   const { picture, show } = film;
+  const sound = useSound(clip, picture);
   const { cuts } = hand;
   const count = times.length;
   const isCut = cuts.away.length > 0 || cuts.speeds !== undefined;
@@ -153,7 +152,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
             <video
               ref={video}
               src={videoUrl(id)}
-              muted
+              muted={sound.muted}
               playsInline
               preload="auto"
               onError={() => setPlays(false)}
@@ -173,29 +172,11 @@ export function OpenClip({ clip }: { clip: Clip }) {
             )}
           </div>
           <div className="border-t border-line bg-paper pt-3">
-            <div className="flex flex-wrap items-center gap-3 px-4 pb-2">
-              <Button
-                hint="Space"
-                icon={film.playing ? <Pause {...icon} /> : <Play {...icon} />}
-                onClick={film.toggle}
-              >
-                {film.playing ? 'Pause' : 'Play'}
-              </Button>
-              <p className="font-measure">
-                {clockOf(times[picture] ?? 0)} of {clockOf(filmEnds(times))}
-              </p>
-              {isCut && (
-                <p role="status" className="text-[13px] text-soft">
-                  kept <span className="font-measure">{clockOf(keptSeconds(cuts, times))}</span>
-                </p>
-              )}
-              <ChipRadios
-                label="Speed"
-                value={String(film.speed)}
-                options={speeds}
-                onChange={(value) => film.setSpeed(Number(value))}
-              />
-            </div>
+            <PlayRow
+              {...{ film, times }}
+              kept={isCut ? keptSeconds(cuts, times) : null}
+              sound={sound.control}
+            />
             <div className="flex flex-wrap items-center gap-2 px-4 pb-2">
               <Button hint={keyLabel(keys.begin)} onClick={beginHere}>
                 Begin here
@@ -260,10 +241,11 @@ export function OpenClip({ clip }: { clip: Clip }) {
               </a>
             </p>
           )}
-          <KeepClip clip={clip} stored={hand.stored} />
+          <KeepClip {...{ clip, cuts }} stored={hand.stored} />
           <MarksOnIt clip={clip} />
           <LinkClip clip={clip} stored={hand.stored} />
           <WhereFrom clip={clip} />
+          <DropRestOfClip {...{ clip, cuts }} stored={hand.stored} />
         </aside>
       </div>
     </>

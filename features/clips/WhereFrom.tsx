@@ -5,7 +5,7 @@ import { formatBytes, formatCount, formatMoment } from '../ui/format';
 
 /** Where and when a clip was recorded, and what it is. */
 export function WhereFrom({ clip }: { clip: Clip }) {
-  const { provenance, width, height, times, bytes, codec, fineColours } = clip;
+  const { provenance, width, height, times, bytes, codec, fineColours, sound } = clip;
   const rate = times.length / Math.max(0.1, filmEnds(times));
   return (
     <section aria-label="Where from">
@@ -20,7 +20,7 @@ export function WhereFrom({ clip }: { clip: Clip }) {
       <p className="mt-1 font-measure text-[13px] text-soft">
         {width} × {height} px · {formatCount(times.length)} pictures · {rate.toFixed(0)} a second
         <br />
-        {codec.toUpperCase()} · {formatBytes(bytes)}
+        {codec.toUpperCase()} · {sound ? 'with sound' : 'without sound'} · {formatBytes(bytes)}
       </p>
       {!fineColours && (
         <p className="mt-1 text-[13px] text-soft">

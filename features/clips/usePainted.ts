@@ -16,7 +16,7 @@ export function usePainted(
   canvas: RefObject<HTMLCanvasElement | null>,
   clip: Clip,
 ): boolean {
-  const { document, times, leaves } = clip;
+  const { document, times, leaves, width, height } = clip;
   const isPainted = !isUntouched(document, clip);
   useEffect(() => {
     const element = video.current;
@@ -33,7 +33,8 @@ export function usePainted(
         const at = next;
         next = null;
         const frame = await createImageBitmap(element);
-        const seen = await paintView(frame, documentAt(document, pictureAt(times, at)), scale);
+        const shown = documentAt(document, pictureAt(times, at), { width, height });
+        const seen = await paintView(frame, shown, scale);
         frame.close();
         if (wanted) draw(canvas.current, seen);
         seen.close();
@@ -51,7 +52,7 @@ export function usePainted(
     return () => {
       wanted = false;
     };
-  }, [video, canvas, isPainted, document, times, leaves.width]);
+  }, [video, canvas, isPainted, document, times, leaves.width, width, height]);
   return isPainted;
 }
 

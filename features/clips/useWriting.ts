@@ -1,16 +1,17 @@
-import { useEffect, useEffectEvent, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import type { ClipJob } from '@/core/contracts/clip';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 
 const LOOK_AGAIN = 400;
 
-type Wish = Parameters<typeof api.writeClip>[1];
-
 /** A file of a clip while it is written. @param done hears of it once it is */
 export function useWriting(clip: string, done: (job: ClipJob) => Promise<void>) {
   const [job, setJob] = useState<ClipJob | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [begins, setBegins] = useState(false);
+  /** Pressed twice at once it is begun once. */
+  const beginning = useRef(false);
   const { id, state } = job ?? {};
   const failed = (error: unknown) => setProblem(messageOf(error));
   useEffect(() => {
@@ -28,14 +29,21 @@ export function useWriting(clip: string, done: (job: ClipJob) => Promise<void>) 
   }, [id, state]);
   return {
     ...{ job, problem },
-    busy: state === 'waiting' || state === 'going on',
-    write: async (wish: Wish) => {
+    busy: begins || state === 'waiting' || state === 'going on',
+    write: async (ask: () => Promise<ClipJob>) => {
+      if (beginning.current) return;
+      beginning.current = true;
+      setBegins(true);
       setProblem(null);
+      // The file of before is not what is asked for now.
+      setJob(null);
       try {
-        setJob(await api.writeClip(clip, wish));
+        setJob(await ask());
       } catch (error) {
-        setJob(null);
         failed(error);
+      } finally {
+        beginning.current = false;
+        setBegins(false);
       }
     },
     stop: () => void (id && api.stopWriting(clip, id).catch(() => undefined)),

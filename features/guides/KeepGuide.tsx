@@ -8,6 +8,7 @@ import { modifier } from '../keys/useKey';
 import { LookChoice } from '../looks/LookChoice';
 import { Button } from '../ui/Button';
 import { chosenLook, classes } from '../ui/classes';
+import { ClipsChoice } from './ClipsChoice';
 import { change, useGuide } from './guideStore';
 import { labels } from './labels';
 import { useChosenPlaces } from './places';
@@ -127,6 +128,7 @@ export function KeepGuide({ id, onChoose }: { id: string; onChoose: (step: strin
             }
           />
         </div>
+        <ClipsChoice className={select} onChoose={onChoose} />
         <Descriptions onChoose={onChoose} />
       </div>
     </aside>
@@ -156,7 +158,7 @@ function Descriptions({ onChoose }: { onChoose: (step: string) => void }) {
                 onClick={() => onChoose(id)}
                 className="w-full truncate text-left text-petrol underline"
               >
-                {heading || shots.get(shot)?.name || 'Picture'}
+                {heading || shots.get(shot)?.name || (shots.get(shot)?.clip ? 'Clip' : 'Picture')}
               </button>
             </li>
           ))}

@@ -27,7 +27,7 @@ function Page({ id }: Pick<Props, 'id'>) {
     return (await api.guideFile(id, 'html', signal)).text();
   }, id);
   if (problem) return <Problem>{problem}</Problem>;
-  if (answer === null) return <p role="status">Painting the pictures …</p>;
+  if (answer === null) return <p role="status">Painting what it shows …</p>;
   return (
     <>
       <iframe

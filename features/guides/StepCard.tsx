@@ -59,12 +59,12 @@ export function StepCard({ step }: { step: GuideStep }) {
             ? `For people who do not see it: ${shot.description}`
             : 'There are no words yet for people who do not see this picture.'}{' '}
           <a
-            href={`/shots/${shot.id}`}
+            href={shot.clip ? `/clips/${shot.id}` : `/shots/${shot.id}`}
             onClick={followLink}
             className="inline-flex items-center gap-1 text-petrol underline"
           >
             <PenLine size={14} strokeWidth={1.75} aria-hidden />
-            Open in Mark
+            {shot.clip ? 'Open the clip' : 'Open in Mark'}
           </a>
         </p>
       )}
@@ -87,7 +87,7 @@ function Picture({
   const query = new URLSearchParams({
     ...{ format: 'png', first: String(first), longest: String(Math.min(longest, SEEN)) },
     ...(look && { look }),
-    r: String(shot.revision),
+    r: `${shot.revision}.${shot.clip?.cover ?? 0}`,
   });
   return (
     <img

@@ -154,7 +154,7 @@ function StepEntry({ item, shot, span }: Pick<EntryProps, 'shot' | 'span'> & { i
       </span>
       <span className={classes('line-clamp-2 min-w-0 grow break-words', !there && 'text-brick')}>
         {there
-          ? item.heading || shot?.name || 'Picture'
+          ? item.heading || shot?.name || (shot?.clip ? 'Clip' : 'Picture')
           : shot.state === 'gone'
             ? 'Gone'
             : 'In the Bin'}

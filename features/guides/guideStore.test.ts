@@ -24,7 +24,7 @@ let mishaps: ('answer' | 'request')[];
 const uuid = (n: number) => `00000000-0000-4000-8000-00000000000${n}`;
 const fresh = (n: number): StoredGuide => ({
   ...{ id: uuid(n), title: `Guide ${n}`, revision: 1, changedAt: '2026-11-23T14:02:11.000Z' },
-  ...{ guide: { version: 1, items: [], look: null, longest: null }, shots: [] },
+  ...{ guide: { version: 1, items: [], look: null, longest: null, clips: 'still' }, shots: [] },
 });
 
 interface Asked {

@@ -1,5 +1,5 @@
 import { Download, Printer, Share2 } from 'lucide-react';
-import { useState, type DragEvent, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { FormatFacts } from '@/core/contracts/format';
 import type { Shot } from '@/core/contracts/shot';
 import { safeName } from '@/core/naming/safeName';
@@ -7,6 +7,7 @@ import { useLooks } from '../looks/lookStore';
 import { withLook } from '@/core/document/look';
 import { captionTellsWhere } from '@/core/keep/caption';
 import { pictureQuery, type PictureWish } from '../api/picture';
+import { dragOut } from '../pictures/dragOut';
 import { saveBlob } from '../pictures/saveBlob';
 import { navigate } from '../thread/navigate';
 import { Button } from '../ui/Button';
@@ -115,7 +116,10 @@ export function Preview({ shot, picture, wish, facts, children }: Props) {
           <img
             src={(before && lossy) || !raster ? beforeUrl : url}
             alt={`${shot.title}, as it will arrive`}
-            onDragStart={(event) => dragOut(event, ready?.blob, fileName, url)}
+            onDragStart={(event) => {
+              if (!ready) return event.preventDefault();
+              dragOut(event, { type: ready.blob.type, name: fileName, url });
+            }}
             className={
               actual
                 ? 'max-w-none shadow-picture'
@@ -162,17 +166,6 @@ function CaptionSays({ shot, wish }: Pick<Props, 'shot' | 'wish'>) {
         : 'Its caption leaves out where it is from. A folder’s rule can allow it; “As words” in Mark writes it into the caption.'}
     </p>
   );
-}
-
-/** Dragged out of the window the picture is a file of the name it will have. */
-function dragOut(event: DragEvent, blob: Blob | undefined, name: string, url: string): void {
-  if (!blob) {
-    event.preventDefault();
-    return;
-  }
-  event.dataTransfer.effectAllowed = 'copy';
-  event.dataTransfer.setData('DownloadURL', `${blob.type}:${name}:${url}`);
-  event.dataTransfer.setData('text/uri-list', url);
 }
 
 function canShare(blob: Blob, name: string): boolean {

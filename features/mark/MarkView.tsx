@@ -47,6 +47,7 @@ import { stopWords } from './recognise/wordsOut';
 import { TagsOf } from '../tags/TagsOf';
 import { TrailRow } from '../trail/TrailRow';
 import { useAdjustedPicture } from './fit/adjusting';
+import { useFollowedFrame } from './fit/following';
 import { useTurnedPicture } from './fit/turning';
 import { WhereFrom } from './panels/WhereFrom';
 
@@ -107,6 +108,7 @@ function OpenMark({ onReload }: { onReload: () => void }) {
   const stale = useDocument((s) => s.stored.name === 'stale');
   const searching = usePrivate((p) => p.search.name !== 'none');
   useMarkKeys();
+  useFollowedFrame();
   useTurnedPicture();
   useAdjustedPicture(standOutAgain);
   useDroppedPictures();

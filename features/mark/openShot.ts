@@ -13,6 +13,7 @@ import { dropDraft, holdDraft, orphanedDrafts } from '../outbox/drafts';
 import { recall, remember } from '../outbox/memory';
 import { fromOutbox } from '../outbox/outbox';
 import { decodeFrame } from '../pictures/pictures';
+import { followedFrame } from './fit/following';
 import type { Moment } from './session/moment';
 import { freshHistory, openSession } from './session/session';
 import { rememberTurned, turnedPicture } from './fit/turning';
@@ -28,7 +29,7 @@ const openedBefore = new Set<string>();
  */
 export async function openClipAt(id: string, at: number, stillWanted: () => boolean) {
   await whenSettled(id);
-  const [shot, steps, drafts, clip, frame] = await Promise.all([
+  const [shot, steps, drafts, clip, recorded] = await Promise.all([
     api.shot(id),
     api.steps(id),
     orphanedDrafts(id),
@@ -39,7 +40,9 @@ export async function openClipAt(id: string, at: number, stillWanted: () => bool
   // It is recorded still.
   if (clip.state !== 'ready') return navigate(`/clips/${id}`, 'replace');
   const { times, changes } = clip;
-  const moment = { picture: pictureAt(times, at), times, changes: changes ?? [] };
+  const picture = pictureAt(times, at);
+  const moment = { picture, recorded, times, changes: changes ?? [] };
+  const frame = followedFrame(moment, shot.document);
   await openStored(shot, steps, frame, drafts, stillWanted, moment);
 }
 

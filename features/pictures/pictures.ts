@@ -2,6 +2,7 @@ import { transfer } from 'comlink';
 import type { HeldPicture } from '@/core/values/heldPicture';
 import type { Adjust } from '@/core/finish/adjust/adjust';
 import type { Turn } from '@/core/document/viewSchema';
+import type { Point } from '@/core/geometry/point';
 import type { ShotDocument } from '@/core/document/document';
 import type { PictureWorker } from '@/workers/picture.worker';
 import { workerOf } from './startWorker';
@@ -38,6 +39,15 @@ export const paintView = (
 /** Decodes a frame without changing its values. */
 export const decodeFrame = (blob: Blob): Promise<ImageBitmap> =>
   createImageBitmap(blob, { colorSpaceConversion: 'none' });
+
+/** A frame with its content elsewhere; what it leaves is black, and what leaves it is gone. */
+export function shifted(frame: ImageBitmap, { x, y }: Point): ImageBitmap {
+  const { width, height } = frame;
+  const context = new OffscreenCanvas(width, height).getContext('2d', { alpha: false });
+  if (!context) throw new Error('This browser gives no canvas.');
+  context.drawImage(frame, x, y);
+  return context.canvas.transferToImageBitmap();
+}
 
 /** A frame as a view turns it, resampled once. */
 export const turnFrame = (frame: ImageBitmap, turn: Turn): Promise<ImageBitmap> =>

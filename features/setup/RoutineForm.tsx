@@ -1,34 +1,17 @@
 import { useState } from 'react';
 import { addressProblem } from '@/core/contracts/page';
-import { limits } from '@/core/values/limits';
-import {
-  chosenKind,
-  stillKinds,
-  takenFrom,
-  type Kind,
-  type Routine,
-  type StillKind,
-  type TakenFrom,
-  type Way,
-} from '@/core/contracts/way';
+import type { Routine, Way } from '@/core/contracts/way';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 import { clashesOf, fixedKeys } from '../keys/actions';
 import { keyFromEvent } from '../keys/press';
 import { keyLabel } from '../keys/useAction';
-import { kinds, recordsLabels } from '../take/kinds';
 import { useSettings } from '../settings/settingsStore';
-import { sources } from '../take/sources/list';
-import { Leaves } from '../take/Leaves';
-import { ThenSteps } from '../take/Then';
-import { withTags } from '../take/withTags';
-import { TagsField } from '../tags/TagsField';
 import { Button } from '../ui/Button';
 import { FormRow, fieldLook } from '../ui/FormRow';
 import { Modal } from '../ui/Modal';
-import { NumberInput } from '../ui/NumberInput';
 import { Problem } from '../ui/Problem';
-import { Toggle } from '../ui/Toggle';
+import { RoutineWay } from './RoutineWay';
 
 interface Props {
   routine: Routine | null;
@@ -77,8 +60,6 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
     if (!fixedKey) setKey(pressed);
   };
   const clashes = key ? clashesOf(key, own) : [];
-  const displays = sources[way.source].displays();
-  const chosen = chosenKind(way);
   return (
     <Modal open title={routine ? `Edit ${routine.name}` : 'New routine'} onClose={onClose}>
       <form
@@ -123,131 +104,7 @@ export function RoutineForm({ routine, way: first, onClose, onSaved }: Props) {
             />
           </FormRow>
         )}
-        <FormRow label="What">
-          <select
-            value={way.kind}
-            onChange={(event) => change({ kind: event.target.value as Kind })}
-            className={fieldLook}
-          >
-            {kinds
-              .filter(({ name }) => name !== 'series')
-              .map((k) => (
-                <option key={k.name} value={k.name}>
-                  {k.label}
-                </option>
-              ))}
-          </select>
-        </FormRow>
-        <FormRow label="From where">
-          <select
-            value={way.source}
-            onChange={(event) =>
-              change({ source: event.target.value as TakenFrom, display: 'current' })
-            }
-            className={fieldLook}
-          >
-            {takenFrom.map((source) => (
-              <option key={source} value={source}>
-                {sources[source].label}
-              </option>
-            ))}
-          </select>
-        </FormRow>
-        {way.source === 'web' && (
-          <FormRow label="Address">
-            <input
-              value={way.page.address}
-              inputMode="url"
-              spellCheck={false}
-              onChange={(event) => change({ page: { ...way.page, address: event.target.value } })}
-              className={fieldLook}
-            />
-          </FormRow>
-        )}
-        {way.kind === 'clip' && (
-          <FormRow label="What of it">
-            <select
-              value={way.records}
-              onChange={(event) => change({ records: event.target.value as StillKind })}
-              className={fieldLook}
-            >
-              {stillKinds.map((name) => (
-                <option key={name} value={name}>
-                  {recordsLabels[name]}
-                </option>
-              ))}
-            </select>
-          </FormRow>
-        )}
-        {displays.length > 1 && chosen !== 'window' && (
-          <FormRow label="Display">
-            <select
-              value={way.display}
-              onChange={(event) => change({ display: event.target.value })}
-              className={fieldLook}
-            >
-              <option value="current">The one in use</option>
-              {displays.map(({ id, label }) => (
-                <option key={id} value={id}>
-                  {label}
-                </option>
-              ))}
-            </select>
-          </FormRow>
-        )}
-        {chosen === 'window' && (
-          <>
-            <Toggle
-              label="The one in use, at once"
-              checked={way.inUse}
-              onChange={(inUse) => change({ inUse })}
-            />
-            <Toggle
-              label="With its border"
-              checked={way.border}
-              onChange={(border) => change({ border })}
-            />
-          </>
-        )}
-        {(chosen === 'region' || chosen === 'shape') && (
-          <Toggle
-            label="Letting go takes at once"
-            checked={way.atOnce}
-            onChange={(atOnce) => change({ atOnce })}
-          />
-        )}
-        {chosen === 'region' && (
-          <Toggle
-            label="Begins with the last place"
-            checked={way.fromLast}
-            onChange={(fromLast) => change({ fromLast })}
-          />
-        )}
-        <NumberInput
-          label="Delay in seconds"
-          value={way.delay}
-          min={0}
-          max={limits.delay}
-          onCommit={(delay) => change({ delay })}
-        />
-        <Toggle
-          label="Pointer as a piece"
-          checked={way.pointer}
-          onChange={(pointer) => change({ pointer })}
-        />
-        <div>
-          <h3 className="mb-1.5 font-bold">Then</h3>
-          <ThenSteps then={way.then} ask={way.ask} onChange={change} />
-          <div className="mt-2 flex items-center gap-3">
-            <span className="shrink-0">Tags it gets</span>
-            <TagsField
-              label="Tags it gets"
-              names={way.then.find((step) => step.do === 'tag')?.tags ?? []}
-              onChange={(tags) => change({ then: withTags(way.then, tags) })}
-            />
-          </div>
-          <Leaves {...way} onChange={change} />
-        </div>
+        <RoutineWay {...{ way, change }} />
         {problem && <Problem>{problem}</Problem>}
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Leave it</Button>

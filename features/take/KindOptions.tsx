@@ -1,11 +1,14 @@
-import { chosenKind, stillKinds, type StillKind } from '@/core/contracts/way';
+import { chosenKind, stillKinds, type Way } from '@/core/contracts/way';
 import { changeWay, useSettings } from '../settings/settingsStore';
 import { followLink } from '../thread/navigate';
 import { ChipRadios } from '../ui/ChipRadios';
 import { NumberInput } from '../ui/NumberInput';
 import { Toggle } from '../ui/Toggle';
 import { HoldToggle } from './back/HoldToggle';
+import { HandShown } from './clip/HandShown';
+import { Sounds } from './clip/Sounds';
 import { recordsLabels } from './kinds';
+import { sources } from './sources/list';
 
 /** What else there is to say of the kind that is chosen. */
 export function KindOptions() {
@@ -29,7 +32,7 @@ export function KindOptions() {
   }
   return (
     <>
-      {kind === 'clip' && <Records />}
+      {kind === 'clip' && <ClipOptions />}
       <ChoiceOptions />
     </>
   );
@@ -37,14 +40,20 @@ export function KindOptions() {
 
 const records = stillKinds.map((value) => ({ value, label: recordsLabels[value] }));
 
-const recordsNotes: Partial<Record<StillKind, string>> = {
-  window: 'The place where it is now; it is not followed when it moves.',
-};
 const NOTE = 'All of the display is recorded: Crop in Mark shows more of it later.';
+const FOLLOWED =
+  'It is followed when it is moved; what lies over it is seen. All of the display is recorded.';
+const NOT_FOLLOWED =
+  'The place where it is now: of what is shared it is not known where a window is moved to.';
 
-/** Of a clip: what of the source is shown of it. */
-function Records() {
-  const value = useSettings((s) => s.settings.way.records);
+function noteOf({ records, source }: Pick<Way, 'records' | 'source'>): string {
+  if (records !== 'window') return NOTE;
+  return sources[source].can.follows ? FOLLOWED : NOT_FOLLOWED;
+}
+
+/** Of a clip: what of the source is shown of it, what is heard, and what is shown of a hand. */
+function ClipOptions() {
+  const { records: value, source, sounds, pressed } = useSettings((s) => s.settings.way);
   return (
     <div className="mt-1 px-3">
       <ChipRadios
@@ -55,8 +64,12 @@ function Records() {
         onChange={(to) => changeWay({ records: to })}
       />
       {value !== 'full' && (
-        <p className="mt-1 text-[13px] text-soft">{recordsNotes[value] ?? NOTE}</p>
+        <p className="mt-1 text-[13px] text-soft">{noteOf({ records: value, source })}</p>
       )}
+      <div className="mt-2">
+        <Sounds {...{ source, sounds }} onChange={changeWay} />
+        <HandShown {...{ source, pressed }} onChange={changeWay} />
+      </div>
     </div>
   );
 }

@@ -132,7 +132,7 @@ function useAbilities(): Abilities {
 }
 
 /** What a source must be able to do for a kind. */
-const abilityOf: Partial<Record<Kind, Exclude<keyof Abilities, 'pointer'>>> = {
+const abilityOf: Partial<Record<Kind, Exclude<keyof Abilities, 'pointer' | 'sounds'>>> = {
   ...{ window: 'windows', long: 'long', series: 'series', back: 'back', clip: 'clip' },
 };
 

@@ -54,7 +54,9 @@ export function describeWay(way: Way): string {
   const { label } = kindFacts(way.kind);
   const what = way.kind === 'window' && way.inUse ? 'Window in use' : label;
   const then = way.ask ? 'ask' : way.then.map((step) => step.do).join(', ');
-  return [what, way.delay > 0 && `${way.delay} s`, way.pointer && 'pointer', then || 'Shelf only']
+  // A clip opens in a view of its own.
+  const becomes = way.kind !== 'clip' && (then || 'Shelf only');
+  return [what, way.delay > 0 && `${way.delay} s`, way.pointer && 'pointer', becomes]
     .filter(Boolean)
     .join(' · ');
 }

@@ -5,6 +5,7 @@ import { notify } from '../notices/noticeStore';
 import { beginEntry, noteOutcome } from '../trail/trail';
 import { useOutbox } from '../outbox/outbox';
 import { useBack } from './back/backState';
+import { joinRecording, leaveEnded } from './clip/record';
 import { endedByItself, heldByServer, joinHolding } from './back/hold';
 import { chooseOnHeld, lookBackBy } from './routineStore';
 import { useSettings } from '../settings/settingsStore';
@@ -25,12 +26,14 @@ export function useTakenElsewhere(): void {
     stream.onmessage = ({ data }: MessageEvent<string>) => {
       const read = takenNoticeSchema.safeParse(JSON.parse(data));
       if (!read.success) return;
-      const { routine, lines, shot, mark, keep, choose, held, locked, film } = read.data;
+      const { routine, lines, shot, mark, keep, choose, held, locked, film, recording } = read.data;
       if (locked) return endedByItself(lines.join(' '));
+      if (recording) return void joinRecording();
       if (film) return void lookBackBy(film);
       if (held !== undefined) return heldByServer(held, lines[0]);
       if (choose) return void chooseOnHeld(choose);
       useOutbox.setState(({ storedCount }) => ({ storedCount: storedCount + 1 }));
+      if (shot) void leaveEnded(shot);
       if (shot) beginEntry(shot, routine, new Date().toISOString());
       if (shot) {
         for (const said of lines) noteOutcome(shot, { key: said, state: 'done', said });

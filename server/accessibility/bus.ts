@@ -19,12 +19,20 @@ const PROPERTIES = 'org.freedesktop.DBus.Properties';
 
 interface Kept {
   bus: Promise<MessageBus> | null;
+  /** How many want windows described now, and whether it was Rezzik that told programs so. */
+  wanting: number;
+  told: boolean;
+  turn: Promise<void>;
 }
-const kept = shared<Kept>('accessibility', () => ({ bus: null }));
+const kept = shared<Kept>('accessibility', () => ({
+  ...{ bus: null, wanting: 0, told: false, turn: Promise.resolve() },
+}));
 
 /** The bus on which programs describe their windows. @throws Error where there is none */
 export async function accessibilityBus(): Promise<MessageBus> {
-  const open = (kept.bus ??= connect());
+  const open = (kept.bus ??= ownAccessibilityBus(() => {
+    kept.bus = null;
+  }));
   return open.catch((error: unknown) => {
     if (kept.bus === open) kept.bus = null;
     throw error;
@@ -38,16 +46,15 @@ export function closeAccessibilityBus(): void {
   void before?.then((bus) => bus.connection.end()).catch(() => undefined);
 }
 
-async function connect(): Promise<MessageBus> {
+/** A connection for one purpose alone. @param lost when it ends @throws Error where there is none */
+export async function ownAccessibilityBus(lost: () => void): Promise<MessageBus> {
   const session = await sessionBus();
   const asked = { ...LAUNCHER, interface: 'org.a11y.Bus', member: 'GetAddress' };
   const address = z
     .string()
     .min(1)
     .parse(await session.invoke<unknown>(asked, { timeout: 3_000 }));
-  return openBus(address, () => {
-    kept.bus = null;
-  });
+  return openBus(address, lost);
 }
 
 /** How long programs that begin to describe themselves are waited for, ms, and how often looked for. */
@@ -57,17 +64,37 @@ const LOOK = 40;
 /**
  * Does something while programs know that somebody wants their windows described: some do so only
  * then. Where somebody did before, nothing is changed (org.a11y.Status, IsEnabled); nor is it taken
- * back once a reader of screens has come meanwhile, on which somebody may depend.
+ * back once a reader of screens has come meanwhile, on which somebody may depend, or before all
+ * that go on at once are done.
  */
 export async function whileWanted<T>(bus: MessageBus, act: () => Promise<T>): Promise<T> {
-  if (await status('IsEnabled')) return act();
-  await want(true);
+  kept.wanting += 1;
   try {
-    await untilAllCame(bus);
+    await inTurn(tellOnce);
+    if (kept.told) await untilAllCame(bus);
     return await act();
   } finally {
-    if (!(await status('ScreenReaderEnabled'))) await want(false);
+    kept.wanting -= 1;
+    await inTurn(takeBack);
   }
+}
+
+/** So that nobody takes back what another counts on. */
+function inTurn(step: () => Promise<void>): Promise<void> {
+  kept.turn = kept.turn.catch(() => undefined).then(step);
+  return kept.turn;
+}
+
+async function tellOnce(): Promise<void> {
+  if (kept.told || (await status('IsEnabled'))) return;
+  await want(true);
+  kept.told = true;
+}
+
+async function takeBack(): Promise<void> {
+  if (kept.wanting > 0 || !kept.told) return;
+  kept.told = false;
+  if (!(await status('ScreenReaderEnabled'))) await want(false);
 }
 
 async function status(property: string): Promise<boolean> {

@@ -17,10 +17,10 @@ import { getSteps } from '../shots/change';
 import { getShots } from '../shots/rows';
 import { wantWords } from '../words/wanted';
 import { time } from './asHere';
-import { besideId, type Incoming } from './incoming';
+import { bringMissingFilm, isCutOtherwise, withFilm } from './inFilms';
+import { besideId, type Incoming, type Tx } from './incoming';
 import { Damaged } from './zipIn';
 
-type Tx = postgres.TransactionSql;
 type Copy = ShotRecord['copies'][number];
 
 /** Said behind the name of what is put beside another one. */
@@ -43,13 +43,18 @@ export async function bringShot(incoming: Incoming, id: string): Promise<void> {
 async function place(incoming: Incoming, record: ShotRecord): Promise<void> {
   const { reporting, ids } = incoming;
   const relation = await relationHere(incoming, record);
-  if (relation === 'same' || relation === 'further') return reporting.count('shots', 'here');
+  if (relation === 'same' || relation === 'further') {
+    await bringMissingFilm(incoming, record);
+    return reporting.count('shots', 'here');
+  }
   if (relation === 'absent') {
     await add(incoming, record, record.id);
     return reporting.count('shots', 'added');
   }
   // Kept, renamed or binned meanwhile it is still the same that came in before.
-  const id = besideId([record.id, record.frame.sha256, record.document]);
+  const { clip } = record;
+  const says = [record.id, record.frame.sha256, record.document];
+  const id = besideId(clip ? [...says, clip.steps[clip.step - 1] ?? null] : says);
   ids.set(record.id, id);
   const [there] = await sql()`select 1 from shots where id = ${id}`;
   if (there) return reporting.count('shots', 'here');
@@ -62,8 +67,9 @@ async function place(incoming: Incoming, record: ShotRecord): Promise<void> {
 /** How it stands to the one here; where that is it but for the name, both names are told. */
 async function relationHere(
   { reporting }: Incoming,
-  { id, title, document: written, frame }: ShotRecord,
+  record: ShotRecord,
 ): Promise<Relation | 'absent'> {
+  const { id, title, document: written, frame } = record;
   const here = (await getShots([id])).get(id);
   if (here === undefined) return 'absent';
   // A newer Rezzik has marked the one that is here: what comes in may be older, or not.
@@ -71,7 +77,7 @@ async function relationHere(
   const [row] = await sql()<{ sha256: string }[]>`select f.sha256 from shots s
     join frames f on f.id = s.frame_id where s.id = ${id}`;
   const document = documentFor(frame).safeParse(written).data;
-  if (row?.sha256 !== frame.sha256 || !document) return 'other';
+  if (row?.sha256 !== frame.sha256 || !document || (await isCutOtherwise(record))) return 'other';
   const steps = await getSteps(id).catch(() => ({ steps: [], position: 0 }));
   const found = relationOf({ ...steps, document: here.document }, document);
   if (found !== 'other' && here.title !== title) {
@@ -93,24 +99,27 @@ async function add(incoming: Incoming, record: ShotRecord, id: string): Promise<
   const steps = soundSteps(incoming, record);
   const copies = await knownCopies(record);
   const frame = await frameOf(incoming, record);
-  await sql().begin(async (tx) => {
-    // What a power cut takes back comes in again: the archive is there until its job is done.
-    await tx`set local synchronous_commit = off`;
-    const frameId = await frame(tx);
-    const added = await tx`insert into shots (id, frame_id, title, title_own, document, revision,
+  const store = (also: (tx: Tx) => Promise<void>) =>
+    sql().begin(async (tx) => {
+      // What a power cut takes back comes in again: the archive is there until its job is done.
+      await tx`set local synchronous_commit = off`;
+      const frameId = await frame(tx);
+      const added = await tx`insert into shots (id, frame_id, title, title_own, document, revision,
         step_position, provenance, taken_at, changed_at, binned_at)
       values (${id}, ${frameId}, ${record.title}, ${record.titleOwn}, ${json(record.document)},
         ${record.revision}, ${steps.position}, ${json(record.provenance)}, ${time(record.takenAt)},
         ${time(record.changedAt)}, ${time(record.binnedAt)}) on conflict (id) do nothing`;
-    if (added.count === 0) return;
-    await tx`insert into steps (shot_id, position, step) select ${id}, place - 1, step
+      if (added.count === 0) return;
+      await tx`insert into steps (shot_id, position, step) select ${id}, place - 1, step
       from jsonb_array_elements(${json(steps.steps)}) with ordinality as added (step, place)`;
-    await tx`insert into shot_tags (shot_id, tag_id)
+      await tx`insert into shot_tags (shot_id, tag_id)
       select ${id}, id from tags where id = any(${mapped(incoming, record.tags)}::uuid[])`;
-    await addWords(tx, id, record);
-    await addCopies(tx, incoming, id, { ...record, copies });
-    await indexShot(tx, id);
-  });
+      await addWords(tx, id, record);
+      await addCopies(tx, incoming, id, { ...record, copies });
+      await also(tx);
+      await indexShot(tx, id);
+    });
+  await withFilm(incoming, record, id, store);
 }
 
 const mapped = ({ ids }: Incoming, all: readonly string[]): string[] =>

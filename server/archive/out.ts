@@ -1,6 +1,7 @@
 import { ZodError } from 'zod';
 import {
   ABOUT,
+  filmEntry,
   frameEntry,
   guideEntry,
   LISTS,
@@ -129,11 +130,11 @@ async function writeGuides(out: Out, signal: AbortSignal): Promise<number> {
  * where the rest of a shot is dropped for good just then, both are read anew.
  */
 async function writeShot(out: Out, id: string): Promise<boolean> {
-  const { zip, frames, whole } = out;
+  const { zip, reporting, frames, whole } = out;
   for (let attempt = 1; attempt <= TRIES; attempt += 1) {
     const shot = await readShot(id, whole);
     if (!shot) return false;
-    const { record, length, originalLength } = shot;
+    const { record, length, originalLength, film } = shot;
     const { frame } = record;
     if (!frames.has(frame.id)) {
       const bytes = await frameBytes(frame.id, length);
@@ -144,6 +145,14 @@ async function writeShot(out: Out, id: string): Promise<boolean> {
       await zip.add(frameEntry(frame.id), bytes, true);
       if (original) await zip.add(originalEntry(frame.id), original, true);
       frames.add(frame.id);
+    }
+    const clip = film && record.clip;
+    if (clip && !(await zip.addFile(filmEntry(id, clip.type), film, mostBytes.film))) {
+      // Its shot may be gone just then, and the film with it.
+      if (attempt < TRIES) continue;
+      const why = 'its film is not there or has 4 GB and more; only its first picture is in it';
+      reporting.damaged(shotEntry(id), why);
+      delete record.clip;
     }
     await zip.add(shotEntry(id), recordBytes(out, record), false);
     return true;

@@ -18,6 +18,7 @@ import {
   type ShotRecord,
 } from '@/core/archive/records';
 import { sql } from '../db/sql';
+import { filmPath } from '../media/files';
 import type { Reporting } from './reporting';
 
 /** To the microsecond, as it is stored: a date of JavaScript's has milliseconds. */
@@ -152,6 +153,8 @@ export interface ShotOut {
   record: ShotRecord;
   length: number;
   originalLength: number;
+  /** Where the film of a clip lies. */
+  film: string | null;
 }
 
 const media = (type: string | null): string | null => type && `image/${type}`;
@@ -167,6 +170,8 @@ interface Row extends postgres.Row {
   wordsRevision: number | null;
   lines: string | null;
   boxes: Buffer | null;
+  file: string | null;
+  clip: object | null;
 }
 
 /**
@@ -195,14 +200,19 @@ export async function readShot(id: string, whole: boolean): Promise<ShotOut | nu
           'madeAt', ${iso('j.made_at')}, 'sentAt', ${iso('j.done_at')}) order by j.made_at, x.id)
         from sendings x join jobs j on j.id = x.id join remotes r on r.id = x.remote_id
         where x.shot_id = s.id and j.state = 'done' and not r.practice and ${whole}),
-        '[]') as sent
+        '[]') as sent, k.file,
+      case when k.shot_id is not null then jsonb_build_object('type', k.type, 'bytes', k.bytes,
+        'sha256', k.sha256, 'step', k.step, 'steps', coalesce((select jsonb_agg(cuts order by position)
+          from clip_steps where shot_id = s.id), '[]')) end as clip
     from shots s join frames f on f.id = s.frame_id left join words w on w.shot_id = s.id
+      left join clips k on k.shot_id = s.id
     where s.id = ${id}`;
   if (!row) return null;
   const { frameId, sha256, width, height, originalType, length, originalLength, ...more } = row;
-  const { wordsRevision: revision, lines, boxes, ...own } = more;
+  const { wordsRevision: revision, lines, boxes, file, clip, ...own } = more;
   const record = shotRecord.parse({
     ...own,
+    ...(clip && { clip }),
     frame: { id: frameId, sha256, width, height, original: media(originalType) },
     words:
       revision === null
@@ -213,5 +223,6 @@ export async function readShot(id: string, whole: boolean): Promise<ShotOut | nu
             boxes: boxes?.toString('base64') ?? '',
           },
   });
-  return { record, length, originalLength: originalLength ?? 0 };
+  const film = file && filmPath(file);
+  return { record, length, originalLength: originalLength ?? 0, film };
 }

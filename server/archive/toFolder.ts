@@ -78,7 +78,7 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
   }
 }
 
-/** Said before, not after an hour: frames are most of it. @throws Fault 507 */
+/** Said before, not after an hour: frames and films are most of it. @throws Fault 507 */
 async function needRoom(path: string, shows: readonly string[] | null): Promise<void> {
   const which = shows
     ? sql()`where id in (select frame_id from shots where id = any(${[...shows]}::uuid[]))`
@@ -86,8 +86,11 @@ async function needRoom(path: string, shows: readonly string[] | null): Promise<
   const [row] = await sql()<{ bytes: string | null }[]>`
     select sum(octet_length(bytes) + coalesce(octet_length(original), 0)) as bytes
     from frames ${which}`;
+  const clips = shows ? sql()`where shot_id = any(${[...shows]}::uuid[])` : sql()``;
+  const [films] = await sql()<{ bytes: string | null }[]>`
+    select sum(bytes) as bytes from clips ${clips}`;
   const free = await freeBytes(path);
-  const wanted = Number(row?.bytes ?? 0);
+  const wanted = Number(row?.bytes ?? 0) + Number(films?.bytes ?? 0);
   if (free === null || free > wanted + SPARE) return;
   const mb = (n: number): string => String(Math.ceil(n / 1_000_000));
   throw new Fault(

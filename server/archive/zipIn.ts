@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { open, unlink } from 'node:fs/promises';
 import { crc32 } from 'node:zlib';
 import { Entry, openPromise, type ZipFile } from 'yauzl';
 import type { z } from 'zod';
@@ -41,6 +42,8 @@ export interface OpenArchive {
   sha256(name: string): string | null;
   /** @throws Damaged */
   bytes(name: string): Promise<Buffer>;
+  /** Unpacks an entry into a new file, which is there whole or not at all. @throws Damaged */
+  toFile(name: string, path: string): Promise<void>;
   /** @throws Damaged for what is no JSON, or does not fit */
   json<T extends z.ZodType>(name: string, schema: T): Promise<z.output<T>>;
   close(): void;
@@ -56,11 +59,12 @@ export async function openArchive(path: string): Promise<OpenArchive> {
     const entries = await listed(zip);
     const about = await readAbout(zip, entries);
     const { told, damaged } = await readTold(zip, entries);
-    const bytes = async (name: string): Promise<Buffer> => {
+    const toldOf = (name: string): Told => {
       const one = told.get(name);
       if (!one) throw new Damaged('it is not in the archive');
-      return unpacked(zip, one);
+      return one;
     };
+    const bytes = async (name: string): Promise<Buffer> => unpacked(zip, toldOf(name));
     return {
       about,
       names: [...told.keys()],
@@ -68,6 +72,7 @@ export async function openArchive(path: string): Promise<OpenArchive> {
       has: (name) => told.has(name),
       sha256: (name) => told.get(name)?.sha256 ?? null,
       bytes,
+      toFile: async (name, path) => unpackedTo(zip, toldOf(name), path),
       json: async (name, schema) => parsed(await bytes(name), schema),
       close: () => zip.close(),
     };
@@ -197,41 +202,83 @@ async function readTold(zip: ZipFile, entries: ReadonlyMap<string, Entry>) {
 }
 
 /** @throws Damaged unless every bit is as the manifest says */
-async function unpacked(zip: ZipFile, { bytes, sha256, entry }: Told): Promise<Buffer> {
-  if (entry.uncompressedSize !== bytes) throw new Damaged('it is not as long as the manifest says');
-  const all = await read(zip, entry, bytes);
-  const hash = createHash('sha256');
-  let sum = 0;
+async function unpacked(zip: ZipFile, told: Told): Promise<Buffer> {
+  if (told.entry.uncompressedSize !== told.bytes) throw new Damaged(LENGTH);
+  const all = await read(zip, told.entry, told.bytes);
+  const sums = new Sums();
   for (let at = 0; at < all.length; at += PIECE) {
-    const piece = all.subarray(at, at + PIECE);
-    hash.update(piece);
-    sum = crc32(piece, sum);
+    sums.add(all.subarray(at, at + PIECE));
     if (all.length > PIECE) await loopTurn();
   }
-  if (sum !== entry.crc32) throw new Damaged('its checksum (CRC-32) is wrong');
-  if (hash.digest('hex') !== sha256)
-    throw new Damaged('it is not what the manifest says (SHA-256)');
+  sums.check(told);
   return all;
 }
 const PIECE = 1_000_000;
+const LENGTH = 'it is not as long as the manifest says';
+
+/** The same, never held as a whole. @throws Damaged, what is wrong with the disk */
+async function unpackedTo(zip: ZipFile, told: Told, path: string): Promise<void> {
+  if (told.entry.uncompressedSize !== told.bytes) throw new Damaged(LENGTH);
+  const file = await open(path, 'wx', 0o600);
+  try {
+    const sums = new Sums();
+    for await (const part of parts(zip, told.entry, told.bytes)) {
+      sums.add(part);
+      await file.appendFile(part);
+    }
+    sums.check(told);
+  } catch (error) {
+    await unlink(path);
+    throw error;
+  } finally {
+    await file.close();
+  }
+}
+
+/** What is summed up of an entry while it comes. */
+class Sums {
+  private readonly hash = createHash('sha256');
+  private crc = 0;
+
+  add(piece: Buffer): void {
+    this.hash.update(piece);
+    this.crc = crc32(piece, this.crc);
+  }
+
+  /** @throws Damaged */
+  check({ sha256, entry }: Told): void {
+    if (this.crc !== entry.crc32) throw new Damaged('its checksum (CRC-32) is wrong');
+    if (this.hash.digest('hex') !== sha256)
+      throw new Damaged('it is not what the manifest says (SHA-256)');
+  }
+}
 
 /** Never more than it says of itself, and never more than `most`. @throws Damaged */
-async function read(zip: ZipFile, entry: Entry, most: number): Promise<Buffer> {
+async function* parts(zip: ZipFile, entry: Entry, most: number): AsyncGenerator<Buffer> {
   if (entry.uncompressedSize > most) throw new Damaged('it is larger than anything of its kind');
-  const parts: Buffer[] = [];
   let length = 0;
-  try {
-    const stream = await zip.openReadStreamPromise(entry);
-    for await (const part of stream as AsyncIterable<Buffer>) {
-      length += part.length;
-      if (length > most) throw new Damaged('it is larger than it says');
-      parts.push(part);
-    }
-  } catch (error) {
-    if (error instanceof Damaged) throw error;
+  const odd = (error: unknown): never => {
     throw new Damaged(`it cannot be read (${error instanceof Error ? error.message : 'damaged'})`);
+  };
+  const stream = await zip.openReadStreamPromise(entry).catch(odd);
+  const pieces = (stream as AsyncIterable<Buffer>)[Symbol.asyncIterator]();
+  try {
+    for (;;) {
+      const next = await pieces.next().catch(odd);
+      if (next.done) return;
+      length += next.value.length;
+      if (length > most) throw new Damaged('it is larger than it says');
+      yield next.value;
+    }
+  } finally {
+    await pieces.return?.();
   }
-  return Buffer.concat(parts);
+}
+
+async function read(zip: ZipFile, entry: Entry, most: number): Promise<Buffer> {
+  const all: Buffer[] = [];
+  for await (const part of parts(zip, entry, most)) all.push(part);
+  return Buffer.concat(all);
 }
 
 function parsed<T extends z.ZodType>(bytes: Buffer, schema: T): z.output<T> {

@@ -9,6 +9,7 @@ const schema = z.object({
   REZZIK_ROOTS: z.string().optional(),
   REZZIK_DEMO: z.string().optional(),
   REZZIK_DESCRIBING_MS: z.coerce.number().positive().default(1_200),
+  REZZIK_FILM_NICENESS: z.coerce.number().int().min(0).max(19).default(10),
   REZZIK_READING: z.string().optional(),
   REZZIK_READING_MS: z.coerce.number().positive().default(180_000),
   DISPLAY: z.string().optional(),
@@ -25,6 +26,8 @@ export interface Env {
   demo: boolean;
   /** How long programs may take to tell of their parts, ms: a person waits meanwhile. */
   describing: number;
+  /** How far films stand back behind other work (`nice`), 0 … 19. */
+  filmNiceness: number;
   /** Words in pictures may be read in the background at all. */
   reading: boolean;
   /** How long reading one picture may take, ms, what it waits for others not counted. */
@@ -49,6 +52,7 @@ export function env(): Env {
     roots: roots?.length ? roots : [homedir(), join(dataDir, 'kept')],
     demo: read.REZZIK_DEMO === '1',
     describing: read.REZZIK_DESCRIBING_MS,
+    filmNiceness: read.REZZIK_FILM_NICENESS,
     reading: read.REZZIK_READING !== '0',
     readingTime: read.REZZIK_READING_MS,
     display: read.DISPLAY || null,

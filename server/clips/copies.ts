@@ -4,9 +4,11 @@ import { readFile, rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import type { z } from 'zod';
 import {
+  clipDropSchema,
   clipFormats,
   clipWishSchema,
   type Clip,
+  type ClipDrop,
   type ClipJob,
   type ClipWish,
 } from '@/core/contracts/clip';
@@ -28,6 +30,8 @@ import { digest, sweepMedia, syncPath, writingPath } from '../media/files';
 import type { RemoteRow } from '../remote/remotes';
 import { getSending, sendFileOf, usableRemote } from '../remote/sendings';
 import { getPaintable, getShot } from '../shots/rows';
+import { checkUnchanged, replaceFilm } from './drop';
+import { produceHidden } from './hidden';
 import { produce } from './produce';
 import type { Writing } from './written';
 import { filmOf, getClip } from './rows';
@@ -45,15 +49,23 @@ interface Going {
 }
 const going = shared('clipWritings', () => new Map<string, Going>());
 
-/** Asks for a file of a clip. @returns the id of its job @throws Fault 404 */
-export async function wantFile(shot: string, wish: ClipWish): Promise<string> {
+/**
+ * Asks for a file of a clip. @returns the id of its job @throws Fault 404
+ * @param drops it takes the place of the film, if nothing was changed since
+ */
+export async function wantFile(
+  shot: string,
+  wish: ClipWish,
+  drops: ClipDrop | null = null,
+): Promise<string> {
   await filmOf(shot);
   if (wish.folderId) await usableFolder(wish.folderId);
   if (wish.remoteId) await usableRemote(wish.remoteId);
   const id = randomUUID();
   await sql().begin(async (tx) => {
     await tx`delete from clip_writings where made_at < now() - ${HELD}::interval`;
-    await tx`insert into clip_writings (id, shot_id, wish) values (${id}, ${shot}, ${json(wish)})`;
+    await tx`insert into clip_writings (id, shot_id, wish, drops)
+      values (${id}, ${shot}, ${json(wish)}, ${drops && json(drops)})`;
     await addDue(tx, id, WRITE);
   });
   await sweepMedia();
@@ -68,6 +80,7 @@ interface Row {
   copyId: string | null;
   sendingId: string | null;
   marksRevision: number | null;
+  drops: unknown;
   bytes: string | null;
   state: ClipJob['state'];
   problem: string | null;
@@ -76,7 +89,7 @@ interface Row {
 
 async function rowOf(shot: string, id: string): Promise<Row> {
   const [row] = await sql()<Row[]>`
-    select w.id, w.shot_id, w.wish, w.copy_id, w.sending_id, w.marks_revision, w.bytes, j.state, j.problem,
+    select w.id, w.shot_id, w.wish, w.copy_id, w.sending_id, w.marks_revision, w.drops, w.bytes, j.state, j.problem,
       coalesce(j.leased_until > now(), false) as leased
     from clip_writings w join jobs j on j.id = w.id where w.id = ${id} and w.shot_id = ${shot}`;
   if (!row) throw notFound('job');
@@ -85,7 +98,7 @@ async function rowOf(shot: string, id: string): Promise<Row> {
 
 /** Where a file that was asked for stands. @throws Fault 404 */
 export async function getWriting(shot: string, id: string): Promise<ClipJob> {
-  const { state, problem, copyId, sendingId, bytes, leased } = await rowOf(shot, id);
+  const { state, problem, copyId, sendingId, drops, bytes, leased } = await rowOf(shot, id);
   const { since = 0, progress = 0 } = going.get(id) ?? {};
   const took = (Date.now() - since) / 1000;
   return {
@@ -98,6 +111,7 @@ export async function getWriting(shot: string, id: string): Promise<ClipJob> {
     copy: copyId === null ? null : await getCopy(copyId),
     // One that was given up is gone.
     sending: sendingId === null ? null : await getSending(sendingId).catch(() => null),
+    drops: drops !== null,
   };
 }
 
@@ -107,7 +121,7 @@ export async function stopWriting(shot: string, id: string): Promise<void> {
   await stopJob(id);
 }
 
-interface MadeFile {
+export interface MadeFile {
   path: string;
   type: string;
   name: string;
@@ -119,7 +133,8 @@ interface MadeFile {
 
 /** The file that was made, to be fetched. @throws Fault 404, 409 */
 export async function madeFile(shot: string, id: string): Promise<MadeFile> {
-  const { state, wish: asked, marksRevision } = await rowOf(shot, id);
+  const { state, wish: asked, marksRevision, drops } = await rowOf(shot, id);
+  if (drops !== null) throw notFound('file');
   if (state !== 'done') throw new Fault(409, 'not-ready', 'It is not written yet.');
   const wish = clipWishSchema.parse(asked);
   const { format, folderId, remoteId } = wish;
@@ -143,12 +158,39 @@ const saidOf = (clip: Clip, facts: FactsRule): Pick<Writing, 'title' | 'descript
   return { title, description: leavingDescription(clip) ?? null };
 };
 
+/** Writes what the clip shows, to take the place of its film. */
+async function dropRest(
+  id: string,
+  shot: string,
+  drops: ClipDrop,
+  signal: AbortSignal,
+): Promise<void> {
+  const [clip, film] = await Promise.all([getClip(shot), filmOf(shot)]);
+  checkUnchanged(clip, drops);
+  const path = writingPath(id, clipFormats.mp4.extension);
+  const since = Date.now();
+  try {
+    const heard = (progress: number) => going.set(id, { since, progress });
+    heard(0);
+    const form = { format: 'mp4', percent: 100, rate: null, sound: 'unhidden' } as const;
+    const writing = { ...form, title: null, description: null, bits: null, fine: true };
+    await produce({ clip, film, path, signal, heard }, writing, null);
+    signal.throwIfAborted();
+    const bytes = await replaceFilm(clip, path, drops);
+    await sql()`update clip_writings set bytes = ${bytes} where id = ${id}`;
+  } finally {
+    going.delete(id);
+    await rm(path, { force: true });
+  }
+}
+
 async function write(id: string, signal: AbortSignal): Promise<void> {
-  const [row] = await sql()<Pick<Row, 'shotId' | 'wish' | 'copyId' | 'sendingId'>[]>`
-    select shot_id, wish, copy_id, sending_id from clip_writings where id = ${id}`;
+  const [row] = await sql()<Pick<Row, 'shotId' | 'wish' | 'copyId' | 'sendingId' | 'drops'>[]>`
+    select shot_id, wish, copy_id, sending_id, drops from clip_writings where id = ${id}`;
   // Kept already, before a crash: it is not kept twice.
   if (!row || row.copyId !== null || row.sendingId !== null) return;
   const { shotId: shot } = row;
+  if (row.drops !== null) return dropRest(id, shot, clipDropSchema.parse(row.drops), signal);
   const wish = clipWishSchema.parse(row.wish);
   const [clip, film] = await Promise.all([getClip(shot), filmOf(shot)]);
   const folder = wish.folderId === null ? null : await usableFolder(wish.folderId);
@@ -161,9 +203,10 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
     const heard = (progress: number) =>
       going.set(id, { ...(going.get(id) ?? { since: Date.now() }), progress });
     const most = wish.most === null ? null : wish.most * MB;
-    const size = await produce(
+    const writing = { ...wish, ...said, bits: null };
+    const { size, marksRevision } = await produceHidden(
       { clip, film, path, signal, heard },
-      { ...wish, ...said, bits: null },
+      writing,
       most,
     );
     signal.throwIfAborted();
@@ -179,7 +222,7 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
       : null;
     const sending = remote && (await sendMade(shot, remote, wish, { path, size, bytes }));
     await sql()`update clip_writings set bytes = ${bytes}, copy_id = ${copy?.id ?? null},
-      sending_id = ${sending?.id ?? null}, marks_revision = ${clip.marksRevision} where id = ${id}`;
+      sending_id = ${sending?.id ?? null}, marks_revision = ${marksRevision} where id = ${id}`;
   } catch (error) {
     await rm(path, { force: true });
     throw error;

@@ -4,11 +4,13 @@ import { cutsSchema, type clipChangeSchema, type CutState } from '@/core/contrac
 import { keptStretches, UNCUT, type Cuts } from '@/core/clip/cuts';
 import { Fault, notFound } from '../base/fault';
 import { json, sql } from '../db/sql';
+import { cutTo } from './added';
 
 const STALE = 'The clip was changed meanwhile, in another tab or by a program. Look at it again.';
 
 interface Row {
-  pictures: number;
+  /** Millionths of a second. */
+  times: number[];
   revision: number;
   step: number;
 }
@@ -22,7 +24,7 @@ export const changeCuts = (
   change: z.output<typeof clipChangeSchema>,
 ): Promise<CutState> =>
   sql().begin(async (tx) => {
-    const [row] = await tx<Row[]>`select cardinality(times) as pictures, revision, step
+    const [row] = await tx<Row[]>`select times, revision, step
       from clips where shot_id = ${shot} for update`;
     if (!row) throw notFound('clip');
     if (row.revision !== change.revision) throw new Fault(409, 'stale-cuts', STALE);
@@ -30,8 +32,8 @@ export const changeCuts = (
     const cuts = change.cuts
       ? await addStep(tx, shot, row, change.cuts)
       : await cutsAt(tx, shot, step);
-    await tx`update clips set cuts = ${json(cuts)}, step = ${step}, revision = revision + 1
-      where shot_id = ${shot}`;
+    await cutTo(tx, shot, cuts, row.times);
+    await tx`update clips set step = ${step}, revision = revision + 1 where shot_id = ${shot}`;
     const steps = await stepsOf(shot, tx);
     return { revision: row.revision + 1, cuts: cutsSchema.parse(cuts), step, steps };
   });
@@ -48,10 +50,10 @@ async function cutsAt(tx: postgres.TransactionSql, shot: string, step: number): 
 async function addStep(
   tx: postgres.TransactionSql,
   shot: string,
-  { pictures, step }: Row,
+  { times, step }: Row,
   cuts: Cuts,
 ): Promise<Cuts> {
-  if (keptStretches(cuts, pictures).length === 0)
+  if (keptStretches(cuts, times.length).length === 0)
     throw new Fault(400, 'does-not-fit', 'cuts.away: nothing of the clip would stay');
   await tx`delete from clip_steps where shot_id = ${shot} and position > ${step}`;
   await tx`insert into clip_steps (shot_id, position, cuts)

@@ -1,26 +1,23 @@
-import {
-  clipLimits,
-  type DisplayClip,
-  type DisplayRecording,
-  type Recording,
-} from '@/core/contracts/clip';
+import type { DisplayClip, DisplayRecording, Recording } from '@/core/contracts/clip';
+import type { Point } from '@/core/geometry/point';
 import { contains, type Rect } from '@/core/geometry/rect';
-import { Fault } from '../base/fault';
-import { env } from '../base/env';
+import { Fault, notFound } from '../base/fault';
 import { shared } from '../base/shared';
 import { allowedScreen, byPortal, checkAllowed } from '../display/access';
+import { hearLock } from '../display/held/locked';
+import type { Screen } from '../display/connection';
 import { readAround, screenSize, type Around } from '../display/still';
-import { ffmpeg } from '../media/ffmpeg';
-import { addPiece, beginRecording, endRecording } from './recordings';
+import { noteHand, noteWindow, type Noting } from './noted';
+import { addPiece, beginRecording, endRecording, stillRecorded } from './recordings';
+import { ScreenFilm } from './screenFilm';
 
-/** Pictures a second, and after how many there is one that can be gone to. */
-const RATE = 15;
-const KEY_EVERY = 30;
 /** What has come is put on the disk so often, ms. */
 const OFTEN = 500;
 /** Nobody looks at it any more: every page was closed for so long, ms. */
 const UNWATCHED = 150_000;
 const LOOK = 5_000;
+/** The display is gone when it did not answer so often. */
+const MISSES = 2;
 
 const ONE = 'This computer’s screen is being recorded already. End that first.';
 const BY_PORTAL =
@@ -28,8 +25,11 @@ const BY_PORTAL =
 
 /** Records this computer's screen, by the id of the shot that it will be. */
 interface Recorder {
-  /** What a page that comes later shows of it. */
-  facts: DisplayRecording;
+  /** What a page that comes later shows of it, but for how it stands. */
+  facts: Omit<DisplayRecording, 'seconds' | 'paused'>;
+  film: ScreenFilm;
+  /** All that came is on the disk. */
+  flush: () => Promise<unknown>;
   /** When a page last asked how it stands. */
   asked: number;
   /** Ends it. @returns once all that came is on the disk */
@@ -44,8 +44,30 @@ export function noteAsked(shot: string): void {
   if (recorder) recorder.asked = Date.now();
 }
 
+const stateOf = ({ film }: Recorder) => ({ seconds: film.recorded, paused: film.paused });
+
+/** Whoever locks a screen leaves it: nothing is looked at until somebody says that it goes on. */
+const pauseAll = (): void => recorders.forEach(({ film }) => void film.pause(true));
+
 /** What is recorded now, for a page that comes later; null where nothing is. */
-export const recordedNow = (): DisplayRecording | null => [...recorders.values()][0]?.facts ?? null;
+export function recordedNow(): DisplayRecording | null {
+  const [recorder] = recorders.values();
+  return recorder ? { ...recorder.facts, ...stateOf(recorder) } : null;
+}
+
+/** How far it is, where it is recorded here. */
+export const stateHere = (shot: string): Pick<Recording, 'seconds' | 'paused'> => {
+  const recorder = recorders.get(shot);
+  return recorder ? stateOf(recorder) : {};
+};
+
+/** Pauses what is recorded here, or goes on. @throws Fault 404 */
+export async function pauseHere(shot: string, paused: boolean): Promise<void> {
+  const recorder = recorders.get(shot);
+  if (!recorder) throw notFound('recording of this computer’s screen');
+  await recorder.film.pause(paused);
+  await recorder.flush();
+}
 
 /** Where it is recorded here it ends, and all that came is on the disk. */
 export const endHere = async (shot: string): Promise<void> => recorders.get(shot)?.end();
@@ -60,8 +82,15 @@ function partOf(display: string, { monitors, pointer }: Around, all: Rect): [Rec
   return found ? [found, found.name] : [all, 'Screen'];
 }
 
-/** Begins to record this computer's screen. @throws Fault 403, 409, 503 */
-export async function recordDisplay(wish: DisplayClip): Promise<Recording> {
+/**
+ * Begins to record this computer's screen.
+ * @param watched it ends once every page was closed for a while; else by key, or by its length
+ * @throws Fault 403, 409, 503
+ */
+export async function recordDisplay(
+  wish: DisplayClip,
+  { watched = true } = {},
+): Promise<Recording> {
   await checkAllowed();
   if (await byPortal()) throw new Fault(409, 'no-film', BY_PORTAL);
   if (recorders.size > 0) throw new Fault(409, 'recording', ONE);
@@ -76,74 +105,127 @@ export async function recordDisplay(wish: DisplayClip): Promise<Recording> {
     ...{ id, title: wish.title, type: 'video/x-matroska', shown: wish.shown },
     provenance: { source: 'display', takenAt, display, windowTitle },
   });
+  void hearLock(pauseAll);
   // Two that begin at once: what nothing comes of goes by itself.
   if (recorders.size > 0) throw new Fault(409, 'recording', ONE);
   const { width, height } = part;
   const title = wish.title ?? windowTitle ?? display;
-  run({ id, title, width, height, since: takenAt }, part, wish.pointer);
+  const { follow } = wish;
+  const there = follow && around.found.find(({ id: one }) => one === follow.window)?.bounds;
+  // It may have been moved since it was chosen.
+  const far = there && { x: there.x - follow.x, y: there.y - follow.y };
+  await run({ id, title, width, height }, { screen, part, far }, { ...wish, watched });
   return recording;
 }
 
-/** As fine in colour as in brightness, and so often on its way that a crash takes little with it. */
-const args = ({ x, y, width, height }: Rect, pointer: boolean): string[] => [
-  ...['-f', 'x11grab', '-framerate', String(RATE), '-draw_mouse', pointer ? '1' : '0'],
-  ...['-video_size', `${width}x${height}`, '-i', `${env().display ?? ''}+${x},${y}`],
-  ...['-t', String(clipLimits.seconds), '-c:v', 'libx264', '-preset', 'ultrafast'],
-  ...['-tune', 'zerolatency', '-crf', '12', '-pix_fmt', 'yuv444p', '-threads', '1'],
-  ...['-g', String(KEY_EVERY), '-flush_packets', '1', '-cluster_time_limit', '500'],
-  ...['-f', 'matroska', 'pipe:1'],
-];
+/** What comes is put on the disk, one piece after the other. */
+class Pieces {
+  private waiting: Buffer[] = [];
+  private count = 0;
+  private writing = Promise.resolve();
 
-function run(facts: DisplayRecording, part: Rect, pointer: boolean): void {
+  constructor(
+    private readonly shot: string,
+    /** A full disk, or a recording that is over: what came until then is kept. */
+    private readonly failed: () => void,
+  ) {}
+
+  add(piece: Buffer): void {
+    this.waiting.push(piece);
+  }
+
+  /** @returns how many there are, once all that came is on the disk or cannot be put there */
+  async flush(): Promise<number> {
+    this.writing = this.writing.then(() => this.write()).catch(() => this.failed());
+    await this.writing;
+    return this.count;
+  }
+
+  private async write(): Promise<void> {
+    const bytes = Buffer.concat(this.waiting);
+    this.waiting = [];
+    if (bytes.length === 0) return;
+    await addPiece(this.shot, this.count, bytes);
+    this.count += 1;
+  }
+}
+
+async function run(
+  facts: Recorder['facts'],
+  { screen, part, far }: { screen: Screen; part: Rect; far: Point | undefined },
+  wish: DisplayClip & { watched: boolean },
+): Promise<void> {
   const { id: shot } = facts;
-  const control = new AbortController();
-  let waiting: Buffer[] = [];
-  let pieces = 0;
-  let writing = Promise.resolve();
   let isAsked = false;
-  const flush = () => {
-    writing = writing.then(async () => {
-      const bytes = Buffer.concat(waiting);
-      waiting = [];
-      if (bytes.length === 0) return;
-      await addPiece(shot, pieces, bytes);
-      pieces += 1;
+  let hand: Noting | null = null;
+  let window: Noting | null = null;
+  const close = () => void film.close();
+  const pieces = new Pieces(shot, close);
+  const film = new ScreenFilm({
+    ...{ part, pointer: wish.pointer },
+    heard: (piece) => pieces.add(piece),
+    over: (why) => void over(why),
+  });
+  let settle = (): void => undefined;
+  const settled = new Promise<void>((resolve) => (settle = resolve));
+  const flush = () => Promise.all([pieces.flush(), hand?.flush(), window?.flush()]);
+  const flushing = setInterval(() => void flush(), OFTEN);
+  const watching = setInterval(() => {
+    if (wish.watched && Date.now() - recorder.asked > UNWATCHED) close();
+    // Nothing comes of it meanwhile, and it is not over.
+    else if (film.paused) void stillRecorded(shot).catch(() => undefined);
+    void looked();
+  }, LOOK);
+  let filmed = screen;
+  let missed = 0;
+  const looked = async () => {
+    const now = await allowedScreen().catch((error: unknown) => {
+      const isForbidden = error instanceof Fault && error.status === 403;
+      // A display that has much to do may be late once.
+      missed = isForbidden ? MISSES : missed + 1;
+      return null;
     });
-    // A full disk, or a recording that is over: what came until then is kept.
-    writing.catch(() => control.abort());
+    if (!now) return missed < MISSES ? undefined : close();
+    missed = 0;
+    if (now !== filmed) void film.anew();
+    filmed = now;
   };
-  const flushing = setInterval(flush, OFTEN);
-  const heard = (piece: Buffer) => void waiting.push(piece);
-  const over = ffmpeg(args(part, pointer), {
-    ...{ most: 2 * clipLimits.seconds * 1000, signal: control.signal, heard, eager: true },
-  })
-    .catch((error: unknown) => {
-      if (!control.signal.aborted) console.error('The screen is not recorded any more:', error);
-    })
-    .then(() => {
-      flush();
-      return writing.catch(() => undefined);
-    })
-    .finally(() => {
-      clearInterval(flushing);
-      clearInterval(watching);
-      recorders.delete(shot);
-    });
-  const recorder = {
+  const over = async (why: unknown) => {
+    clearInterval(flushing);
+    clearInterval(watching);
+    hand?.stop();
+    window?.stop();
+    if (why) console.error('The screen is not recorded any more:', why);
+    const [count] = await flush();
+    recorders.delete(shot);
+    settle();
+    // One that ends by itself becomes a clip at once, whoever asks for it.
+    if (!isAsked) await endRecording(shot, { pieces: count, bin: false }).catch(() => undefined);
+  };
+  const recorder: Recorder = {
     facts,
+    film,
+    flush,
     asked: Date.now(),
     end: () => {
       isAsked = true;
-      control.abort();
-      return over;
+      close();
+      return settled;
     },
   };
-  const watching = setInterval(() => {
-    if (Date.now() - recorder.asked > UNWATCHED) control.abort();
-  }, LOOK);
   recorders.set(shot, recorder);
-  // One that ends by itself becomes a clip at once, whoever asks for it.
-  void over
-    .then(() => (isAsked ? undefined : endRecording(shot, { pieces, bin: false })))
-    .catch(() => undefined);
+  // The film is more than that.
+  hand = await noteHand(shot, film, part, wish).catch((error: unknown) => {
+    console.error('Clicks and keys cannot be heard:', error);
+    return null;
+  });
+  const { follow } = wish;
+  if (follow && far)
+    window = await noteWindow(shot, film, follow.window, far).catch((error: unknown) => {
+      console.error('The window cannot be followed:', error);
+      return null;
+    });
+  if (recorders.has(shot)) return;
+  hand?.stop();
+  window?.stop();
 }

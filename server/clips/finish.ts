@@ -1,5 +1,4 @@
 import { rm, truncate } from 'node:fs/promises';
-import { randomUUID } from 'node:crypto';
 import { provenanceSchema, type Provenance } from '@/core/contracts/provenance';
 import { shownSchema } from '@/core/contracts/clip';
 import { filmEnds } from '@/core/clip/cuts';
@@ -7,14 +6,18 @@ import { viewOf } from '@/core/take/shownPart';
 import { untouched } from '@/core/document/view';
 import { Fault } from '../base/fault';
 import { sql } from '../db/sql';
-import { addDue } from '../jobs/queue';
 import { begin, jobsOf } from '../jobs/run';
-import { digest, filmPath, partPath, putInPlace } from '../media/files';
+import { digest, filmPath, partPath, putInPlace, syncPath } from '../media/files';
+import type { Frame } from '../frames/intake';
 import { asFilm, ffmpeg } from '../media/ffmpeg';
-import { lookThrough, pictureOf } from '../media/pictures';
-import { codecOf, probe, type Probed } from '../media/probe';
+import { lookThrough } from '../media/pictures';
+import { probe } from '../media/probe';
 import { binShot, storeShot } from '../shots/store';
 import { wantWords } from '../words/wanted';
+import { addClip, THROUGH, type NewFilm } from './added';
+import { firstOf, forgetFirst } from './firstPicture';
+import { followOf } from './followed';
+import { withPressed } from './pressed';
 import { filmOf } from './rows';
 import { CLIP } from './recordings';
 
@@ -25,13 +28,14 @@ interface Row {
   provenance: unknown;
   /** What of it is shown; null for all of it. */
   shown: unknown;
+  soundDelay: number;
+  pressed: unknown;
+  followed: unknown;
   toBin: boolean;
   bytes: string;
 }
 
 const REMUX = 120_000;
-/** The job that looks through a clip. */
-const THROUGH = 'clipLook';
 
 interface Wrapping {
   extension: string;
@@ -49,34 +53,55 @@ const wrappings: Partial<Record<string, Wrapping>> = {
 };
 const other: Wrapping = { extension: 'mkv', type: 'video/x-matroska', args: ['-f', 'matroska'] };
 
-interface Film extends Probed {
-  file: string;
-  type: string;
-  sha256: string;
-  bytes: number;
-  /** Its first picture, as PNG. */
-  first: Uint8Array;
+interface Sound {
+  codec: string;
+  /** It comes so much too late, ms. */
+  delay: number;
+}
+
+interface Film extends NewFilm {
+  /** Its first picture. */
+  first: Frame;
+}
+
+/** The pictures as they were recorded, and the sound, where the wrapping takes it, in its time. */
+function copied(path: string, sound: Sound | null, { extension }: Wrapping): string[] {
+  const pictures = ['-map', '0:v:0', '-c:v', 'copy'];
+  if (!sound) return [...asFilm(path), ...pictures];
+  const { codec, delay } = sound;
+  const isTaken = codec === 'opus' || (codec === 'aac' && extension !== 'webm');
+  return [
+    ...[...asFilm(path), '-itsoffset', String(-delay / 1000), ...asFilm(path)],
+    ...[...pictures, '-map', '1:a:0', '-c:a', isTaken ? 'copy' : 'libopus'],
+  ];
 }
 
 /**
  * What a recorder wrote as it went has neither a length nor places to go to: these are added. A
  * person waits for it: what can be done at once is.
  */
-async function wrap(shot: string, signal: AbortSignal): Promise<Film> {
+async function wrap(
+  { shotId: shot, soundDelay }: Pick<Row, 'shotId' | 'soundDelay'>,
+  signal: AbortSignal,
+): Promise<Film> {
   const from = partPath(shot);
-  const first = pictureOf({ path: from, times: [0] }, 0, signal);
+  const first = firstOf(shot, signal);
   // What is wrong with the film is said first.
-  first.catch(() => undefined);
-  const codec = await codecOf(from, signal);
-  const { extension, type, args } = wrappings[codec] ?? other;
+  const { pictures, sound } = await first.codecs;
+  const wrapping = wrappings[pictures] ?? other;
+  const { extension, type, args } = wrapping;
   const made = filmPath(`${shot}.wrapped`);
   try {
-    const to = ['-map', '0:v:0', '-c', 'copy', '-avoid_negative_ts', 'make_zero', ...args, '-y'];
-    await ffmpeg([...asFilm(from), ...to, made], { most: REMUX, signal, eager: true });
-    const [probed, digested] = await Promise.all([probe(made, signal), digest(made)]);
+    const heard = sound === null ? null : { codec: sound, delay: soundDelay };
+    const to = ['-avoid_negative_ts', 'make_zero', ...args, '-y', made];
+    const run = { most: REMUX, signal, eager: true };
+    await ffmpeg([...copied(from, heard, wrapping), ...to], run);
+    // Bringing it to the disk takes as long as looking at it.
+    const looked = [probe(made, signal), digest(made), syncPath(made)] as const;
+    const [probed, digested] = await Promise.all(looked);
     const file = `${shot}.${extension}`;
     await putInPlace(made, filmPath(file));
-    return { file, type, first: await first, ...digested, ...probed };
+    return { file, type, sound: sound !== null, first: await first.frame, ...digested, ...probed };
   } catch (error) {
     signal.throwIfAborted();
     // One without any picture cannot be wrapped, and is told from one that is damaged.
@@ -96,19 +121,21 @@ function grown(first: Provenance, { times }: Film): Provenance {
 /** Nothing of it can be seen: its row goes with what there is. */
 async function drop({ id, shotId }: Row): Promise<void> {
   await sql()`delete from recordings where id = ${id}`;
+  forgetFirst(shotId);
   await rm(partPath(shotId), { force: true });
 }
 
 /** What there is of a recording becomes a clip. @throws what stands in the way: it is tried again */
 async function finish(id: string, signal: AbortSignal): Promise<void> {
   const [row] = await sql()<Row[]>`update recordings set state = 'ended' where id = ${id}
-    returning id, shot_id, title, provenance, shown, to_bin, bytes`;
+    returning id, shot_id, title, provenance, shown, sound_delay, pressed, followed,
+      to_bin, bytes`;
   if (!row) return;
   const { shotId: shot } = row;
   if (Number(row.bytes) === 0) return drop(row);
   // Beyond what counts a crash may have left a piece that came half.
   await truncate(partPath(shot), Number(row.bytes));
-  const film = await wrap(shot, signal).catch((error: unknown) => {
+  const film = await wrap(row, signal).catch((error: unknown) => {
     if (error instanceof Fault && error.code === 'empty-film') return null;
     throw error;
   });
@@ -120,22 +147,20 @@ async function finish(id: string, signal: AbortSignal): Promise<void> {
 }
 
 async function store(row: Row, film: Film): Promise<void> {
-  const { file, type, sha256, bytes, width, height, codec, fineColours } = film;
-  const micros = film.times.map((at) => Math.round(at * 1e6));
+  const whole = untouched(film);
+  const shown = row.shown === null ? null : shownSchema.parse(row.shown);
+  const follow = followOf(row, film);
+  const view = shown && { ...viewOf(shown, film), ...(follow && { follow }) };
+  const first = view ? { ...whole, view } : whole;
+  const { document, step } = withPressed(first, row.pressed, film.times);
   await storeShot({
     ...{ id: row.shotId, picture: film.first, byItself: true },
     provenance: grown(provenanceSchema.parse(row.provenance), film),
     ...(row.title !== null && { title: row.title, titleMade: true }),
-    ...(row.shown !== null && {
-      document: { ...untouched(film), view: viewOf(shownSchema.parse(row.shown), film) },
-    }),
+    document,
     also: async (tx) => {
-      const look = randomUUID();
-      await tx`insert into clips
-        (id, shot_id, file, type, bytes, sha256, width, height, codec, fine_colours, times)
-        values (${look}, ${row.shotId}, ${file}, ${type}, ${bytes}, ${sha256}, ${width}, ${height},
-          ${codec}, ${fineColours}, ${micros})`;
-      await addDue(tx, look, THROUGH);
+      await addClip(tx, row.shotId, film);
+      await step(tx, row.shotId);
     },
   });
 }

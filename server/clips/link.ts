@@ -9,9 +9,8 @@ import { Fault } from '../base/fault';
 import { insertLink } from '../links/links';
 import { filmPath, syncPath } from '../media/files';
 import { probe } from '../media/probe';
-import { getClip } from './rows';
-import { madeFile } from './copies';
 import { markedFrameAt } from './stills';
+import { unstaleFile } from './unstale';
 
 /**
  * An address under which a film that was written of a clip is played.
@@ -22,18 +21,14 @@ export async function linkFilm(
   shot: string,
   { job, ...input }: z.output<typeof clipLinkSchema>,
 ): Promise<Link> {
-  const { path, type, wish, marksRevision } = await madeFile(shot, job);
+  const { clip, file } = await unstaleFile(shot, job);
+  const { path, type, wish } = file;
   const { format } = wish;
   if (!isFilm(format))
     throw new Fault(400, 'does-not-fit', 'job: a link plays films, WebM or MP4.');
   if (wish.words && !input.words)
     throw new Fault(400, 'does-not-fit', 'job: it was written with its title and description.');
-  const [clip, { width, height }] = await Promise.all([getClip(shot), probe(path)]);
-  // Something may be hidden by now that the file still shows.
-  if (clip.marksRevision !== marksRevision) {
-    const words = 'What lies on the clip was changed since it was written. Write it once more.';
-    throw new Fault(409, 'stale', words);
-  }
+  const { width, height } = await probe(path);
   const first = clip.times[firstKept(clip.cuts, clip.times.length)] ?? 0;
   const words = input.words
     ? { title: leavingTitle(clip), description: leavingDescription(clip) ?? '' }

@@ -1,5 +1,6 @@
 import type { ShotDocument } from '@/core/document/document';
 import { documentAt, isSeenAt } from '@/core/document/atPicture';
+import { alsoFollowedBy, followedBy } from '@/core/document/follow';
 import type { Shaper } from '@/core/drawing/shaper';
 import { paintedParts, type PaintedPart } from '@/core/paint/parts';
 import {
@@ -21,6 +22,9 @@ interface Seen {
   last: { of: Uint8ClampedArray; made: Promise<ReadablePixels> }[];
 }
 
+/** So many of these are held. */
+const MOST_SEEN = 32;
+
 const same = (a: Uint8ClampedArray, b: Uint8ClampedArray): boolean =>
   Buffer.from(a.buffer, a.byteOffset, a.length).equals(
     Buffer.from(b.buffer, b.byteOffset, b.length),
@@ -36,14 +40,18 @@ export class ClipPainter {
     private readonly shaper: Shaper,
   ) {}
 
-  /** The same wherever the same marks are seen. */
+  /** The same wherever the same marks are seen at the same places. */
   #seenOn(picture: number): Seen {
-    const key = this.film.document.marks
-      .map((mark) => (isSeenAt(mark, picture) ? '1' : '0'))
-      .join('');
+    const { document: all } = this.film;
+    const { follow } = all.view;
+    const places = follow ? [followedBy(follow, picture), ...alsoFollowedBy(follow, picture)] : [];
+    const marks = all.marks.map((mark) => (isSeenAt(mark, picture) ? '1' : '0')).join('');
+    const key = `${marks} ${JSON.stringify(places)}`;
     const known = this.#seen.get(key);
     if (known) return known;
-    const document = documentAt(this.film.document, picture);
+    // Where it follows something, nearly each picture of a drag is another one.
+    if (this.#seen.size >= MOST_SEEN) this.#seen.clear();
+    const document = documentAt(all, picture, this.film);
     const parts = paintedParts(document, { shaper: this.shaper });
     const seen: Seen = { document, parts, last: [] };
     this.#seen.set(key, seen);

@@ -1,5 +1,6 @@
 import { isFilm, type Clip } from '@/core/contracts/clip';
 import { keptSeconds } from '@/core/clip/played';
+import { silentSeconds } from '@/core/document/silent';
 import { writtenSize } from '@/core/clip/size';
 import { isUntouched } from '@/core/document/atPicture';
 import type { Size } from '@/core/geometry/size';
@@ -8,11 +9,14 @@ import { stat } from 'node:fs/promises';
 import { Fault } from '../base/fault';
 import { ffmpeg } from '../media/ffmpeg';
 import { serverShaper } from '../paint/shaper';
+import { copyable, copyArgs, isCopied } from './copied';
+import type { Heard } from './heard';
 import { paintedFilm } from './painted';
 import type { Film } from './rows';
-import { writingArgs, type Writing } from './written';
+import { sayInside } from './saidInside';
+import { LEAST_BITS, writingArgs, type Writing } from './written';
 
-interface Producing {
+export interface Producing {
   clip: Clip;
   film: Film;
   /** Where it is written. */
@@ -30,8 +34,6 @@ const TRIES = 6;
 /** Of what would just fit: the next one is not to be too large by a little. */
 const SPARE = 0.92;
 const LEAST_PERCENT = 5;
-/** Bits a second, below which nothing can be told in a film. */
-const LEAST_BITS = 8_000;
 
 /**
  * Writes a clip as a file.
@@ -48,6 +50,7 @@ export async function produce(
   let now = writing;
   for (let tries = 0; tries < TRIES; tries += 1) {
     await once(producing, now);
+    await sayInside(path, now);
     const { size } = await stat(path);
     if (most === null || size <= most)
       return writtenSize(clip.leaves, now.percent, isFilm(now.format));
@@ -78,17 +81,30 @@ async function once(producing: Producing, writing: Writing): Promise<void> {
   const { clip, film, path, signal } = producing;
   const { cuts, document, leaves } = clip;
   const run = { most: LONGEST, signal, heard: progressOf(producing) };
+  const heard = heardOf(producing, writing);
   const out = ['-progress', 'pipe:1', '-y', path];
   if (isUntouched(document, film)) {
-    const args = writingArgs({ source: { ...film, cuts } }, film, writing);
+    const kept = await copyable(clip, film, writing, signal);
+    if (kept) {
+      await ffmpeg([...copyArgs(film, kept, heard, writing), ...out], run);
+      if (await isCopied(path, film, kept, signal)) return;
+    }
+    const args = writingArgs({ source: { ...film, cuts }, heard }, film, writing);
     await ffmpeg([...args, ...out], run);
     return;
   }
   const opaque = leavesOpaque(document, true, await serverShaper());
   const background = isFilm(writing.format) && !opaque ? BEHIND : null;
   const input = paintedFilm({ ...film, cuts, document }, leaves, { ...run, background });
-  const args = writingArgs({ painted: true, opaque }, leaves, writing);
+  const args = writingArgs({ painted: true, opaque, heard }, leaves, writing);
   await ffmpeg([...args, ...out], { ...run, input });
+}
+
+/** What is heard of it in such a file. */
+function heardOf({ clip, film }: Producing, { format, sound }: Writing): Heard | null {
+  if (!clip.sound || !isFilm(format) || sound === 'none') return null;
+  const silent = sound === 'all' ? [] : silentSeconds(clip.document, film.times);
+  return { ...film, cuts: clip.cuts, silent };
 }
 
 /** How much is written is told by the program itself, some times a second. */

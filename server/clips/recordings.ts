@@ -9,6 +9,8 @@ import { freeBytes } from '../folders/place';
 import { addDue } from '../jobs/queue';
 import { workNow } from '../jobs/run';
 import { makeMediaDir, mediaDir, partPath, syncPath } from '../media/files';
+import { personActs } from '../words/quiet';
+import { readAhead } from './firstPicture';
 
 /** The job that makes a clip of a recording. */
 export const CLIP = 'clip';
@@ -63,6 +65,7 @@ export async function beginRecording({
   provenance,
   type,
   shown,
+  soundDelay,
 }: z.output<typeof clipBeginSchema>): Promise<Recording> {
   await makeMediaDir();
   await checkRoom();
@@ -71,9 +74,10 @@ export async function beginRecording({
   if (stored) throw new Fault(409, 'recorded', 'There is a shot with that id already.');
   await sql().begin(async (tx) => {
     const job = randomUUID();
-    const added = await tx`insert into recordings (id, shot_id, title, provenance, type, shown)
+    const added = await tx`insert into recordings (id, shot_id, title, provenance, type, shown,
+        sound_delay)
       values (${job}, ${shot}, ${title ?? null}, ${json(provenance)}, ${type},
-        ${shown ? json(shown) : null})
+        ${shown ? json(shown) : null}, ${soundDelay ?? 0})
       on conflict (shot_id) do nothing`;
     if (added.count === 0) return;
     await addDue(tx, job, CLIP);
@@ -93,6 +97,8 @@ export async function addPiece(
   number: number,
   bytes: Uint8Array,
 ): Promise<Recording> {
+  // Nothing is read meanwhile: pictures would be missing.
+  personActs();
   const row = await rowOf(shot);
   const sha256 = createHash('sha256').update(bytes).digest('hex');
   if (number === row.pieces - 1 && sha256 === row.lastSha256) return told(row);
@@ -108,6 +114,8 @@ export async function addPiece(
       bytes = bytes + ${bytes.length}, last_sha256 = ${sha256}
     where id = ${row.id} and pieces = ${number} and state = 'going'`;
   if (kept.count === 0) throw new Fault(409, 'not-next', 'This piece came twice at once.');
+  // One piece may hold less than a picture.
+  if (number === 1) readAhead(shot);
   await notSilent(row);
   return getRecording(shot);
 }

@@ -17,6 +17,7 @@ interface Row {
   height: number;
   codec: string;
   fineColours: boolean;
+  sound: boolean;
   times: number[];
   changes: number[] | null;
   cuts: unknown;
@@ -26,7 +27,7 @@ interface Row {
 
 async function rowOf(shot: string): Promise<Row> {
   const [row] = await sql()<Row[]>`select file, type, bytes, sha256, width, height, codec,
-    fine_colours, times, changes, cuts, revision, step from clips where shot_id = ${shot}`;
+    fine_colours, sound, times, changes, cuts, revision, step from clips where shot_id = ${shot}`;
   if (!row) throw notFound('clip');
   return row;
 }
@@ -42,11 +43,11 @@ export async function getClip(shot: string): Promise<Clip> {
     stepsOf(shot),
   ]);
   const { title, titleOwn, provenance, binnedAt, document } = shown;
-  const { type, width, height, codec, fineColours, changes, cuts, revision, step } = row;
+  const { type, width, height, codec, fineColours, sound, changes, cuts, revision, step } = row;
   return clipSchema.parse({
     ...{ id: shot, state: 'ready', title, titleOwn, provenance, binnedAt },
     ...{ document, marksRevision: shown.revision, leaves: wholeSize(document, shaper) },
-    ...{ revision, step, steps, type, width, height, codec, fineColours, changes, cuts },
+    ...{ revision, step, steps, type, width, height, codec, fineColours, sound, changes, cuts },
     ...{ bytes: Number(row.bytes), times: secondsOf(row) },
   });
 }

@@ -24,7 +24,7 @@ export async function markedFrameAt(shot: string, at: number): Promise<Buffer> {
   const { width, height } = film;
   const painted = await run(
     'flatten',
-    { frame, opaque: true, document: documentAt(document, pictureAt(film.times, at)) },
+    { frame, opaque: true, document: documentAt(document, pictureAt(film.times, at), film) },
     { pixels: width * height },
   );
   return fromPixels(painted).png({ compressionLevel: 3 }).toBuffer();
@@ -32,15 +32,18 @@ export async function markedFrameAt(shot: string, at: number): Promise<Buffer> {
 
 /** The same as a shot of its own; asked for twice under one id there is one. @throws Fault 404 */
 export async function pickStill(shot: string, at: number, id?: string): Promise<Stored> {
-  const [{ title, titleOwn, provenance, times, document }, picture] = await Promise.all([
-    getClip(shot),
-    frameAt(shot, at),
-  ]);
+  const [{ title, titleOwn, provenance, times, document, width, height }, picture] =
+    await Promise.all([getClip(shot), frameAt(shot, at)]);
   const { until: _, frames: __, ...from } = provenance;
   const number = pictureAt(times, at);
   const seen = Date.parse(provenance.takenAt) + 1000 * (times[number] ?? 0);
   return storeShot({
-    ...{ id, picture, titleMade: !titleOwn, document: stillAt(document, number) },
+    ...{
+      id,
+      picture,
+      titleMade: !titleOwn,
+      document: stillAt(document, number, { width, height }),
+    },
     title: `${title}, ${clockOf(at)}`.slice(-300),
     provenance: { ...from, takenAt: new Date(seen).toISOString() },
   });

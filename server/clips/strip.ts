@@ -1,7 +1,7 @@
 import { stat } from 'node:fs/promises';
 import sharp from 'sharp';
 import { STRIP, stripPicture } from '@/core/clip/strip';
-import { isSeenAt } from '@/core/document/atPicture';
+import { documentAt } from '@/core/document/atPicture';
 import { isTurned } from '@/core/document/turn';
 import { bottom, inflate, intersection, right, type Rect } from '@/core/geometry/rect';
 import { hides, markBounds } from '@/core/marks/registry';
@@ -33,8 +33,7 @@ function blocksOf(part: Rect, block: number): Rect {
  */
 export async function hiddenStrip(shot: string): Promise<Buffer | null> {
   const { document, width, height, times } = await getClip(shot);
-  const hiding = document.marks.filter(hides);
-  if (hiding.length === 0) return null;
+  if (!document.marks.some(hides)) return null;
   // It is looked through still.
   const there = await stat(stripPath(shot)).catch(() => null);
   if (!there) throw notFound('strip');
@@ -45,7 +44,8 @@ export async function hiddenStrip(shot: string): Promise<Buffer | null> {
   const cell = Math.round(all / STRIP.pictures);
   const [across, down] = [cell / width, STRIP.height / height];
   const covers = Array.from({ length: STRIP.pictures }, (_, place) => {
-    const seen = hiding.filter((mark) => isSeenAt(mark, stripPicture(place, times.length)));
+    const picture = stripPicture(place, times.length);
+    const seen = documentAt(document, picture, { width, height }).marks.filter(hides);
     const left = place * cell;
     // Where the picture is turned, places on it are others.
     if (seen.length > 0 && isTurned(document.view.turn))

@@ -1,9 +1,10 @@
-import { isFilm, type ClipFormat } from '@/core/contracts/clip';
+import { isFilm, type ClipFormat, type SoundRule } from '@/core/contracts/clip';
 import type { Cuts } from '@/core/clip/cuts';
 import { everyOf, playedStretches } from '@/core/clip/played';
 import { writtenSize } from '@/core/clip/size';
 import type { Size } from '@/core/geometry/size';
 import { asFilm } from '../media/ffmpeg';
+import { heardGraph, heardStretches, soundBits, type Heard } from './heard';
 
 /** How a clip is written. */
 export interface Writing {
@@ -17,6 +18,10 @@ export interface Writing {
   description: string | null;
   /** Of a film, so many bits a second; null for as many as it takes to look right. */
   bits: number | null;
+  /** Of MP4: colours as fine as brightness, and little lost, since it takes the place of the film. */
+  fine?: boolean;
+  /** How much of its sound goes with a film. */
+  sound: SoundRule;
 }
 
 /** Which pictures of a film. */
@@ -27,11 +32,19 @@ interface Source {
 }
 
 /** What a film is written from: itself, or what was painted of it and comes as `rawFilm` says. */
-export type Given =
+export type Given = (
   | { source: Source; painted?: never; opaque?: never }
-  | { source?: never; painted: true; opaque: boolean };
+  | { source?: never; painted: true; opaque: boolean }
+) & {
+  /** Null where nothing is heard. */
+  heard: Heard | null;
+};
+
+/** Bits a second, below which no picture can be told. */
+export const LEAST_BITS = 8_000;
 
 const film = ['-pix_fmt', 'yuv420p'];
+const FINE = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '10', '-pix_fmt', 'yuv444p'];
 /** How brightness and colours are made of red, green and blue, so that every player agrees. */
 const COLOURS = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709'];
 /** By the program's own documentation; likeness first, then size. */
@@ -54,6 +67,16 @@ const encoders: Record<ClipFormat, (bits: number | null) => string[]> = {
   apng: () => ['-c:v', 'apng', '-pred', 'mixed', '-plays', '0', '-f', 'apng'],
 };
 
+/** What plays where the pictures do. */
+const soundEncoders: Partial<Record<ClipFormat, string[]>> = {
+  // The other way to choose takes twice as long.
+  mp4: ['aac', '-aac_coder', 'fast'],
+};
+export const encodedSound = (format: ClipFormat, bits: number | null): string[] => [
+  ...['-map', '[heard]', '-c:a', ...(soundEncoders[format] ?? ['libopus'])],
+  ...['-b:a', String(soundBits(bits))],
+];
+
 /** On the whole so many bits a second; for a short while more. */
 const within = (bits: number): string[] => [
   ...['-b:v', String(bits), '-maxrate', String(2 * bits), '-bufsize', String(2 * bits)],
@@ -65,16 +88,18 @@ const spedUp = (speed: number): string => {
   return `${fewer},setpts=PTS/${speed}`;
 };
 
-/** Exactly the pictures that are kept, one stretch after the other. */
-function stretched({ cuts, times }: Source): string[] {
+/** Exactly the pictures that are kept, one stretch after the other, each with what is heard of it. */
+function stretched({ cuts, times }: Source, heard: Heard | null = null): string[] {
   const stretches = playedStretches(cuts, times.length);
   const split = `[0:v]split=${stretches.length}${stretches.map((_, i) => `[s${i}]`).join('')}`;
   const trimmed = stretches.map(
     ({ from, to, speed }, i) =>
       `[s${i}]trim=start_frame=${from}:end_frame=${to},setpts=PTS-STARTPTS${spedUp(speed)}[t${i}]`,
   );
-  const joined = `${stretches.map((_, i) => `[t${i}]`).join('')}concat=n=${stretches.length}:v=1[k]`;
-  return [split, ...trimmed, joined];
+  const { filters = [], names = [] } = heard ? heardStretches('[0:a]', heard) : {};
+  const parts = stretches.map((_, i) => `[t${i}]${names[i] ?? ''}`).join('');
+  const joined = `${parts}concat=n=${stretches.length}:v=1${heard ? ':a=1[k][heard]' : '[k]'}`;
+  return [split, ...trimmed, ...filters, joined];
 }
 
 /** One table of colours for all of it: what does not move does not flicker. */
@@ -101,14 +126,25 @@ function sized(from: Size, to: Size, percent: number): string[] {
 const said = (what: 'title' | 'description', words: string | null): string[] =>
   words === null ? [] : ['-metadata', `${what}=${words}`];
 
+/** Nothing of what the film said of itself, and what is let out. */
+export const saidArgs = ({
+  title,
+  description,
+}: Pick<Writing, 'title' | 'description'>): string[] => [
+  '-map_metadata',
+  '-1',
+  ...said('title', title),
+  ...said('description', description),
+];
+
 /**
  * What the program is told, but for where to write.
  * @param from how large its pictures are
  */
 export function writingArgs(
-  { source, opaque }: Given,
+  { source, opaque, heard }: Given,
   from: Size,
-  { format, percent, rate, title, description, bits }: Writing,
+  { format, percent, rate, title, description, bits, fine = false }: Writing,
 ): string[] {
   const isPainted = !source;
   const shaped = [
@@ -116,18 +152,25 @@ export function writingArgs(
     rate === null ? EACH : `fps=${rate}:round=up`,
     ...sized(from, writtenSize(from, percent, isFilm(format)), percent),
     ...(isPainted && isFilm(format) ? ['scale=out_color_matrix=bt709:out_range=tv'] : []),
-    ...(isPainted && isFilm(format) ? ['format=yuv420p'] : []),
+    ...(isPainted && isFilm(format) ? [`format=${fine ? 'yuv444p' : 'yuv420p'}`] : []),
     ...(opaque && !isFilm(format) ? ['format=rgb24'] : []),
     ...(format === 'gif' ? [GIF] : []),
   ].join(',');
-  const given = source ? asFilm(source.path) : ['-f', 'matroska', '-i', 'pipe:0'];
-  const graph = source ? [...stretched(source), `[k]${shaped}[out]`] : [`[0:v]${shaped}[out]`];
+  const given = source
+    ? asFilm(source.path)
+    : ['-f', 'matroska', '-i', 'pipe:0', ...(heard ? asFilm(heard.path) : [])];
+  const graph = source
+    ? [...stretched(source, heard), `[k]${shaped}[out]`]
+    : [`[0:v]${shaped}[out]`, ...(heard ? heardGraph('[1:a]', heard) : [])];
+  // Of what both may have.
+  const rest = heard && bits ? Math.max(LEAST_BITS, bits - soundBits(bits)) : bits;
   return [
     ...[...given, '-filter_complex', graph.join(';'), '-map', '[out]'],
-    ...['-map_metadata', '-1', ...said('title', title), ...said('description', description)],
+    ...(heard ? encodedSound(format, bits) : []),
+    ...saidArgs({ title, description }),
     // Every picture at its own time, however uneven: none is dropped, none is shown twice.
-    ...(rate === null ? ['-fps_mode', 'passthrough', '-enc_time_base', '1:1000'] : []),
-    ...encoders[format](bits),
+    ...(rate === null ? ['-fps_mode', 'passthrough', '-enc_time_base:v', '1:1000'] : []),
+    ...(fine ? [...FINE, '-movflags', '+faststart', '-f', 'mp4'] : encoders[format](rest)),
     ...(isPainted && isFilm(format) ? COLOURS : []),
   ];
 }

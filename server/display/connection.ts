@@ -110,8 +110,7 @@ async function open(name: string): Promise<Screen> {
   const { client: X } = display;
   // Errors that belong to no request: a window closed in between. The next request says what matters.
   X.on('error', () => undefined);
-  const info = display.screen[display.screenNum] ?? display.screen[0];
-  if (!info) throw unavailable('The display has no screen.');
+  const info = infoOf(display);
   const [fixes, composite, randr, shm] = await Promise.all([
     askMaybe<Fixes>((done) => X.require('fixes', done)),
     askMaybe<Composite>((done) => X.require('composite', done)),
@@ -165,6 +164,22 @@ function layoutIn(
     blue: masks.blue_mask,
     bigEndian: display.image_byte_order === 1,
   };
+}
+
+function infoOf({ screen: all, screenNum }: Display): Display['screen'][number] {
+  const info = all[screenNum] ?? all[0];
+  if (!info) throw unavailable('The display has no screen.');
+  return info;
+}
+
+/** A connection for one purpose alone, of whoever ends it with `X.terminate`. @throws Fault 503 */
+export async function ownConnection(
+  name: string,
+): Promise<Pick<Screen, 'X' | 'root' | 'keycodes'>> {
+  const display = await connect(name);
+  const { client: X, min_keycode: first, max_keycode: last } = display;
+  X.on('error', () => undefined);
+  return { X, root: infoOf(display).root, keycodes: { first, last } };
 }
 
 function connect(name: string): Promise<Display> {

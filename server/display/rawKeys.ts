@@ -66,8 +66,8 @@ export async function rawKeys(
 const bitsOf = ({ bits, down }: Held): number =>
   [...down].reduce((sum, code) => sum | (bits.get(code) ?? 0), 0) & MEANT;
 
-/** Row by row the keys of Shift, Lock, Control and Mod1 to Mod5; 0 is none. */
-async function modifierBits({ X }: Screen): Promise<Map<number, number>> {
+/** The bit of each key that changes the meaning of others, by its number. Row by row the keys of Shift, Lock, Control and Mod1 to Mod5; 0 is none. */
+export async function modifierBits({ X }: Pick<Screen, 'X'>): Promise<Map<number, number>> {
   const rows = await ask<number[][]>((done) => X.GetModifierMapping(done));
   const all = rows.flatMap((codes, row) => codes.map((code) => [code, 1 << row] as const));
   return new Map(all.filter(([code]) => code !== 0));

@@ -195,7 +195,14 @@ declare module 'x11' {
     GetInputFocus(done: Done<{ revertTo: number; focus: number }>): void;
     QueryPointer(
       window: number,
-      done: Done<{ child: number; rootX: number; rootY: number; childX: number; childY: number }>,
+      done: Done<{
+        child: number;
+        rootX: number;
+        rootY: number;
+        childX: number;
+        childY: number;
+        keyMask: number;
+      }>,
     ): void;
     GetImage(
       format: number,

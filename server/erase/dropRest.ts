@@ -1,22 +1,16 @@
 import type { Besides } from '@/core/contracts/shot';
 import { dropRest } from '@/core/document/dropRest';
-import { dropBefore } from '../db/before';
-import { json, sql } from '../db/sql';
+import { sql } from '../db/sql';
 import { takeIn } from '../frames/intake';
-import { insertFrame } from '../frames/rows';
 import { Fault, notFound } from '../base/fault';
-import { breakOff } from '../jobs/run';
 import { listCopies } from '../keep/copyRows';
 import { plainPng } from '../formats/png';
-import { forgetCopiedFile } from '../display/clipboard';
-import { forgetPainted, paint } from '../pictures/painted';
+import { paint } from '../pictures/painted';
 import { serverShaper } from '../paint/shaper';
 import { listLinks } from '../links/links';
-import { dropMessagesOf } from '../mail/drop';
-import { eraseWaiting, listSendings } from '../remote/sendings';
-import { indexShot } from '../indexing/indexing';
-import { wantWords } from '../words/wanted';
+import { listSendings } from '../remote/sendings';
 import { getPaintable, getShot } from '../shots/rows';
+import { clearPages, eraseElsewhere, replaceShown } from './replace';
 
 /** The other shots, binned ones too, that show the same frame. @throws Fault 404 */
 export async function sharingShots(id: string): Promise<string[]> {
@@ -56,7 +50,7 @@ export async function besides(id: string): Promise<Besides> {
 }
 
 const OF_CLIP =
-  'This is the first picture of a clip, whose film shows all of it. Delete the clip for good instead.';
+  'This is the first picture of a clip, whose film shows all of it. Drop the rest of the clip instead.';
 
 /**
  * Drops for good what the shot does not show: what lies outside its view and under its Hide marks.
@@ -70,18 +64,7 @@ export async function dropTheRest(id: string, revision: number, others: boolean)
   if (films.length > 0) throw new Fault(409, 'is-clip', OF_CLIP);
   const next = await dropOne(id, revision);
   for (const other of sharing) await dropOne(other, (await getShot(other)).revision);
-  // It may lie in what was kept before a migration.
-  await dropBefore(sql());
-  // Rows that are gone still lie in the tables' pages until these are cleared.
-  await sql()`vacuum frames`;
-  await sql()`vacuum steps`;
-  await sql()`vacuum shots`;
-  await sql()`vacuum thumbnails`;
-  await sql()`vacuum links`;
-  await sql()`vacuum sendings`;
-  await sql()`vacuum words`;
-  await sql()`vacuum search`;
-  await sql()`vacuum known_words`;
+  await clearPages();
   return next;
 }
 
@@ -91,27 +74,9 @@ async function dropOne(id: string, revision: number): Promise<number> {
   const dropped = dropRest(paintable.document, { shaper });
   const pixels = await paint({ ...paintable, document: dropped.frame });
   const frame = await takeIn(await plainPng(pixels));
-  const stored = await sql().begin(async (tx) => {
-    // Whoever makes another shot of this frame meanwhile waits, or is waited for.
-    const [before] = await tx<{ frameId: string }[]>`
-      select s.frame_id from shots s join frames f on f.id = s.frame_id
-      where s.id = ${id} and s.revision = ${revision} for update`;
-    if (!before) return null;
-    const frameId = await insertFrame(tx, { ...frame, original: null });
-    const [row] = await tx<{ revision: number }[]>`
-      update shots set frame_id = ${frameId}, document = ${json(dropped.document)},
-        revision = revision + 1, step_position = 0, changed_at = now()
-      where id = ${id} returning revision`;
-    await tx`delete from steps where shot_id = ${id}`;
-    await wantWords(tx, id, 'hidden');
-    await indexShot(tx, id);
-    await tx`delete from thumbnails where shot_id = ${id}`;
-    // Links show the picture as it was when they were made.
-    await tx`delete from links where shot_id = ${id} or ${id} = any(shows)`;
-    await tx`delete from frames f where f.id = ${before.frameId}
-      and not exists (select 1 from shots s where s.frame_id = f.id)`;
-    return row && { ...row, sending: await eraseWaiting(tx, id) };
-  });
+  const stored = await sql().begin((tx) =>
+    replaceShown(tx, id, revision, { frame, document: dropped.document }),
+  );
   if (!stored) {
     const current = await getShot(id).catch(() => null);
     if (!current) throw notFound('shot');
@@ -119,9 +84,6 @@ async function dropOne(id: string, revision: number): Promise<number> {
       current,
     });
   }
-  forgetPainted(id);
-  await forgetCopiedFile();
-  stored.sending.forEach(breakOff);
-  await dropMessagesOf(id);
+  await eraseElsewhere(id, stored);
   return stored.revision;
 }

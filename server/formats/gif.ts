@@ -1,4 +1,5 @@
 import type { Facts } from '@/core/keep/facts';
+import { commentOf } from '@/core/keep/gifComment';
 import { field, type Format } from './contract';
 import { asTransparent } from './raw';
 
@@ -29,22 +30,11 @@ export const gif: Format = {
 };
 
 const TRAILER = 0x3b;
-const MOST_BLOCK = 255;
 
 /** The file with the facts in a comment extension before its end (GIF89a, §24). */
 function withComment(bytes: Buffer, facts: Facts): Buffer {
   const words = [facts.title, facts.description, facts.origin, facts.takenAt, facts.software];
-  const text = Buffer.from(words.filter(Boolean).join('\n'), 'utf8');
-  if (text.length === 0 || bytes.at(-1) !== TRAILER) return bytes;
-  const blocks: Buffer[] = [];
-  for (let at = 0; at < text.length; at += MOST_BLOCK) {
-    const part = text.subarray(at, at + MOST_BLOCK);
-    blocks.push(Buffer.from([part.length]), part);
-  }
-  return Buffer.concat([
-    bytes.subarray(0, -1),
-    Buffer.from([0x21, 0xfe]),
-    ...blocks,
-    Buffer.from([0x00, TRAILER]),
-  ]);
+  const text = words.filter(Boolean).join('\n');
+  if (text === '' || bytes.at(-1) !== TRAILER) return bytes;
+  return Buffer.concat([bytes.subarray(0, -1), commentOf(text), Buffer.from([TRAILER])]);
 }

@@ -1,3 +1,4 @@
+import type { ClipFormat } from '@/core/contracts/clip';
 import type { GuideFormat } from '@/core/contracts/guide';
 import type { Page } from '@/core/guide/page';
 
@@ -8,11 +9,20 @@ export interface Picture {
   height: number;
 }
 
+/** A clip as it moves. */
+export interface Moving {
+  bytes: Uint8Array;
+  mediaType: string;
+  extension: string;
+}
+
 /** What a file is written from. */
 export interface Material {
   page: Page;
   /** By the id of their step. */
   pictures: ReadonlyMap<string, Picture>;
+  /** Of those that are to move, by the id of their step too. */
+  moving: ReadonlyMap<string, Moving>;
   /** Names the guide for programs that know it again, a UUID. */
   id: string;
   /** When it was last changed. */
@@ -31,6 +41,8 @@ export interface GuideWriter {
   name: GuideFormat;
   mediaType: string;
   extension: string;
+  /** What moves in it, where anything can. */
+  moves?: ClipFormat;
   /** The first file is the guide; others lie beside it. */
   write: (material: Material) => Promise<GuideBytes[]>;
 }

@@ -18,14 +18,18 @@ export const markdown: GuideWriter = {
   name: 'markdown',
   mediaType: 'text/markdown; charset=utf-8',
   extension: 'md',
+  moves: 'webp',
   write(material) {
-    const { page, name } = material;
+    const { page, name, moving } = material;
     const steps = page.parts.filter((part): part is StepPart => part.kind === 'step');
     const digits = Math.max(2, String(steps.length).length);
     const names = new Map(
       steps.map(({ id, heading }, i) => {
         const said = heading && ` ${safeName(heading.slice(0, LONGEST))}`;
-        return [id, `${String(i + 1).padStart(digits, '0')}${said}.png`];
+        return [
+          id,
+          `${String(i + 1).padStart(digits, '0')}${said}.${moving.get(id)?.extension ?? 'png'}`,
+        ];
       }),
     );
     const words = asMarkdown(
@@ -34,7 +38,8 @@ export const markdown: GuideWriter = {
     );
     const files: GuideBytes[] = [{ path: [`${name}.md`], bytes: Buffer.from(words) }];
     for (const [id, file] of names) {
-      files.push({ path: [name, file], bytes: pictureFor(material, id).png });
+      const bytes = moving.get(id)?.bytes ?? pictureFor(material, id).png;
+      files.push({ path: [name, file], bytes });
     }
     return Promise.resolve(files);
   },

@@ -1,7 +1,7 @@
 import type { GuideFormat } from '@/core/contracts/guide';
 import { guideWriters } from '../guideFormats';
 import { zipped } from '../guideFormats/zip';
-import { readyGuide, writeGuide } from './write';
+import { readyGuide, withMoving, writeGuide } from './write';
 
 /** A guide as one file; one with pictures beside it comes as a zip. @throws Fault 404, 409 */
 export async function guideFile(
@@ -9,7 +9,7 @@ export async function guideFile(
   format: GuideFormat,
   signal?: AbortSignal,
 ): Promise<{ bytes: Uint8Array; name: string; mediaType: string }> {
-  const { material } = await readyGuide(id, signal);
+  const material = await withMoving(await readyGuide(id, signal), format, signal);
   const files = await writeGuide(format, material, signal);
   const [first] = files;
   if (!first) throw new Error('A guide became no file.');

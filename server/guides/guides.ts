@@ -27,7 +27,8 @@ interface Row {
 export async function listGuides(): Promise<GuideSummary[]> {
   const rows = await sql()<(Omit<GuideSummary, 'changedAt'> & { changedAt: Date })[]>`
     select g.id, g.title, g.changed_at, count(item) filter (where item->>'kind' = 'step')::int as steps,
-      (select jsonb_build_object('id', s.id, 'revision', s.revision)
+      (select jsonb_build_object('id', s.id, 'revision', s.revision,
+          'cover', coalesce((select c.cover from clips c where c.shot_id = s.id), 0))
         from jsonb_array_elements(g.guide->'items') with ordinality as step (item, place)
         join shots s on s.id = (step.item->>'shot')::uuid
         where s.binned_at is null order by place limit 1) as cover

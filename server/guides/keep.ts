@@ -16,7 +16,7 @@ import { below, holdFolder, type HeldFolder } from '../folders/held';
 import { keepFault } from '../folders/place';
 import type { GuideBytes } from '../guideFormats/contract';
 import { dropPart, placePart, syncFolder, writePart, partIn } from '../keep/write';
-import { readyGuide, writeGuide } from './write';
+import { readyGuide, withMoving, writeGuide } from './write';
 
 /** Tries before giving up on finding a free name. */
 const MOST_ATTEMPTS = 10_000;
@@ -30,12 +30,11 @@ export async function keepGuide(
   { folderId, formats }: z.output<typeof guideCopyInputSchema>,
   signal?: AbortSignal,
 ): Promise<GuideCopies> {
-  const [folder, { material, shows, left }] = await Promise.all([
-    usableFolder(folderId),
-    readyGuide(id, signal),
-  ]);
+  const [folder, ready] = await Promise.all([usableFolder(folderId), readyGuide(id, signal)]);
+  const { shows, left } = ready;
   const files: GuideFile[] = [];
   for (const format of new Set(formats)) {
+    const material = await withMoving(ready, format, signal);
     const write = (name: string) => writeGuide(format, { ...material, name }, signal);
     const file = await keepIn(folder.path, format, material.name, write);
     // Whoever drops the rest of a shot for good is told what shows it still.

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Link, linkInputSchema } from '@/core/contracts/link';
 import { insertLink } from '../links/links';
-import { readyGuide, writeGuide } from './write';
+import { readyGuide, withMoving, writeGuide } from './write';
 
 /**
  * An address under which the guide is seen as it is now. Where one of its shots is erased, or what
@@ -12,7 +12,9 @@ export async function linkGuide(
   input: z.output<typeof linkInputSchema>,
   signal?: AbortSignal,
 ): Promise<Link> {
-  const { material, shows } = await readyGuide(id, signal);
+  const ready = await readyGuide(id, signal);
+  const { shows } = ready;
+  const material = await withMoving(ready, 'html', signal);
   const [page] = await writeGuide('html', material, signal);
   if (!page) throw new Error('A guide became no page.');
   const { title } = material.page;

@@ -18,6 +18,17 @@ export async function pictureOf(step: StepPart, { look, longest }: Guide): Promi
   return { png: bytes, width, height };
 }
 
+/** @param bytes of all its pictures so far @throws Fault 409 */
+export function checkRoom(bytes: number): void {
+  if (bytes <= limits.guidePictures) return;
+  const most = Math.round(limits.guidePictures / 1_000_000);
+  throw new Fault(
+    409,
+    'too-large',
+    `The pictures of this guide have more than ${most} MB together. Make them smaller, or make two guides of it.`,
+  );
+}
+
 /** All pictures of a guide, by the id of their step. @throws Fault 409 when they are too large */
 export async function picturesOf(
   page: Page,
@@ -31,14 +42,7 @@ export async function picturesOf(
     signal?.throwIfAborted();
     const picture = await pictureOf(part, guide);
     bytes += picture.png.length;
-    if (bytes > limits.guidePictures) {
-      const most = Math.round(limits.guidePictures / 1_000_000);
-      throw new Fault(
-        409,
-        'too-large',
-        `The pictures of this guide have more than ${most} MB together. Make them smaller, or make two guides of it.`,
-      );
-    }
+    checkRoom(bytes);
     pictures.set(part.id, picture);
   }
   return pictures;

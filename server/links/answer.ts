@@ -80,8 +80,9 @@ export async function answerLink(
   if (!seen) return nothing();
   if (seen.guideId) {
     const type = 'text/html; charset=utf-8';
-    const body = new Uint8Array(seen.bytes);
-    return { status: 200, headers: { ...headers, 'Content-Type': type }, body };
+    const policy = `${headers['Content-Security-Policy']}; media-src data:`;
+    const said = { 'Content-Type': type, 'Content-Security-Policy': policy };
+    return { status: 200, headers: { ...headers, ...said }, body: new Uint8Array(seen.bytes) };
   }
   if (what === '.png') {
     const body = new Uint8Array(seen.bytes);

@@ -1,5 +1,6 @@
 import { spawn, type ChildProcessWithoutNullStreams } from 'node:child_process';
 import { pipeline } from 'node:stream/promises';
+import { env } from '../base/env';
 import { Fault } from '../base/fault';
 
 /** What is missing where no film can be read or written. */
@@ -14,9 +15,13 @@ const SAFE = ['-nostdin', '-hide_banner', '-protocol_whitelist', 'file,pipe'];
  */
 export const asFilm = (path: string): string[] => [
   ...['-format_whitelist', 'matroska,webm,mov,mp4'],
-  ...['-codec_whitelist', 'h264,vp8,vp9,av1,libdav1d,libvpx,libvpx-vp9'],
+  ...['-codec_whitelist', 'h264,vp8,vp9,av1,libdav1d,libvpx,libvpx-vp9,opus,libopus,aac'],
   ...['-i', path],
 ];
+/** It is waited for so long after it was asked to end, ms. */
+const GENTLE = 3_000;
+/** What it ends with then. */
+const ASKED_TO_END = 255;
 /** Words of the program that are kept for what is said when it fails. */
 const MOST_SAID = 4_000;
 
@@ -26,6 +31,10 @@ export interface Run {
   most: number;
   /** Hears what it writes to its standard output. */
   heard?: (piece: Buffer) => void;
+  /** Hears what it says of what it does. */
+  told?: (words: string) => void;
+  /** Ends it gently: what it has by then is written, and is no failure. */
+  finish?: AbortSignal;
   /** It must keep up with what it reads. */
   eager?: boolean;
   /** Given to its standard input. */
@@ -38,8 +47,10 @@ const later = (ms: number, act: () => void): (() => void) => {
 };
 
 /** So gently that a person's work goes before, but what must keep up. */
-const started = (program: string, args: readonly string[], { eager }: Run) =>
-  spawn('nice', ['-n', eager ? '0' : '10', program, ...args], { stdio: ['pipe', 'pipe', 'pipe'] });
+function started(program: string, args: readonly string[], { eager }: Run) {
+  const niceness = String(eager ? 0 : env().filmNiceness);
+  return spawn('nice', ['-n', niceness, program, ...args], { stdio: ['pipe', 'pipe', 'pipe'] });
+}
 
 async function* nothing(): AsyncGenerator<Uint8Array> {}
 
@@ -54,11 +65,13 @@ function throwBroken(broken: { error: unknown } | null): void {
  */
 async function over(
   child: ChildProcessWithoutNullStreams,
-  { signal, most, input = nothing() }: Run,
+  { signal, most, finish, told, input = nothing() }: Run,
 ): Promise<void> {
   let said = '';
   child.stderr.on('data', (piece: Buffer) => {
-    said = (said + piece.toString('utf8')).slice(-MOST_SAID);
+    const words = piece.toString('utf8');
+    told?.(words);
+    said = (said + words).slice(-MOST_SAID);
   });
   let late = false;
   const end = () => child.kill('SIGKILL');
@@ -66,7 +79,13 @@ async function over(
     late = true;
     end();
   });
+  let harder = (): void => undefined;
+  const finishes = () => {
+    child.kill('SIGINT');
+    harder = later(GENTLE, end);
+  };
   signal?.addEventListener('abort', end, { once: true });
+  finish?.addEventListener('abort', finishes, { once: true });
   if (signal?.aborted) end();
   try {
     const closed = new Promise<number | null>((resolve, reject) => {
@@ -92,10 +111,12 @@ async function over(
     if (late) throw new Fault(503, 'too-slow', 'It took longer than Rezzik waits for a film.');
     // As `nice` says that there is no such program.
     if (code === 127) throw new Fault(501, 'no-ffmpeg', MISSING);
-    if (code !== 0) throw new Unreadable(said);
+    if (code !== 0 && !(finish?.aborted && code === ASKED_TO_END)) throw new Unreadable(said);
   } finally {
     inTime();
+    harder();
     signal?.removeEventListener('abort', end);
+    finish?.removeEventListener('abort', finishes);
   }
 }
 

@@ -4,6 +4,7 @@ import { mkdir, open, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { env } from '../base/env';
 import { errorCode } from '../base/errorCode';
+import { shared } from '../base/shared';
 import { sql } from '../db/sql';
 
 /** Films of clips lie here, what is being recorded, and what is written of them. */
@@ -35,11 +36,14 @@ export async function putInPlace(from: string, to: string): Promise<void> {
   await syncPath(to);
 }
 
+/** Read at a time, bytes: each time costs, and none is to hold up what else goes on. */
+const PIECE = 1_000_000;
+
 /** @returns the SHA-256 and the length of a file, which is never held as a whole */
 export async function digest(path: string): Promise<{ sha256: string; bytes: number }> {
   const hash = createHash('sha256');
   let bytes = 0;
-  for await (const piece of createReadStream(path)) {
+  for await (const piece of createReadStream(path, { highWaterMark: PIECE })) {
     const read = piece as Buffer;
     hash.update(read);
     bytes += read.length;
@@ -47,7 +51,12 @@ export async function digest(path: string): Promise<{ sha256: string; bytes: num
   return { sha256: hash.digest('hex'), bytes };
 }
 
+/** Shots whose films come in just now, and have no row yet. */
+export const arriving = shared('arriving', () => new Set<string>());
+
 const ID = /^[0-9a-f-]{36}/;
+/** Of a clip, by the id of its shot and what tells it from another one. */
+const FILM = /^[0-9a-f-]{36}(?:\.[0-9a-f-]{36})?\.(?:webm|mp4|mkv)$/;
 
 /**
  * Files of films that no clip, no recording and no writing has any more are removed: their shots are
@@ -60,12 +69,21 @@ export async function sweepMedia(): Promise<void> {
   });
   const ids = [...new Set(files.flatMap((file) => ID.exec(file) ?? []))];
   if (ids.length === 0) return;
+  const films = await sql()<{ id: string; file: string }[]>`
+    select shot_id as id, file from clips where shot_id = any(${ids}::uuid[])`;
+  const fileOf = new Map(films.map(({ id, file }) => [id, file]));
   const rows = await sql()<{ id: string }[]>`
     select shot_id as id from clips where shot_id = any(${ids}::uuid[])
     union all select shot_id from recordings where shot_id = any(${ids}::uuid[])
     union all select id from clip_writings where id = any(${ids}::uuid[])
     union all select left(film, 36)::uuid from links where film is not null and not ended`;
-  const wanted = new Set(rows.map(({ id }) => id));
-  const gone = files.filter((file) => !wanted.has(ID.exec(file)?.[0] ?? ''));
+  const wanted = new Set([...rows.map(({ id }) => id), ...arriving]);
+  const isGone = (file: string): boolean => {
+    const id = ID.exec(file)?.[0] ?? '';
+    // The film of before, where the rest of a clip was dropped.
+    const now = fileOf.get(id);
+    return !wanted.has(id) || (now !== undefined && FILM.test(file) && file !== now);
+  };
+  const gone = files.filter(isGone);
   for (const file of gone) await rm(join(mediaDir(), file), { force: true });
 }

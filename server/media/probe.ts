@@ -35,13 +35,40 @@ export interface Probed {
 
 const PATIENCE = 60_000;
 
-/** How the pictures of a film are packed, as the program calls it; nothing else of it is read. */
-export async function codecOf(path: string, signal?: AbortSignal): Promise<string> {
-  const asked = ['-select_streams', 'v:0', '-show_entries', 'stream=codec_name'];
-  const told = await ffprobe([...asked, '-of', 'csv=p=0', ...asFilm(path)], {
-    ...{ most: PATIENCE, signal },
-  });
-  return told.toString('utf8').trim();
+const codecsSchema = z.object({
+  streams: z.array(z.object({ codec_name: z.string().optional(), codec_type: z.string() })),
+});
+
+/**
+ * How pictures and sound of a film are packed, as the program calls it; nothing else of it is read.
+ */
+export async function codecsOf(
+  path: string,
+  signal?: AbortSignal,
+): Promise<{ pictures: string; sound: string | null }> {
+  const asked = ['-show_entries', 'stream=codec_name,codec_type', '-of', 'json'];
+  const told = await ffprobe([...asked, ...asFilm(path)], { most: PATIENCE, signal });
+  const { streams } = codecsSchema.parse(JSON.parse(told.toString('utf8')));
+  const first = (type: string) => streams.find((stream) => stream.codec_type === type);
+  const sound = first('audio');
+  return {
+    pictures: first('video')?.codec_name ?? 'unknown',
+    sound: sound ? (sound.codec_name ?? 'unknown') : null,
+  };
+}
+
+/**
+ * Which pictures of a film can be begun with, by their numbers.
+ * @returns null where pictures are packed in another order than they are seen in
+ */
+export async function keysOf(path: string, signal?: AbortSignal): Promise<Set<number> | null> {
+  const asked = ['-select_streams', 'v:0', '-show_entries', 'packet=pts_time,flags', '-of', 'json'];
+  const told = await ffprobe([...asked, ...asFilm(path)], { most: PATIENCE, signal });
+  const read = schema.pick({ packets: true }).parse(JSON.parse(told.toString('utf8')));
+  const packets = read.packets.filter(({ flags }) => !flags.includes('D'));
+  const times = packets.map(({ pts_time: at }) => at ?? NaN);
+  if (times.some((at, i) => i > 0 && !(at > (times[i - 1] ?? NaN)))) return null;
+  return new Set(packets.flatMap(({ flags }, i) => (flags.includes('K') ? [i] : [])));
 }
 
 /** What is in a film. @throws Fault 422 for what is none, 413 for more than a clip may have */

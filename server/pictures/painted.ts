@@ -38,7 +38,7 @@ export function paintedPixels(shot: Paintable): Promise<Pixels> {
   // its numbers run on, and compared it may be without its marks.
   const { finish = null, marks } = shot.document;
   const first = marks.find((mark) => mark.kind === 'number')?.value;
-  const key = `${shot.id} ${shot.revision} ${marks.length} ${first ?? ''} ${JSON.stringify(finish)}`;
+  const key = `${shot.id} ${shot.revision} ${shot.cover ?? ''} ${marks.length} ${first ?? ''} ${JSON.stringify(finish)}`;
   const before = kept.find((entry) => entry.key === key);
   if (before) return before.pixels;
   const pixels = paint(shot);
@@ -69,7 +69,9 @@ const inTurn = pLimit(2);
 /** The thumbnail of a shot at its current revision, made when it is first asked for. @throws Fault 404 */
 export async function thumbnail(id: string): Promise<Uint8Array> {
   const [row] = await sql()<{ bytes: Buffer }[]>`select t.bytes from thumbnails t
-    join shots s on s.id = t.shot_id and s.revision = t.revision where s.id = ${id}`;
+    join shots s on s.id = t.shot_id and s.revision = t.revision
+    left join clips c on c.shot_id = s.id
+    where s.id = ${id} and t.cover = coalesce(c.cover, 0)`;
   return row?.bytes ?? inTurn(() => makeThumbnail(id));
 }
 
@@ -95,8 +97,10 @@ async function makeThumbnail(id: string): Promise<Uint8Array> {
     .resize(thumbnailOf(wholeSize(shown.document, await serverShaper())))
     .webp({ quality: 80 })
     .toBuffer();
-  await sql()`insert into thumbnails (shot_id, revision, bytes)
-    select id, ${paintable.revision}, ${bytes} from shots where id = ${id}
-    on conflict (shot_id) do update set revision = excluded.revision, bytes = excluded.bytes`;
+  const { revision, cover = 0 } = paintable;
+  await sql()`insert into thumbnails (shot_id, revision, cover, bytes)
+    select id, ${revision}, ${cover}, ${bytes} from shots where id = ${id}
+    on conflict (shot_id) do update set
+      revision = excluded.revision, cover = excluded.cover, bytes = excluded.bytes`;
   return bytes;
 }

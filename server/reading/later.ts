@@ -49,7 +49,7 @@ export async function readLater(
   for (const picture of settledPictures(row.changes, times.length, MOST)) {
     await untilQuiet(signal);
     const frame = await pictureOf({ path: filmPath(row.file), times }, picture, signal);
-    const shot = { ...first, frame, opaque: true, document: documentAt(document, picture) };
+    const shot = { ...first, frame, opaque: true, document: documentAt(document, picture, first) };
     const lines = packWords(await read(shot))
       .lines.split('\n')
       .filter((line) => line !== '' && !known.has(line));

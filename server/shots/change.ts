@@ -65,7 +65,8 @@ export function oneStep(
   return { keep: position, added: [step], position: position + 1 };
 }
 
-async function storeSteps(
+/** @throws Fault 400 for steps that do not follow on */
+export async function storeSteps(
   tx: postgres.TransactionSql,
   id: string,
   steps: StepsChange,

@@ -7,7 +7,7 @@ import { readForm } from '../http/form';
 import type { NewShot } from './store';
 
 /** The form of POST /api/shots. @throws Fault 400, 413, 415 */
-export async function readShotForm(request: Request): Promise<NewShot> {
+export async function readShotForm(request: Request): Promise<NewShot & { picture: Uint8Array }> {
   const { words, files } = await readForm(request);
   const [picture] = files('frame');
   if (!picture) {

@@ -7,6 +7,8 @@ import { sql } from '../db/sql';
 import type { Unpainted } from '../paint/flatten';
 import { frameBytes } from '../frames/rows';
 import { PIECE } from '../base/pieces';
+import { filmPath } from '../media/files';
+import { pictureOf } from '../media/pictures';
 import { Fault, notFound } from '../base/fault';
 
 interface ShotRow {
@@ -19,7 +21,8 @@ interface ShotRow {
   width: number;
   height: number;
   binnedAt: Date | null;
-  clip: boolean;
+  /** Of a clip, the number of the picture that stands for it; else null. */
+  cover: number | null;
 }
 
 /** @throws Fault 409 for a document or a step that a newer Rezzik wrote: nothing of it is changed */
@@ -44,11 +47,11 @@ const toShot = (row: ShotRow): Shot => ({
   width: row.width,
   height: row.height,
   binnedAt: row.binnedAt?.toISOString() ?? null,
-  ...(row.clip && { clip: true }),
+  ...(row.cover !== null && { clip: true, cover: row.cover }),
 });
 
 const columns = () => sql()`s.id, s.title, s.title_own, s.revision, s.document, s.provenance,
-  f.width, f.height, s.binned_at, exists (select 1 from clips where shot_id = s.id) as clip`;
+  f.width, f.height, s.binned_at, (select cover from clips where shot_id = s.id) as cover`;
 
 /** A shot without its pixels. @throws Fault 404 */
 export async function getShot(id: string): Promise<Shot> {
@@ -106,9 +109,18 @@ export async function getPaintable(id: string): Promise<Paintable> {
     select ${columns()}, ${frameColumns()}, f.opaque
     from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
   if (!row) throw notFound('shot');
-  const frame = await bytesOf(row);
   const shot = toShot(row);
-  // Of a clip the frame is the first picture.
-  const document = shot.clip ? documentAt(shot.document, 0) : shot.document;
+  const { cover } = shot;
+  const document = cover === undefined ? shot.document : documentAt(shot.document, cover, shot);
+  // Of a clip the frame is the first picture, which may be cut away.
+  const frame = cover ? await coverOf(id, cover) : await bytesOf(row);
   return { ...shot, document, frame, frameId: row.frameId, opaque: row.opaque };
+}
+
+/** The picture of a clip that stands for it, as PNG. @throws Fault 404 */
+async function coverOf(id: string, cover: number): Promise<Buffer> {
+  const [row] = await sql()<{ file: string; times: number[] }[]>`
+    select file, times from clips where shot_id = ${id}`;
+  if (!row) throw notFound('clip');
+  return pictureOf({ path: filmPath(row.file), times: row.times.map((at) => at / 1e6) }, cover);
 }

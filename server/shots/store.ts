@@ -11,7 +11,7 @@ import { indexShot } from '../indexing/indexing';
 import { personActs } from '../words/quiet';
 import { giveKnown, knownWords } from '../words/known';
 import { wantWords } from '../words/wanted';
-import { checkHeld, takeIn } from '../frames/intake';
+import { checkHeld, takeIn, type Frame } from '../frames/intake';
 import { keepFrame } from '../frames/rows';
 import { fit } from '../http/body';
 import { sweepMedia } from '../media/files';
@@ -20,7 +20,7 @@ import { getShot } from './rows';
 
 export interface NewShot {
   id?: string | undefined;
-  picture: Uint8Array;
+  picture: Uint8Array | Frame;
   title?: string | undefined;
   /** The title was made by itself, not given by a person. */
   titleMade?: boolean | undefined;
@@ -37,7 +37,7 @@ export interface NewShot {
 export async function storeShot(shot: NewShot, now = new Date()): Promise<Stored> {
   const id = shot.id?.toLowerCase() ?? randomUUID();
   if (await exists(id)) return stored(id);
-  const frame = await takeIn(shot.picture);
+  const frame = shot.picture instanceof Uint8Array ? await takeIn(shot.picture) : shot.picture;
   const document: ShotDocument =
     shot.document === undefined ? untouched(frame) : fit(shot.document, documentFor(frame));
   await checkHeld(document.pictures, undefined);

@@ -15,6 +15,7 @@ export interface SummaryRow {
   copies: number;
   tags: string[];
   seconds: number | null;
+  cover: number | null;
 }
 
 /** Columns of `s` in shots for what a list shows. */
@@ -25,7 +26,9 @@ export const summaryColumns = () => sql()`
   (select count(*)::int from copies c where c.shot_id = s.id and c.confirmed) as copies,
   array(select t.name from shot_tags st join tags t on t.id = st.tag_id
     where st.shot_id = s.id order by t.folded) as tags,
-  (select c.times[array_upper(c.times, 1)] / 1e6 from clips c where c.shot_id = s.id) as seconds`;
+  (select coalesce(c.kept, c.times[array_upper(c.times, 1)] / 1e6) from clips c
+    where c.shot_id = s.id) as seconds,
+  (select c.cover from clips c where c.shot_id = s.id) as cover`;
 
 export const toSummary = (row: SummaryRow): ShotSummary => ({
   id: row.id,
@@ -39,6 +42,7 @@ export const toSummary = (row: SummaryRow): ShotSummary => ({
   copies: row.copies,
   tags: row.tags,
   ...(row.seconds !== null && { seconds: Number(row.seconds) }),
+  ...(row.cover !== null && { cover: row.cover }),
 });
 
 export const toCursor = (row: SummaryRow): string => `${row.takenAt.toISOString()}_${row.id}`;

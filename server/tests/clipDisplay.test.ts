@@ -1,18 +1,27 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import sharp from 'sharp';
-import { clipAnswerSchema } from '@/core/contracts/clip';
+import { clipAnswerSchema, type Clip } from '@/core/contracts/clip';
+import { centre } from '@/core/geometry/rect';
 import { similarity } from '@/core/likeness/similarity';
-import { POST as record } from '@/app/api/clips/display/route';
+import { GET as recordedNow, POST as record } from '@/app/api/clips/display/route';
 import * as one from '@/app/api/clips/[id]/route';
+import * as pausing from '@/app/api/clips/[id]/pause/route';
+import * as video from '@/app/api/clips/[id]/video/route';
 import { POST as end } from '@/app/api/clips/[id]/end/route';
 import { GET as frames } from '@/app/api/clips/[id]/frames/route';
 import { startRows } from '@/tests/lib/rows';
 import { XDisplay } from '@/tests/lib/xDisplay';
-import '../clips/finish';
 import { closeScreen } from '../display/connection';
 import { changeSettings } from '../settings/settings';
+import { getSteps } from '../shots/change';
+import { picturesIn } from './clipFilms';
+import { lookedThrough } from './clipLib';
+import { busFor } from './lockBus';
 import { at, begin, finish, jsonRequest, request } from './setup';
 
 let display: XDisplay;
@@ -32,8 +41,27 @@ afterAll(async () => {
   await finish();
 });
 
-const begun = (id: string) =>
-  record(jsonRequest('/x', 'POST', { id, title: 'Rows', pointer: false }), at({}));
+const begun = (id: string, more: object = {}) =>
+  record(jsonRequest('/x', 'POST', { id, title: 'Rows', pointer: false, ...more }), at({}));
+const paused = (id: string, isPaused: boolean) =>
+  pausing.PUT(jsonRequest('/x', 'PUT', { paused: isPaused }), at({ id }));
+async function endedClip(id: string): Promise<Clip> {
+  const answer = await end(jsonRequest('/x', 'POST', { pieces: 0 }), at({ id }));
+  const clip = clipAnswerSchema.parse(await answer.json());
+  if (clip.state !== 'ready') throw new Error(`It is ${clip.state}: ${clip.problem}`);
+  return lookedThrough(id);
+}
+/** A corner of each picture: red, green and blue. */
+async function corners(id: string): Promise<number[][]> {
+  const path = join(mkdtempSync(join(tmpdir(), 'rezzik-screen-')), 'film.mp4');
+  const film = await (await video.GET(request('/x'), at({ id }))).arrayBuffer();
+  writeFileSync(path, Buffer.from(film));
+  return picturesIn(path).pictures.map((rgb) => [...rgb.subarray(0, 3)]);
+}
+const ground = (colour: string): Promise<string> => display.run('xsetroot', '-solid', colour);
+const isNear = (seen: readonly number[] | undefined, colour: readonly number[]): boolean =>
+  colour.every((value, i) => Math.abs(value - (seen?.[i] ?? NaN)) < 40);
+const nowRecorded = async (): Promise<unknown> => (await recordedNow(request('/x'), at({}))).json();
 const told = async (id: string) =>
   clipAnswerSchema.parse(await (await one.GET(request('/x'), at({ id }))).json());
 
@@ -69,9 +97,7 @@ test('a window that scrolls: every picture is what the screen showed, its words 
   await until('it scrolled', async () => !(await display.pixels()).data.equals(first.data));
   await goesOn(id);
   const last = await display.pixels();
-  const answer = await end(jsonRequest('/x', 'POST', { pieces: 0 }), at({ id }));
-  const clip = clipAnswerSchema.parse(await answer.json());
-  if (clip.state !== 'ready') throw new Error(`It is ${clip.state}: ${clip.problem}`);
+  const clip = await endedClip(id);
   expect(clip).toMatchObject({ ...SIZE, fineColours: true, title: 'Rows' });
   expect(clip.provenance).toMatchObject({ source: 'display', frames: clip.times.length });
   // Even: none is left out for long.
@@ -85,4 +111,108 @@ test('a window that scrolls: every picture is what the screen showed, its words 
     const data = await sharp(Buffer.from(png)).ensureAlpha().raw().toBuffer();
     expect(similarity(screen, { ...SIZE, data }).likeness).toBeGreaterThan(0.994);
   }
+}, 60_000);
+
+test('paused, nothing of the screen is looked at, and what comes later follows on', async () => {
+  const [red, green, blue] = [
+    [255, 0, 0],
+    [0, 255, 0],
+    [0, 0, 255],
+  ] as const;
+  expect((await paused(randomUUID(), true)).status).toBe(404);
+  const id = randomUUID();
+  await ground('#ff0000');
+  expect((await begun(id)).status).toBe(201);
+  await goesOn(id);
+  // Asked for twice it is one pause.
+  const both = await Promise.all([paused(id, true), paused(id, true)]);
+  expect(both.map(({ status }) => status)).toEqual([204, 204]);
+  const [before, , now] = [await told(id), await ground('#00ff00'), await nowRecorded()];
+  expect(before).toMatchObject({ state: 'going', paused: true });
+  expect(now).toMatchObject({ recording: { id, paused: true } });
+  await pause(1_000);
+  expect(await told(id)).toEqual(before);
+  await ground('#0000ff');
+  await paused(id, false);
+  await goesOn(id);
+  expect(await told(id)).toMatchObject({ paused: false });
+  const { times } = await endedClip(id);
+  const seen = await corners(id);
+  expect(seen).toHaveLength(times.length);
+  expect([isNear(seen[0], red), isNear(seen.at(-1), blue)]).toEqual([true, true]);
+  expect(seen.filter((one) => isNear(one, green))).toEqual([]);
+  const apart = times.slice(1).map((time, i) => time - (times[i] ?? 0));
+  expect(Math.min(...apart)).toBeGreaterThan(0);
+  // On a busy machine a picture is missing; the pause took a second longer than that.
+  expect(Math.max(...apart)).toBeLessThan(0.9);
+}, 60_000);
+
+test('clicks and keys are marks at their place and time, which undo takes back', async () => {
+  const id = randomUUID();
+  await ground('#000000');
+  await begun(id, { pressed: ['clicks', 'keys'] });
+  await goesOn(id);
+  await display.run('xdotool', 'mousemove', '600', '500');
+  await ground('#ffffff');
+  await display.run('xdotool', 'click', '1', 'key', 'ctrl+s');
+  await goesOn(id);
+  await display.run('xdotool', 'type', '--delay', '40', 'Bean 12');
+  await display.run('xdotool', 'key', 'shift', 'key', 'F5', 'click', '5');
+  await goesOn(id);
+  // Nothing is noted while it pauses.
+  await paused(id, true);
+  await display.run('xdotool', 'key', 'p', 'click', '1', 'key', 'q');
+  await paused(id, false);
+  await goesOn(id);
+  const { document } = await endedClip(id);
+  const words = document.marks.map((mark) => ('text' in mark && mark.text) || mark.kind);
+  // On a busy machine a pause may part them.
+  const ends = [/^oval$/, /^Ctrl\+S$/, /Bean$/, /12$/, /F5$/];
+  expect(words).toEqual(ends.map((end) => expect.stringMatching(end)));
+  const [ring] = document.marks;
+  expect(ring && 'width' in ring && centre({ height: 0, ...ring })).toMatchObject({ x: 600 });
+  const lit = (await corners(id)).findIndex((one) => isNear(one, [255, 255, 255]));
+  // It was clicked right after: a few pictures of fifteen a second.
+  expect(Math.abs((ring?.time?.from ?? NaN) - lit)).toBeLessThanOrEqual(4);
+  const { steps, position } = await getSteps(id);
+  expect([steps.map(({ label }) => label), position]).toEqual([['Clicks and keys shown'], 1]);
+}, 60_000);
+
+test('a screen that is locked is not looked at until somebody says that it goes on', async () => {
+  const { sender, end: endBus } = await busFor('DBUS_SESSION_BUS_ADDRESS');
+  const id = randomUUID();
+  await begun(id);
+  await goesOn(id);
+  const of = 'org.example.desk.ScreenSaver';
+  sender.sendSignal('/org/example/desk/ScreenSaver', of, 'ActiveChanged', 'b', [true]);
+  await until('it pauses', async () => {
+    const now = await told(id);
+    return 'paused' in now && now.paused === true;
+  });
+  sender.sendSignal('/org/example/desk/ScreenSaver', of, 'ActiveChanged', 'b', [false]);
+  await pause(300);
+  expect(await told(id)).toMatchObject({ paused: true });
+  await paused(id, false);
+  await goesOn(id);
+  await endedClip(id);
+  await endBus();
+}, 60_000);
+
+test('a display that goes in the middle: what was recorded until then is a clip', async () => {
+  const other = await XDisplay.open(640, 480, '');
+  process.env.DISPLAY = other.name;
+  const id = randomUUID();
+  expect((await begun(id)).status).toBe(201);
+  await goesOn(id);
+  await other.close();
+  await until('it is a clip', async () => (await told(id)).state === 'ready');
+  await lookedThrough(id);
+  expect(await told(id)).toMatchObject({ width: 640, height: 480 });
+  expect(await nowRecorded()).toEqual({ recording: null });
+  // Nobody is in the way of the next one.
+  process.env.DISPLAY = display.name;
+  const next = randomUUID();
+  expect((await begun(next)).status).toBe(201);
+  await goesOn(next);
+  await endedClip(next);
 }, 60_000);

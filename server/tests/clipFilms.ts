@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
@@ -67,7 +67,18 @@ export function film(
         'empty_moov',
       ],
     ],
-    vp9: ['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '8', '-b:v', '1M'],
+    vp9: [
+      '-c:v',
+      'libvpx-vp9',
+      '-deadline',
+      'realtime',
+      '-cpu-used',
+      '8',
+      '-b:v',
+      '1M',
+      '-pix_fmt',
+      'yuv420p',
+    ],
   };
   execFileSync(
     'ffmpeg',
@@ -132,4 +143,58 @@ export function picturesIn(path: string, channels: 3 | 4 = 3): Shown {
 export function shownIn(path: string): { numbers: number[]; width: number; height: number } {
   const { width, height, pictures } = picturesIn(path);
   return { width, height, numbers: pictures.map((one) => numberOn(one, width, height)) };
+}
+
+/** Sound that goes with a film: a tone at some times, nothing else. */
+export interface Tones {
+  /** When it sounds, seconds. */
+  at: readonly (readonly [from: number, to: number])[];
+  /** How long the sound is, seconds. */
+  lasts: number;
+  codec?: 'libopus' | 'aac';
+  /** So much later it begins than the pictures do; before 0 sooner. Seconds. */
+  later?: number;
+}
+
+/** The same film with sound, as recorders write both. */
+export function withTones(bytes: Buffer, { at, lasts, codec, later = 0 }: Tones): Buffer {
+  const path = join(folder(), 'silent.mkv');
+  writeFileSync(path, bytes);
+  const sounds = at.map(([from, to]) => `between(t,${from},${to})`).join('+');
+  execFileSync('ffmpeg', [
+    ...['-loglevel', 'error', '-i', path, '-itsoffset', String(later), '-f', 'lavfi'],
+    ...['-i', `aevalsrc='0.5*sin(2*PI*1000*t)*min(1,${sounds})':s=48000:d=${lasts}`],
+    ...['-map', '0:v', '-map', '1:a', '-c:v', 'copy', '-c:a', codec ?? 'libopus'],
+    ...['-f', 'matroska', '-y', `${path}.mkv`],
+  ]);
+  return readFileSync(`${path}.mkv`);
+}
+
+/** The sound of a file, 48 000 samples a second of one channel, from −1 to 1. */
+export function soundIn(path: string): Float32Array {
+  // As players do it: where it begins later than the pictures there is silence before it.
+  const even = ['-af', 'aresample=async=1:first_pts=0', '-ac', '1', '-ar', '48000'];
+  const raw = execFileSync(
+    'ffmpeg',
+    ['-loglevel', 'fatal', '-i', path, '-map', '0:a:0', ...even, '-f', 'f32le', '-'],
+    { maxBuffer: 500_000_000 },
+  );
+  return new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.length));
+}
+
+/** When something is heard, seconds from and to, in steps of 5 ms. */
+export function heardIn(path: string): [from: number, to: number][] {
+  const samples = soundIn(path);
+  const step = 240;
+  const loud = Array.from({ length: Math.floor(samples.length / step) }, (_, i) =>
+    samples.subarray(i * step, (i + 1) * step).some((one) => Math.abs(one) > 0.15),
+  );
+  const heard: [number, number][] = [];
+  loud.forEach((is, i) => {
+    const last = heard.at(-1);
+    const [from, to] = [(i * step) / 48_000, ((i + 1) * step) / 48_000];
+    if (is && last && from - last[1] < 0.011) last[1] = to;
+    else if (is) heard.push([from, to]);
+  });
+  return heard;
 }

@@ -44,12 +44,8 @@ export function cutUp(bytes: Buffer, count: number): Buffer[] {
   return Array.from({ length: count }, (_, i) => bytes.subarray(i * size, (i + 1) * size));
 }
 
-export async function recorded(bytes: Buffer, more: object = {}): Promise<Clip> {
-  const id = randomUUID();
-  await begun(id, more);
-  const pieces = cutUp(bytes, 4);
-  for (const [n, part] of pieces.entries()) expect((await piece(id, n, part)).status).toBe(200);
-  expect((await ended(id, pieces.length)).status).toBe(200);
+/** A clip once nothing goes on with it any more. */
+export async function lookedThrough(id: string): Promise<Clip> {
   for (;;) {
     await workAlone('clipLook');
     const { told } = await look(id);
@@ -57,6 +53,15 @@ export async function recorded(bytes: Buffer, more: object = {}): Promise<Clip> 
     if (told.changes) return told;
     await pause(30);
   }
+}
+
+export async function recorded(bytes: Buffer, more: object = {}): Promise<Clip> {
+  const id = randomUUID();
+  await begun(id, more);
+  const pieces = cutUp(bytes, 4);
+  for (const [n, part] of pieces.entries()) expect((await piece(id, n, part)).status).toBe(200);
+  expect((await ended(id, pieces.length)).status).toBe(200);
+  return lookedThrough(id);
 }
 
 export const codeOf = async (answer: Response): Promise<unknown> => {
@@ -68,6 +73,11 @@ export const codeOf = async (answer: Response): Promise<unknown> => {
 export async function wanted(id: string, wish: ClipWish): Promise<ClipJob> {
   const answer = await copies(jsonRequest('/x', 'POST', wish), at({ id }));
   if (answer.status !== 202) throw new Error(JSON.stringify(await answer.json()));
+  return written(id, answer);
+}
+
+/** What became of a job, once it has ended. @param answer to what asked for it */
+export async function written(id: string, answer: Response): Promise<ClipJob> {
   const { id: job } = clipJobSchema.parse(await answer.json());
   for (;;) {
     await workAlone('clipWrite');

@@ -3,8 +3,10 @@ import { execFileSync } from 'node:child_process';
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { createServer } from 'node:net';
+import { simpleParser } from 'mailparser';
 import { untouched } from '@/core/document/view';
 import { linkSchema, type Link } from '@/core/contracts/link';
+import { POST as mail } from '@/app/api/clips/[id]/mail/route';
 import { POST as links } from '@/app/api/clips/[id]/links/route';
 import { GET as list } from '@/app/api/shots/[id]/links/route';
 import { GET as view } from '@/app/v/[token]/route';
@@ -174,4 +176,29 @@ describe('a link to a clip', () => {
       await openLinks(null, () => Promise.resolve());
     }
   });
+});
+
+test('a message takes the file that was written, but not after what lies on the clip was changed', async () => {
+  const { id, marksRevision } = await recorded(film(COUNT), { title: 'Seeds' });
+  const post = (job: string, more: object = {}): Promise<Response> =>
+    mail(jsonRequest('/x', 'POST', { job, ...more }), at({ id }));
+  for (const [format, extension, type] of [
+    ['mp4', 'mp4', 'video/mp4'],
+    ['apng', 'png', 'image/apng'],
+  ] as const) {
+    const { id: job } = await wanted(id, { folderId: null, format });
+    const answer = await post(job, { to: 'wren@fernhollow.example', text: 'Look.' });
+    expect(answer.headers.get('content-disposition')).toContain('Seeds.eml');
+    const read = await simpleParser(Buffer.from(await answer.arrayBuffer()));
+    expect([read.subject, read.text?.split('\n')[0]]).toEqual(['Seeds', 'Look.']);
+    const [attached] = read.attachments;
+    expect([attached?.filename, attached?.contentType]).toEqual([`Seeds.${extension}`, type]);
+    expect(attached?.content.equals(readFileSync(writingPath(job, extension)))).toBe(true);
+    expect((await post(job, { drop: true })).status).toBe(201);
+  }
+  const { id: job } = await wanted(id, { folderId: null, format: 'gif' });
+  const document = { ...untouched({ width: WIDTH, height: HEIGHT }), description: 'Two beds' };
+  await changeShot(id, { revision: marksRevision, document });
+  expect(await codeOf(await post(job))).toEqual([409, 'stale']);
+  expect(await codeOf(await post(id))).toEqual([404, 'not-found']);
 });

@@ -12,6 +12,7 @@ import { mediaDir, partPath, sweepMedia } from '../media/files';
 import { roomUsed } from '../room/used';
 import { getFrame, getShot } from '../shots/rows';
 import { eraseShot } from '../shots/store';
+import { isBusy } from '../words/quiet';
 import { film, HEIGHT, numberOn, WIDTH } from './clipFilms';
 import { begun, piece, ended, look, cutUp, recorded, codeOf } from './clipLib';
 import { at, begin, finish, request } from './setup';
@@ -68,6 +69,8 @@ describe('recording', () => {
     expect((await begun(id)).status).toBe(201);
     const [first, second] = cutUp(film(30), 2) as [Buffer, Buffer];
     await piece(id, 0, first);
+    // Nothing is read meanwhile.
+    expect(isBusy()).toBe(true);
     expect((await piece(id, 0, first)).status).toBe(200);
     expect(await codeOf(await piece(id, 0, second))).toEqual([409, 'not-next']);
     const gap = await piece(id, 2, second);

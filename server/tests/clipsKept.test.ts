@@ -2,19 +2,25 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { readdirSync, writeFileSync } from 'node:fs';
 import sharp from 'sharp';
+import { z } from 'zod';
 import { clipFormatNames, clipFormats, cutStateSchema } from '@/core/contracts/clip';
 import * as one from '@/app/api/clips/[id]/route';
 import { GET as video } from '@/app/api/clips/[id]/video/route';
 import { GET as frames } from '@/app/api/clips/[id]/frames/route';
 import { GET as strip } from '@/app/api/clips/[id]/strip/route';
 import { POST as stills } from '@/app/api/clips/[id]/stills/route';
+import { GET as size } from '@/app/api/clips/[id]/size/route';
 import { POST as copies } from '@/app/api/clips/[id]/copies/route';
 import { GET as made } from '@/app/api/clips/[id]/copies/[job]/file/route';
 import { POST as dropRest } from '@/app/api/shots/[id]/rest/route';
+import { untouched } from '@/core/document/view';
+import { markSchema } from '@/core/marks/registry';
 import { randomFrom } from '@/core/random/random';
 import { storedSchema } from '@/core/contracts/shot';
+import { env } from '../base/env';
 import { addFolder } from '../folders/folders';
 import { mediaDir, writingPath } from '../media/files';
+import { changeShot } from '../shots/change';
 import { getFrame, getShot } from '../shots/rows';
 import { binShot, eraseShot } from '../shots/store';
 import { film, HEIGHT, numberOn, picturesIn, shownIn, WIDTH } from './clipFilms';
@@ -176,7 +182,7 @@ describe('keeping', () => {
     const again = await wanted(id, { folderId, format: 'webm' });
     expect(again.copy?.path).toBe(`${path}/A sensor fails-3.webm`);
     expect(readdirSync(mediaDir()).filter((name) => name.includes('.made.'))).toEqual([]);
-  }, 60_000);
+  }, 150_000);
 
   test('smaller, with fewer pictures a second, to be fetched', async () => {
     const { id } = await recorded(film(30), { title: '-y /tmp/x; rm' });
@@ -190,6 +196,16 @@ describe('keeping', () => {
     expect([width, height]).toEqual([80, 48]);
     expect(numbers).toHaveLength(10);
     expect(numbers[0]).toBe(0);
+    // What it shows may be hidden by now.
+    const hide = { id: 'hide', kind: 'blocks', x: 0, y: 0, width: 60, height: 30 } as const;
+    const document = {
+      ...untouched({ width: WIDTH, height: HEIGHT }),
+      marks: [markSchema.parse(hide)],
+    };
+    await changeShot(id, { revision: 1, document });
+    expect(await codeOf(await made(request('/x'), at({ id, job: job.id })))).toEqual([
+      ...[409, 'stale'],
+    ]);
   });
 
   test.each(['webm', 'mp4', 'gif'] as const)(
@@ -215,8 +231,43 @@ describe('keeping', () => {
         never.state === 'done' ? 1 : 0,
       );
     },
-    60_000,
+    150_000,
   );
+
+  test('about how large it becomes is told before it is written', async () => {
+    const noise = randomFrom(9);
+    const restless = (count: number) =>
+      film(count, 'h264', 5_000, (picture) => {
+        for (let i = 3 * WIDTH * 48; i < picture.length; i += 1) picture[i] = noise() * 256;
+      });
+    const { id } = await recorded(restless(150));
+    const told = async (query: string, of = id): Promise<number> => {
+      const answer = await size(request(`/x?${query}`), at({ id: of }));
+      return z.object({ bytes: z.number() }).parse(await answer.json()).bytes;
+    };
+    for (const format of ['webm', 'gif'] as const) {
+      const { bytes } = await wanted(id, { folderId: null, format, percent: 50 });
+      const share = (await told(`format=${format}&percent=50`)) / (bytes ?? NaN);
+      expect(Math.abs(Math.log2(share))).toBeLessThan(0.5);
+    }
+    // Taken over as it was recorded, and of what is short, it is no guess.
+    const { bytes = null } = await wanted(id, { folderId: null, format: 'mp4' });
+    expect(Math.abs((await told('format=mp4')) / (bytes ?? NaN) - 1)).toBeLessThan(0.05);
+    // While it is told, another one can be asked for and written.
+    const [, meanwhile] = await Promise.all([
+      told('format=mp4&percent=50'),
+      wanted(id, { folderId: null, format: 'mp4' }),
+    ]);
+    expect(meanwhile.state).toBe('done');
+    const short = await recorded(restless(20));
+    const gif = await wanted(short.id, { folderId: null, format: 'gif', rate: 5 });
+    // But for its title, which is in the file.
+    expect((gif.bytes ?? NaN) - (await told('format=gif&rate=5', short.id))).toBeLessThan(30);
+    expect(readdirSync(`${env().dataDir}/clip-sizes`)).toEqual([]);
+    expect(await codeOf(await size(request('/x?format=avi'), at({ id })))).toEqual([
+      ...[400, 'does-not-fit'],
+    ]);
+  }, 150_000);
 
   test('a folder that is gone is said, and nothing is left', async () => {
     const { id } = await recorded(film(15));

@@ -20,6 +20,7 @@ import { paintedFilm } from '../clips/painted';
 import { stripPath, writingPath } from '../media/files';
 import { changeShot } from '../shots/change';
 import { getPaintable, getShot } from '../shots/rows';
+import { renameShot } from '../shots/store';
 import { film, HEIGHT, numberOn, picturesIn, WIDTH } from './clipFilms';
 import { look, recorded, wanted } from './clipLib';
 import { at, begin, finish, jsonRequest, request, testFolder } from './setup';
@@ -259,6 +260,27 @@ describe('marks', () => {
       .format;
     expect(tags.DESCRIPTION ?? tags.description).toBe('Four beds = seen; from above.');
   });
+
+  test.each([
+    ['gif', 'Comment'],
+    ['webp', 'Description'],
+    ['apng', 'Description'],
+  ] as const)(
+    'with its title and description, as %s, where another reader finds them',
+    async (as, tag) => {
+      const clip = await recorded(filmWith(() => () => 0));
+      const description = `Vier Beete, von oben – ${'Meerkohl, '.repeat(40)}fertig.`;
+      await renameShot(clip.id, 'Küstenbeet');
+      await marked(clip, { description });
+      const path = await fileOf(clip, as);
+      const told = execFileSync('exiftool', ['-j', '-Title', `-${tag}`, path]).toString();
+      const [tags] = JSON.parse(told) as Record<string, string>[];
+      if (as === 'gif') expect(tags?.Comment).toBe(`Küstenbeet\n${description}`);
+      else expect(tags).toMatchObject({ Title: 'Küstenbeet', Description: description });
+      if (as === 'webp') expect((await sharp(path, { pages: -1 }).metadata()).pages).toBe(COUNT);
+      else expect(picturesIn(path).pictures).toHaveLength(COUNT);
+    },
+  );
 
   test('go with a still, and are seen in a picture that is asked for with them', async () => {
     const clip = await recorded(filmWith(() => () => 0));

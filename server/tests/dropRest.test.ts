@@ -49,7 +49,7 @@ async function shotWithSecrets(): Promise<string> {
   await changeShot(id, {
     revision: 1,
     document: {
-      version: 5,
+      version: 6,
       view: { crop: { x: 20, y: 10, width: 80, height: 60 } },
       marks: [
         mark({ ...words, id: 'under', x: 34, y: 24, text: SECRET }),

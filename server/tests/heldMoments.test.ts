@@ -8,7 +8,6 @@ import { z } from 'zod';
 import { screenStillSchema } from '@/core/contracts/display';
 import { heldAnswerSchema, heldMomentsSchema } from '@/core/contracts/held';
 import { storedSchema } from '@/core/contracts/shot';
-import { startSessionBus } from '@/tests/lib/sessionBus';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import * as heldRoute from '@/app/api/display/held/route';
 import { GET as moments } from '@/app/api/display/held/moments/route';
@@ -17,10 +16,10 @@ import { POST as takeMoment } from '@/app/api/display/held/[moment]/shots/route'
 import { POST as stillMoment } from '@/app/api/display/held/[moment]/stills/route';
 import { GET as stillPixels } from '@/app/api/display/stills/[id]/pixels/route';
 import { PATCH as changeSettings } from '@/app/api/settings/route';
-import { openBus } from '../bus/bus';
 import { closeScreen } from '../display/connection';
 import { stopHolding } from '../display/held/holding';
 import { getFrame, getShot } from '../shots/rows';
+import { busFor } from './lockBus';
 import { at, begin, finish, jsonRequest, request } from './setup';
 
 const SCREEN = { width: 1200, height: 800 };
@@ -161,19 +160,6 @@ test('where neither bus is had, it is said that a lock is not heard', async () =
   expect(await stands()).toMatchObject({ on: true, locks: false });
   await hold(false);
 }, 30_000);
-
-/** A bus of a test's own, named in the environment, and one who sends signals on it. */
-async function busFor(variable: 'DBUS_SESSION_BUS_ADDRESS' | 'DBUS_SYSTEM_BUS_ADDRESS') {
-  const daemon = await startSessionBus();
-  process.env[variable] = daemon.address;
-  const sender = await openBus(daemon.address, () => undefined);
-  const end = async () => {
-    process.env[variable] = 'unix:path=/nowhere/bus';
-    sender.connection.end();
-    await daemon.end();
-  };
-  return { sender, end };
-}
 
 async function untilOff(): Promise<void> {
   for (let i = 0; i < 100 && (await stands()).on; i += 1) await pause(50);

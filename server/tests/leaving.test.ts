@@ -163,7 +163,7 @@ describe('nothing hidden leaves', () => {
       title: 'Order',
       provenance: { source: 'display', takenAt: '2026-11-23T14:02:11Z' },
       document: {
-        version: 5,
+        version: 6,
         view: { crop: { x: 20, y: 10, width: 140, height: 110 } },
         description: 'An order.',
         marks: [

@@ -95,7 +95,7 @@ test('what an older Rezzik stored is read as this one would have, its steps too'
     import('@/app/api/shots/[id]/steps/route'),
   ]);
   const shot = shotSchema.parse(await (await shots.GET(request('/'), at({ id }))).json());
-  expect(shot.document).toMatchObject({ version: 5, marks: [{ standsOut: false }] });
+  expect(shot.document).toMatchObject({ version: 6, marks: [{ standsOut: false }] });
   const stored = stepsSchema.parse(await (await steps.GET(request('/'), at({ id }))).json());
-  expect(stored.steps).toMatchObject([{ version: 5, patches: [{ value: { standsOut: false } }] }]);
+  expect(stored.steps).toMatchObject([{ version: 6, patches: [{ value: { standsOut: false } }] }]);
 });

@@ -9,8 +9,9 @@ import { sql } from '../db/sql';
 import { env } from '../base/env';
 import { claimDue } from '../jobs/queue';
 import { stopJob, workDue } from '../jobs/run';
+import { practiceRemote } from '../remote/ownPractice';
 import { startPractice } from '../remote/practice';
-import { addRemote, changeRemote, listRemotes } from '../remote/remotes';
+import { addRemote, changeRemote, listRemotes, removeRemote } from '../remote/remotes';
 import { seal, sealOld, unseal } from '../remote/sealed';
 import { sendFile, tryOut } from '../remote/send';
 import { listSendings, sendAgain, sendTo, stopSending } from '../remote/sendings';
@@ -305,4 +306,13 @@ describe('what waits', () => {
     await sql()`update jobs set leased_until = null`;
     expect(await claimDue(['trial'])).toBeNull();
   });
+});
+
+test('the practice remote that was removed and is made again takes what is sent', async () => {
+  const first = await practiceRemote();
+  expect(await sendTo(shot, first.id)).toMatchObject({ state: 'sent' });
+  await removeRemote(first.id);
+  const again = await practiceRemote();
+  expect(again.id).not.toBe(first.id);
+  expect(await sendTo(shot, again.id)).toMatchObject({ state: 'sent' });
 });

@@ -113,12 +113,14 @@ describe('a series', () => {
     await taken(due);
     await tick(due + SECOND);
     await tick(due + 3 * HOUR + 400 * SECOND);
-    const [leapt] = await entries(missed, series);
-    expect(leapt).toMatchObject({ count: 18, why: expect.stringContaining('set forward') });
+    // One for each day: at night it leaps over midnight.
+    const leapt = await entries(missed, series);
+    expect(leapt.reduce((sum, { count }) => sum + count, 0)).toBe(18);
+    for (const { why } of leapt) expect(why).toContain('set forward');
     expect((await now(series)).missed).toBe(18);
     await tick(due + HOUR + 60 * SECOND);
-    const [note] = await entries(missed, series);
-    expect(note).toMatchObject({ outcome: 'noted', why: expect.stringContaining('set back') });
+    const note = (await entries(missed, series)).find(({ outcome }) => outcome === 'noted');
+    expect(note?.why).toContain('set back');
     // Ten minutes after ten minutes, by the new clock.
     expect(dueOf(await now(series))).toBe(due + HOUR + 600 * SECOND);
     await tick(due + HOUR + 600 * SECOND);

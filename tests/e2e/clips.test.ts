@@ -86,7 +86,7 @@ test('0, Enter, Enter, Ctrl+Enter: what moved lies in a folder, and on the Shelf
   await app.until('kept', async () => (await text('section[aria-label="Keep"]')).includes('Kept'));
   const { copies } = copiesSchema.parse(await (await read(`/api/shots/${clip.id}/copies`)).json());
   expect(copies).toHaveLength(1);
-  expect(told(copies[0]?.path)).toBe(`vp9,${bounds.width},${bounds.height},${clip.times.length}`);
+  expect(told(copies[0]?.path)).toBe(`h264,${bounds.width},${bounds.height},${clip.times.length}`);
   await app.chord(Key.SHIFT, 's');
   const css = `[data-shot="${clip.id}"]`;
   await app.until('it is on the Shelf', () => app.has(css));
@@ -149,7 +149,7 @@ test('Enter, drag, Enter, Ctrl+Enter: a region of what moved lies in a folder; a
   const { copies } = copiesSchema.parse(await (await read(`/api/shots/${id}/copies`)).json());
   const even = (side: number) => side - (side % 2);
   expect(told(copies[0]?.path)).toBe(
-    `vp9,${even(crop.width)},${even(crop.height)},${times.length}`,
+    `h264,${even(crop.width)},${even(crop.height)},${times.length}`,
   );
 }, 120_000);
 
@@ -328,4 +328,26 @@ test('a link plays it in a page of its own, until it is taken back', async () =>
   await app.click('Take the link back');
   await app.until('it is gone', async () => !(await app.has('section[aria-label="Links"]')));
   expect((await fetch(link?.address ?? '')).status).toBe(404);
+}, 120_000);
+
+test('as a message it is for the mail program; once written it can be dragged out as a file', async () => {
+  const id = await sendClip('Frost cover');
+  await app.go(`/clips/${id}`);
+  await opened();
+  const keep = () => text('section[aria-label="Keep"]');
+  await app.until('about how large', async () => (await keep()).includes('about'));
+  await app.click('Mail');
+  await app.sees('In a message, for your mail program');
+  await app.click('GIF');
+  await app.click('Download');
+  await app.until('it is written', async () => (await keep()).includes('Written'));
+  const dragged = await browser.driver.executeScript<string>(`
+    const link = document.querySelector('section[aria-label="Keep"] a[download]');
+    const dataTransfer = new DataTransfer();
+    link.dispatchEvent(new DragEvent('dragstart', { bubbles: true, dataTransfer }));
+    return dataTransfer.getData('DownloadURL');`);
+  const [, name = '', url = ''] = /^image\/gif:([^:]+):(http.+)$/.exec(dragged) ?? [];
+  expect(name).toBe('Frost cover.gif');
+  const bytes = Buffer.from(await (await fetch(url)).arrayBuffer());
+  expect(bytes.toString('latin1', 0, 6)).toBe('GIF89a');
 }, 120_000);

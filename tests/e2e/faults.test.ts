@@ -1,14 +1,14 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { By, until } from 'selenium-webdriver';
 import { App, getShot, listShots, setWay, WAIT } from './lib/app';
-import { openBrowser, type Browser } from './lib/browser';
+import { fakeDevices, openBrowser, type Browser } from './lib/browser';
 
 let browser: Browser;
 let app: App;
 
 beforeAll(async () => {
   browser = await openBrowser({
-    args: ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'],
+    args: fakeDevices,
   });
   app = new App(browser.driver);
 }, 60_000);

@@ -4,14 +4,14 @@ import { z } from 'zod';
 import { deskBounds, createDesk } from '@/core/desk/model';
 import { firstWay } from '@/core/contracts/way';
 import { App, getPixels, getShot, listShots, pixelAt, setWay, WAIT } from './lib/app';
-import { openBrowser, type Browser } from './lib/browser';
+import { fakeDevices, openBrowser, type Browser } from './lib/browser';
 
 let browser: Browser;
 let app: App;
 
 beforeAll(async () => {
   browser = await openBrowser({
-    args: ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'],
+    args: fakeDevices,
   });
   app = new App(browser.driver);
 }, 60_000);
@@ -318,7 +318,10 @@ describe('then and routines', () => {
     await app.stored();
     expect((await getShot(id)).title).toMatch(/^Window \d+, Seed exchange – order$/);
     await app.take();
-    expect(await (await app.named('Region')).getAttribute('aria-checked')).toBe('true');
+    await app.until('a region, as before', async () => {
+      const region = await app.named('Region');
+      return (await region.getAttribute('aria-checked')) === 'true';
+    });
     await app.go('/setup/routines');
     await app.click('Remove Slip for the shop');
     await app.sees('No routine yet.');

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import { z } from 'zod';
 import { App, getPixels, getShot, plainPng } from '@/tests/e2e/lib/app';
-import { openBrowser, type Browser } from '@/tests/e2e/lib/browser';
+import { fakeDevices, openBrowser, type Browser } from '@/tests/e2e/lib/browser';
 import { allowClipboard } from '@/tests/e2e/lib/keeping';
 import { OwnApp } from './lib/ownApp';
 
@@ -24,7 +24,7 @@ beforeAll(async () => {
   own = await start();
   process.env.REZZIK_URL = own.url;
   browser = await openBrowser({
-    args: ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'],
+    args: fakeDevices,
   });
   app = new App(browser.driver);
   await allowClipboard(browser);

@@ -73,7 +73,7 @@ test('steps of one field and of a whole document are upgraded, too', () => {
   ];
   const inverse = [{ op: 'remove', path: ['marks', 0, 'plain'] }];
   expect(upgradedStep({ label: 'Look', patches, inverse })).toEqual({
-    version: 5,
+    version: 6,
     label: 'Look',
     patches: [
       { op: 'add', path: ['marks', 0, 'standsOut'], value: false },
@@ -81,7 +81,7 @@ test('steps of one field and of a whole document are upgraded, too', () => {
       {
         op: 'replace',
         path: [],
-        value: { version: 5, marks: [{ id: 'a', kind: 'box', standsOut: false }] },
+        value: { version: 6, marks: [{ id: 'a', kind: 'box', standsOut: false }] },
       },
       patches[3],
     ],
@@ -110,6 +110,11 @@ test('what a newer Rezzik wrote is refused in words', () => {
   expect(issue?.message).toBe(
     `This document is of a newer Rezzik; this one reads up to version ${DOCUMENT_VERSION}.`,
   );
-  const step = stepSchema.safeParse({ version: 6, label: 'Look', patches: [], inverse: [] });
+  const step = stepSchema.safeParse({
+    version: DOCUMENT_VERSION + 1,
+    label: 'Look',
+    patches: [],
+    inverse: [],
+  });
   expect(step.error?.issues[0]?.message).toMatch(/^This step is of a newer Rezzik/);
 });

@@ -3,10 +3,11 @@ import { from1to2 } from './1to2';
 import { from2to3 } from './2to3';
 import { from3to4 } from './3to4';
 import { from4to5 } from './4to5';
+import { from5to6 } from './5to6';
 import { isUnread, type Unread, type UnreadPatch, type Upgrade } from './contract';
 
 /** What leads from each version to the next, from the first one on. */
-const upgrades: readonly Upgrade[] = [from1to2, from2to3, from3to4, from4to5];
+const upgrades: readonly Upgrade[] = [from1to2, from2to3, from3to4, from4to5, from5to6];
 
 /** The version of what was stored; what says none, as the first steps did, is of the first. */
 const versionOf = ({ version }: Unread): number => (typeof version === 'number' ? version : 1);

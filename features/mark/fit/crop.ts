@@ -75,7 +75,8 @@ export function setShape(shape: ViewShape | undefined, joins = ''): void {
   changeDocument(
     'Change the shape',
     (draft) => {
-      if (shape) draft.view = shapedView(shape, draft.view.crop, picture);
+      const { crop, follow } = draft.view;
+      if (shape) draft.view = { ...shapedView(shape, crop, picture), ...(follow && { follow }) };
       else delete draft.view.shape;
     },
     joins,

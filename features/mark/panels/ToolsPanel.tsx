@@ -6,15 +6,21 @@ import { Item, Row } from '../../ui/Row';
 import { chooseTool } from '../actions/chooseTool';
 import { lookForPrivate } from '../recognise/privateStore';
 import { toggleRail } from '../fit/rail';
+import { useDocument } from '../session/document';
 import { useTool } from '../session/tool';
 import { grabTool, toolGroups, type ToolFacts } from '../session/tools';
 
 /** The left column: tools as words, in groups of purpose. */
 export function ToolsPanel() {
+  const isClip = useDocument((s) => s.moment !== null);
   return (
     <aside
       aria-label="Tools"
-      className="w-[172px] shrink-0 overflow-auto border-r border-line bg-paper px-2.5 py-0.5"
+      className={classes(
+        'shrink-0 [scrollbar-width:thin] overflow-x-hidden overflow-y-auto border-r border-line bg-paper px-2.5 py-0.5',
+        // Above the pictures of a clip it is too low for all of them, and has a scroll bar.
+        isClip ? 'w-[186px]' : 'w-[172px]',
+      )}
     >
       <Row label="Tools" vertical>
         <ToolButton facts={grabTool} />

@@ -1,4 +1,4 @@
-import { documentAt, isSeenAt } from '@/core/document/atPicture';
+import { isSeenAt, withoutOthers } from '@/core/document/atPicture';
 import type { ShotDocument } from '@/core/document/document';
 import { hides, type Mark } from '@/core/marks/registry';
 import type { Stretch } from '@/core/values/stretch';
@@ -8,6 +8,8 @@ import { documentPart, type DocumentState } from './document';
 export interface Moment {
   /** Its number, from 0. */
   picture: number;
+  /** That picture as it was recorded. */
+  recorded: ImageBitmap;
   /** When each picture of the clip comes, seconds. */
   times: readonly number[];
   /** Where something changes, numbers of pictures. */
@@ -30,7 +32,7 @@ export function shownDocument({
   if (!moment) return document;
   const { picture } = moment;
   if (last?.document !== document || last.picture !== picture)
-    last = { document, picture, shown: documentAt(document, picture) };
+    last = { document, picture, shown: withoutOthers(document, picture) };
   return last.shown;
 }
 

@@ -224,5 +224,5 @@ test('what a draft holds without a value is read all the same, also as an older 
   const change = { ...draft.change, document, steps: { ...draft.change.steps, added: [older] } };
   await (await held()).put('drafts', Object.assign(structuredClone(draft), { change }));
   const [read] = await orphanedDrafts('g');
-  expect(read?.change.document).toMatchObject({ version: 5, marks: [{ standsOut: false }] });
+  expect(read?.change.document).toMatchObject({ version: 6, marks: [{ standsOut: false }] });
 });

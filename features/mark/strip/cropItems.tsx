@@ -3,6 +3,7 @@ import { Button } from '../../ui/Button';
 import type { Folding } from '../../ui/FoldedRow';
 import { NumberInput } from '../../ui/NumberInput';
 import { cropWhole, endCrop, setCropping, setCropRatio, setShape } from '../fit/crop';
+import { stopFollowing } from '../fit/following';
 import { useDocument } from '../session/document';
 import { useLive } from '../session/live';
 import { useTool } from '../session/tool';
@@ -64,6 +65,7 @@ function RatioChoice() {
 /** The numbers of the crop and its shape. */
 export function useCropItems(): Folding[] {
   const crop = useLive((s) => s.cropping);
+  const follows = useDocument((s) => s.history.document.view.follow !== undefined);
   if (!crop) return [];
   return [
     ...(['x', 'y', 'width', 'height'] as const).map((field) => ({
@@ -79,6 +81,9 @@ export function useCropItems(): Folding[] {
     { key: 'crop ratio', node: <RatioChoice /> },
     { key: 'crop shape', node: <ShapeChoice /> },
     { key: 'crop whole', node: <Button onClick={cropWhole}>Whole frame</Button> },
+    ...(follows
+      ? [{ key: 'crop follow', node: <Button onClick={stopFollowing}>Follow no window</Button> }]
+      : []),
   ];
 }
 

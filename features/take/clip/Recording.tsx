@@ -26,7 +26,7 @@ export function Recording() {
   const now = useRecording((s) => s.now);
   const ms = useRecordedMs();
   // On the practice desk a blank is typed.
-  const pause = () => document.activeElement?.role !== 'application' && togglePause();
+  const pause = () => document.activeElement?.role !== 'application' && void togglePause();
   useKey('space', pause, { enabled: now !== null });
   useKey('escape', () => void endRecording({ bin: true }), { enabled: now !== null });
   if (!now) return null;
@@ -45,19 +45,20 @@ export function Recording() {
         </span>{' '}
         <span className="text-[13px] text-soft">
           {now.width} × {now.height} px · {formatBytes(now.bytes)} on the disk
+          {now.sound === 'heard' && ' · with sound'}
+          {now.sound === 'silent' &&
+            ' · nothing is heard: look at the microphone, or at what plays'}
           {now.away && ' · Rezzik’s server does not answer: what comes is held here'}
         </span>
       </p>
-      {now.pauses && (
-        <Button
-          hint="Space"
-          icon={paused ? <Play {...icon} /> : <Pause {...icon} />}
-          disabled={now.ending}
-          onClick={togglePause}
-        >
-          {paused ? 'Go on' : 'Pause'}
-        </Button>
-      )}
+      <Button
+        hint="Space"
+        icon={paused ? <Play {...icon} /> : <Pause {...icon} />}
+        disabled={now.ending}
+        onClick={() => void togglePause()}
+      >
+        {paused ? 'Go on' : 'Pause'}
+      </Button>
       <Button
         hint="Esc"
         icon={<Trash2 {...icon} />}

@@ -12,5 +12,11 @@ export function chosenPart({ way, stilled }: Choosing, choice: Choice): [Way, Ch
   const displays = sources[way.source].displays();
   const { display, shown } = shownOn(displays, { crop, shape, picture, origin });
   const recorded = { ...way, display: display ?? way.display };
-  return [recorded, { shown, title: part ?? window?.title, provenance: provenanceOf(choice) }];
+  const follow = window && {
+    ...{ window: window.id, x: window.bounds.x + origin.x, y: window.bounds.y + origin.y },
+  };
+  return [
+    recorded,
+    { shown, follow, title: part ?? window?.title, provenance: provenanceOf(choice) },
+  ];
 }

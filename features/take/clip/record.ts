@@ -1,21 +1,27 @@
 import type { Shown } from '@/core/take/shownPart';
-import { clipLimits } from '@/core/contracts/clip';
+import { clipLimits, type Clip, type DisplayClip } from '@/core/contracts/clip';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { TakenFrom, Way } from '@/core/contracts/way';
 import type { Size } from '@/core/geometry/size';
 import { autoTitle } from '@/core/take/autoTitle';
 import { ApiError, messageOf } from '../../api/ask';
 import { api } from '../../api/client';
+import { rememberEnded } from '../../films/justEnded';
 import { countOne } from '../../names/dayCount';
 import { notify } from '../../notices/noticeStore';
 import { navigate } from '../../thread/navigate';
 import { beginEntry } from '../../trail/trail';
 import { sources } from '../sources/list';
+import { noteHand, type HandNotes } from './hand';
 import { followThere, recordInPage, recordThere, type Hearer, type Recorder } from './recorder';
+import { soundOf, type Sound } from './sound';
 import { recordedMs, useRecording, type RecordingState } from './state';
 
 interface Running {
   recorder: Recorder;
+  /** Ends listening whether something is heard. */
+  deafen?: (() => void) | undefined;
+  hand?: HandNotes;
   limit: ReturnType<typeof setTimeout> | undefined;
 }
 
@@ -26,12 +32,18 @@ const change = (patch: Partial<RecordingState>): void =>
 
 const hearer: Hearer = {
   stands: (bytes) => change(bytes === null ? { away: true } : { away: false, bytes }),
+  isAt: (seconds, paused) => {
+    change({ before: seconds * 1000, since: paused ? null : Date.now() });
+    limitIt();
+  },
   over: (why) => void endRecording({ why }),
 };
 
 /** A part that was chosen on a still picture. */
 export interface ChosenPart {
   shown: Shown;
+  /** A window that the view follows. */
+  follow?: DisplayClip['follow'];
   /** Of the window or part that it is. */
   title?: string | undefined;
   provenance: Pick<Provenance, 'windowTitle' | 'program' | 'part'>;
@@ -52,22 +64,26 @@ export async function startRecording(way: Way, part?: ChosenPart): Promise<void>
   }
 }
 
-/** @throws with words where nothing can be recorded now, or not of this source */
-export function checkRecords({ source }: Way): void {
+/** @throws with words where nothing can be recorded now, or not of this source, or without sound */
+export function checkRecords({ source, sounds }: Way): void {
   const { now, begins } = useRecording.getState();
   if (now || begins) throw new Error('A clip is being recorded already. End that one first.');
-  const { clip } = sources[source].can;
-  if (clip !== true) throw new Error(clip);
+  const { can } = sources[source];
+  if (can.clip !== true) throw new Error(can.clip);
+  for (const name of sounds) {
+    const sound = can.sounds?.[name] ?? true;
+    if (sound !== true) throw new Error(sound);
+  }
 }
 
 async function begin(way: Way, part: ChosenPart | undefined): Promise<void> {
-  const { shown } = part ?? {};
+  const { shown, follow } = part ?? {};
   const id = crypto.randomUUID();
   const { film, filmThere } = sources[way.source];
   if (filmThere) {
     const there = await filmThere(way);
     const title = autoTitle('clip', countOne(), part?.title ?? there.title, way.source);
-    const recorder = await recordThere(id, title, there, shown, hearer);
+    const recorder = await recordThere(id, title, there, { shown, follow }, hearer);
     begun(way.source, id, title, shown?.crop ?? there, recorder);
     return;
   }
@@ -75,14 +91,67 @@ async function begin(way: Way, part: ChosenPart | undefined): Promise<void> {
   if (!filmed) throw new Error('Nothing can be recorded here.');
   const title = autoTitle('clip', countOne(), part?.title ?? filmed.title, way.source);
   const { width = 0, height = 0 } = filmed.stream.getVideoTracks()[0]?.getSettings() ?? {};
-  const of = { ...filmed, provenance: { ...filmed.provenance, ...part?.provenance } };
-  try {
-    const recorder = await recordInPage(id, title, of, shown, hearer);
-    begun(way.source, id, title, shown?.crop ?? { width, height }, recorder);
-  } catch (error) {
+  let sound: Sound | null = null;
+  const letGo = () => {
+    sound?.letGo();
     filmed.letGo();
+  };
+  try {
+    sound = await heardWith(filmed.stream, way);
+    const stream = new MediaStream([
+      ...filmed.stream.getVideoTracks(),
+      ...(sound ? [sound.track] : []),
+    ]);
+    const provenance = { ...filmed.provenance, ...part?.provenance };
+    const recorder = await recordInPage(
+      id,
+      title,
+      { stream, provenance, letGo, soundDelay: sound?.delay },
+      shown,
+      hearer,
+    );
+    begun(way.source, id, title, shown?.crop ?? { width, height }, recorder);
+    if (sound) listen(sound);
+    if (running) running.hand = noteHand(id, filmed, { ...way, follow }, momentNow);
+  } catch (error) {
+    letGo();
     throw error;
   }
+}
+
+/** How far what is recorded is, seconds; null while it pauses. */
+function momentNow(): number | null {
+  const { now } = useRecording.getState();
+  return now && now.since !== null ? recordedMs(now) / 1000 : null;
+}
+
+/** What is heard of it, and said where that ends: the pictures go on. */
+function heardWith(stream: MediaStream, { source, sounds }: Way): Promise<Sound | null> {
+  const { microphone } = sources[source].can.sounds ?? {};
+  const isWanted = microphone !== undefined && sounds.includes('microphone');
+  return soundOf(stream.getAudioTracks(), isWanted, (isMicrophone) =>
+    notify({
+      ...{ key: 'sound', tone: 'bad' },
+      title: isMicrophone ? 'The microphone has gone' : 'What is shared has no sound any more',
+      lines: ['The clip goes on without it.'],
+    }),
+  );
+}
+
+/** It is listened to so often, and said after so long that nothing is heard, ms. */
+const LISTEN = 500;
+const SILENT = 4_000;
+
+function listen(sound: Sound): void {
+  let last = Date.now();
+  change({ sound: 'heard' });
+  const timer = setInterval(() => {
+    const { now } = useRecording.getState();
+    if (sound.isHeard() || now?.since === null) last = Date.now();
+    const state = Date.now() - last > SILENT ? 'silent' : 'heard';
+    if (now && now.sound !== state) change({ sound: state });
+  }, LISTEN);
+  if (running) running.deafen = () => clearInterval(timer);
 }
 
 /** What the server records goes on over a reload, and is seen to in every page. */
@@ -90,10 +159,20 @@ export async function joinRecording(): Promise<void> {
   const there = await api.recordedNow().catch(() => null);
   const { now, begins } = useRecording.getState();
   if (!there || now || begins) return;
-  const { id, title, since } = there;
+  const { id, title, seconds, paused } = there;
   begun('display', id, title, there, followThere(id, hearer));
-  change({ since: Date.parse(since) });
-  limitIt();
+  hearer.isAt(seconds, paused);
+}
+
+/** What a system key has ended, which says so itself, is not followed any more. */
+export async function leaveEnded(id: string): Promise<void> {
+  const { now } = useRecording.getState();
+  if (!running || now?.id !== id || now.ending) return;
+  const { recorder, limit } = running;
+  clearTimeout(limit);
+  running = null;
+  useRecording.setState({ now: null });
+  await recorder.end();
 }
 
 function begun(
@@ -107,11 +186,16 @@ function begun(
   useRecording.setState({
     now: {
       ...{ id, source, title, width, height, before: 0, since: Date.now() },
-      ...{ bytes: 0, away: false, ending: false, pauses: recorder.pause !== undefined },
+      ...{
+        bytes: 0,
+        away: false,
+        ending: false,
+        sound: null,
+      },
     },
   });
   // What the server records goes on without this page.
-  if (recorder.pause) window.addEventListener('beforeunload', warn);
+  if (recorder.inPage) window.addEventListener('beforeunload', warn);
   limitIt();
 }
 
@@ -131,11 +215,16 @@ function limitIt(): void {
 }
 
 /** Pauses, or goes on. */
-export function togglePause(): void {
+export async function togglePause(): Promise<void> {
   const { now } = useRecording.getState();
-  if (!running?.recorder.pause || !now || now.ending) return;
+  if (!running || !now || now.ending) return;
   const paused = now.since !== null;
-  running.recorder.pause(paused);
+  try {
+    await running.recorder.pause(paused);
+  } catch (error) {
+    const title = paused ? 'It goes on: it could not be paused' : 'It does not go on';
+    return notify({ key: 'clip', tone: 'bad', title, lines: [messageOf(error)] });
+  }
   change(paused ? { before: recordedMs(now), since: null } : { since: Date.now() });
   limitIt();
 }
@@ -147,12 +236,14 @@ export function togglePause(): void {
 export async function endRecording({ bin = false, why = '' } = {}): Promise<void> {
   const { now } = useRecording.getState();
   if (!running || !now || now.ending) return;
-  const { recorder, limit } = running;
+  const { recorder, limit, deafen, hand } = running;
   clearTimeout(limit);
+  deafen?.();
   change({ ending: true, before: recordedMs(now), since: null });
   try {
+    await hand?.end();
     const clip = await api.endClip(now.id, await recorder.end(), bin);
-    if (clip.state === 'ready') told(now, bin, why);
+    if (clip.state === 'ready') told(now, bin, why, clip);
     else tellKept(now.title, clip.problem ?? 'It could not be made ready now.');
   } catch (error) {
     if (error instanceof ApiError && error.status === 404) nothingThere();
@@ -175,7 +266,7 @@ const tellKept = (title: string, why: string): void =>
     lines: [why, 'What was recorded is kept, and is made a clip as soon as that is possible.'],
   });
 
-function told({ id, title }: RecordingState, bin: boolean, why: string): void {
+function told({ id, title }: RecordingState, bin: boolean, why: string, clip?: Clip): void {
   beginEntry(id, title, new Date().toISOString());
   if (bin) {
     notify({
@@ -194,5 +285,7 @@ function told({ id, title }: RecordingState, bin: boolean, why: string): void {
     const action = isElsewhere ? { label: 'Open', act: open } : undefined;
     notify({ key: 'clip', tone: 'plain', title: 'The recording has ended', lines: [why], action });
   }
-  if (!why || !isElsewhere) open();
+  if (why && isElsewhere) return;
+  if (clip) rememberEnded(clip);
+  open();
 }

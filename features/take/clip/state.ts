@@ -16,8 +16,8 @@ export interface RecordingState {
   bytes: number;
   /** The server does not answer; what comes is held here. */
   away: boolean;
-  /** It can be paused. */
-  pauses: boolean;
+  /** Null where it is recorded without sound; else whether any is heard. */
+  sound: 'heard' | 'silent' | null;
   /** It has ended, and what there is is made a clip. */
   ending: boolean;
 }

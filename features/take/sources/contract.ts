@@ -1,8 +1,8 @@
 import type { LucideIcon } from 'lucide-react';
 import type { ComponentType } from 'react';
+import type { DisplayClip } from '@/core/contracts/clip';
 import type { Provenance } from '@/core/contracts/provenance';
-import type { TakenFrom, Way } from '@/core/contracts/way';
-import type { Shown } from '@/core/take/shownPart';
+import type { SoundName, TakenFrom, Way } from '@/core/contracts/way';
 import type { Point } from '@/core/geometry/point';
 import type { Rect } from '@/core/geometry/rect';
 import type { Size } from '@/core/geometry/size';
@@ -84,22 +84,42 @@ export interface Abilities {
   back: true | string;
   /** What moves on it can be recorded. */
   clip: true | string;
+  /** What is heard with that, as far as the source ever has it. */
+  sounds?: Partial<Record<SoundName, true | string>>;
+  /** What a hand does on it can be told. */
+  pressed?: true;
+  /** It is known where a window is moved to while it is recorded. */
+  follows?: true;
 }
+
+/** A click there, or a key as it is written. */
+export type HandDoes = Point | { key: string };
 
 /** What moves on a source, while it is recorded. */
 export interface Filmed {
+  /** With the sound of what is shared, where that is wanted. */
   stream: MediaStream;
   title: string;
   provenance: Provenance;
+  /** Tells what a hand does on it, on its pictures. @returns how to stop listening */
+  pressed?: (heard: (what: HandDoes) => void) => () => void;
+  /**
+   * Tells where a window lies, its corner, now and whenever it is moved, in the pixels of the
+   * source. @returns how to stop listening
+   */
+  follows?: (window: number, heard: (there: Point) => void) => () => void;
   /** Lets go of what was made for it; what the source itself shows goes on. */
   letGo: () => void;
 }
+
+/** What of it is shown, and the window that this follows. */
+export type ShownThere = Pick<DisplayClip, 'shown' | 'follow'>;
 
 /** What moves on a source that the server records. */
 export interface FilmedThere extends Size {
   title: string;
   /** Begins, under the id that its shot gets. */
-  begin: (id: string, title: string, shown?: Shown) => Promise<unknown>;
+  begin: (id: string, title: string, part: ShownThere) => Promise<unknown>;
 }
 
 /** A moment that is held: a look that nothing changed from `since` to `until`. */
@@ -180,9 +200,9 @@ export interface Unseen {
   /** Absent where no moment can be held. */
   holder?: Holder;
   /** Absent where nothing can be recorded. @throws with words for the person */
-  film?: (wanted: Pick<Way, 'display' | 'pointer'>) => Promise<Filmed>;
+  film?: (wanted: Pick<Way, 'display' | 'pointer' | 'sounds'>) => Promise<Filmed>;
   /** Instead of that: it is recorded by the server. @throws with words for the person */
-  filmThere?: (wanted: Pick<Way, 'display' | 'pointer'>) => Promise<FilmedThere>;
+  filmThere?: (wanted: Pick<Way, 'display' | 'pointer' | 'pressed'>) => Promise<FilmedThere>;
   /** Its pictures may show Rezzik's own page. */
   showsRezzik?: true;
   /**

@@ -26,6 +26,9 @@ export const appUrl = (): string => {
   return url;
 };
 
+/** For a camera and a microphone that Chromium makes up, and allows without asking. */
+export const fakeDevices = ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'];
+
 /** A Chromium of its own profile that reaches nothing but the app. */
 export async function openBrowser(wish: Wish = {}): Promise<Browser> {
   const { width = 1280, height = 800, display, args = [] } = wish;

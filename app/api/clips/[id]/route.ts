@@ -1,5 +1,5 @@
 import { clipChangeSchema } from '@/core/contracts/clip';
-import { noteAsked } from '@/server/clips/display';
+import { noteAsked, stateHere } from '@/server/clips/display';
 import { changeCuts } from '@/server/clips/cuts';
 import { clipOrRecording } from '@/server/clips/rows';
 import { readJson } from '@/server/http/body';
@@ -12,7 +12,7 @@ interface Params {
 export const GET = route<Params>(async (_, params) => {
   const id = readId(params);
   noteAsked(id);
-  return Response.json(await clipOrRecording(id));
+  return Response.json({ ...(await clipOrRecording(id)), ...stateHere(id) });
 });
 
 export const PUT = route<Params>(async (request, params) => {

@@ -116,6 +116,7 @@ export const cameraSource: Unseen = {
     long: 'A camera has nothing to scroll.',
     series: true,
     clip: true,
+    sounds: { microphone: true },
     back: 'Of a camera nothing is held: it takes what it sees now.',
     pointer: { not: 'A camera picture has no pointer; one can be put on in Mark.' },
   },

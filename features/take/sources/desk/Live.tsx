@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { keyWords, type KeyName } from '@/core/clip/pressed';
 import { deskPointer, paintDesk } from '@/core/desk/build';
 import { fitScale } from '@/core/geometry/rect';
 import type { Point } from '@/core/geometry/point';
@@ -7,6 +8,7 @@ import { loadShaper } from '@/workers/loadShaper';
 import { useSize } from '../../../ui/useSize';
 import { Problem } from '../../../ui/Problem';
 import { deskSource } from './desk';
+import { tellHand } from './hand';
 import { deskPart, useDesk } from './live';
 import { WatchedOutline } from '../../long/Watched';
 import { DisplayMap } from '../DisplayMap';
@@ -56,6 +58,10 @@ function DisplayChooser() {
   );
 }
 
+const namesOf = ({ key, ctrlKey, altKey, shiftKey, metaKey }: KeyboardEvent): KeyName => ({
+  ...{ key, ctrl: ctrlKey, alt: altKey, shift: shiftKey, meta: metaKey },
+});
+
 /** Keys that the desk leaves to Rezzik and the browser. */
 const notForTheDesk = new Set(['Tab', 'F5', 'F12']);
 
@@ -98,6 +104,8 @@ function LiveDesk({ shaper }: { shaper: Shaper }) {
     if (notForTheDesk.has(event.key)) return;
     const busy = desk.menu !== null;
     send({ type: 'key', key: event.key, down });
+    const written = down && !event.repeat ? keyWords(namesOf(event)) : null;
+    if (written) tellHand({ key: written });
     // Alt would open the browser's menu.
     if (busy || event.key === 'Alt') event.preventDefault();
   };
@@ -120,6 +128,7 @@ function LiveDesk({ shaper }: { shaper: Shaper }) {
             event.currentTarget.focus();
             event.currentTarget.setPointerCapture(event.pointerId);
             send({ type: 'press', at: place(event) });
+            tellHand(place(event));
           }}
           onPointerUp={() => send({ type: 'release' })}
           onPointerLeave={() => send({ type: 'leave' })}

@@ -1,30 +1,23 @@
 import { deskPointer } from '@/core/desk/build';
-import { deskBounds, deskDisplays, displayOf, frontWindow, type Desk } from '@/core/desk/model';
-import { TITLE_HEIGHT } from '@/core/desk/windows';
+import { deskBounds, deskDisplays, frontWindow, type Desk } from '@/core/desk/model';
 import { bottom, contains, right, type Rect } from '@/core/geometry/rect';
 import { shapePiece } from '@/core/take/pointerPiece';
 import { filmDesk } from './film';
 import { deskHolder, heldDesk } from './held';
 import { deskPart, paintPart, useDesk } from './live';
+import { clientOf, numberOf, windowNamed } from './windows';
 import { onPicture, type Unseen, type Stilled, type StillWindow, type Wanted } from '../contract';
-
-/** Windows have no numbers of their own on the desk. */
-const names = ['register', 'exchange', 'sensors', 'notes', 'map'] as const;
 
 function deskWindows(desk: Desk, part: Rect): StillWindow[] {
   return desk.windows
     .filter((w) => !w.minimised && overlaps(w.bounds, part))
-    .map((w) => {
-      const title = TITLE_HEIGHT * displayOf(w.bounds).scale;
-      const client = { ...w.bounds, y: w.bounds.y + title, height: w.bounds.height - title };
-      return {
-        id: names.indexOf(w.name) + 1,
-        title: w.title,
-        type: 'window',
-        bounds: onPicture(client, part),
-        frameBounds: onPicture(w.bounds, part),
-      };
-    });
+    .map((w) => ({
+      id: numberOf(w),
+      title: w.title,
+      type: 'window',
+      bounds: onPicture(clientOf(w.bounds), part),
+      frameBounds: onPicture(w.bounds, part),
+    }));
 }
 
 const overlaps = (a: Rect, b: Rect): boolean =>
@@ -32,8 +25,7 @@ const overlaps = (a: Rect, b: Rect): boolean =>
 
 /** The desk with one window raised above the others. */
 function raised(desk: Desk, id: number): Desk {
-  const name = names[id - 1];
-  const window = desk.windows.find((w) => w.name === name);
+  const window = windowNamed(desk, id);
   if (!window) return desk;
   return { ...desk, windows: [...desk.windows.filter((w) => w !== window), window] };
 }
@@ -77,7 +69,11 @@ const CLICK = 50;
 export const deskSource: Unseen = {
   name: 'desk',
   label: 'Practice desk',
-  can: { windows: true, pointer: 'piece', long: true, series: true, back: true, clip: true },
+  can: {
+    ...{ windows: true, pointer: 'piece', long: true, series: true, back: true, clip: true },
+    sounds: { microphone: true },
+    ...{ pressed: true, follows: true },
+  },
   displays: () => [
     ...deskDisplays.map(({ name, bounds }) => ({ id: name, label: `${name} display`, bounds })),
     { id: 'all', label: 'Both displays', bounds: deskBounds },

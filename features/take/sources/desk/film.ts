@@ -1,13 +1,24 @@
 import { deskPointer, paintDesk } from '@/core/desk/build';
-import { deskDisplays, frontWindow } from '@/core/desk/model';
+import { deskBounds, deskDisplays, frontWindow, type Desk } from '@/core/desk/model';
+import type { Point } from '@/core/geometry/point';
 import { contains } from '@/core/geometry/rect';
 import { paintPointer } from '@/core/marks/piece/shapes';
 import { loadShaper } from '@/workers/loadShaper';
 import type { Filmed } from '../contract';
+import { hearHand } from './hand';
 import { deskPart, useDesk } from './live';
+import { clientOf, windowNamed } from './windows';
 
 /** Pictures a second. */
 const RATE = 15;
+
+/** Where the corner of a window of the desk lies, by what is seen of it in a shot; null where it is not seen. */
+function cornerOf(desk: Desk, window: number): Point | null {
+  const found = windowNamed(desk, window);
+  if (!found || found.minimised) return null;
+  const { x, y } = clientOf(found.bounds);
+  return { x: x - deskBounds.x, y: y - deskBounds.y };
+}
 
 /** The desk as it moves: painted anew for every picture, whether or not a view shows it. */
 export async function filmDesk({
@@ -28,6 +39,7 @@ export async function filmDesk({
   const stream = canvas.captureStream(0);
   const [track] = stream.getVideoTracks();
   const { send } = useDesk.getState();
+  const looks = new Set<(desk: Desk) => void>();
   const paint = () => {
     send({ type: 'tick', now: Date.now() });
     const { desk } = useDesk.getState();
@@ -37,6 +49,8 @@ export async function filmDesk({
       const at = { x: seen.at.x - part.x, y: seen.at.y - part.y };
       paintPointer(surface, seen.shape, at, 1);
     }
+    // What is told is what this picture shows.
+    looks.forEach((look) => look(desk));
     // A canvas that stays the same gives no pictures by itself.
     if (track instanceof CanvasCaptureMediaStreamTrack) track.requestFrame();
   };
@@ -47,6 +61,23 @@ export async function filmDesk({
   return {
     stream,
     title: front?.title ?? 'Practice desk',
+    pressed: (heard) =>
+      hearHand((what) => {
+        if ('key' in what) heard(what);
+        else if (contains(part, what)) heard({ x: what.x - part.x, y: what.y - part.y });
+      }),
+    follows: (window, heard) => {
+      let last: Point | null = null;
+      const look = (desk: Desk) => {
+        const now = cornerOf(desk, window);
+        if (!now || (last && now.x === last.x && now.y === last.y)) return;
+        last = now;
+        heard(now);
+      };
+      look(useDesk.getState().desk);
+      looks.add(look);
+      return () => void looks.delete(look);
+    },
     letGo: () => {
       clearInterval(timer);
       track?.stop();

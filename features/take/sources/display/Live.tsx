@@ -10,6 +10,8 @@ import { displaySource, readDisplay, useDisplay } from './display';
 
 const EVERY = 2000;
 
+const many = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
+
 /** This computer's screen as a plan: which displays and windows there are, to scale. */
 export function Live() {
   const answer = useDisplay((s) => s.answer);
@@ -38,7 +40,7 @@ export function Live() {
             <span className="font-measure text-[13px] text-faint">
               {answer.noWindowList
                 ? 'All its screens'
-                : `${answer.width} × ${answer.height} px · ${answer.windows.length} windows`}
+                : `${answer.width} × ${answer.height} px · ${many(answer.windows.length, 'window')}`}
             </span>
             <DisplayMap
               displays={displaySource.displays()}
@@ -98,7 +100,7 @@ function Plan({ answer }: { answer: DisplayAnswer }) {
       {scale > 0 && (
         <svg
           role="img"
-          aria-label={`${answer.monitors.length} displays, ${shown.length} windows`}
+          aria-label={`${many(answer.monitors.length, 'display')}, ${many(shown.length, 'window')}`}
           width={size.width * scale}
           height={size.height * scale}
           viewBox={`0 0 ${size.width} ${size.height}`}

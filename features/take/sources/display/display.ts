@@ -1,4 +1,4 @@
-import type { Shown } from '@/core/take/shownPart';
+import type { Way } from '@/core/contracts/way';
 import type { Size } from '@/core/geometry/size';
 import { create } from 'zustand';
 import {
@@ -16,6 +16,7 @@ import {
   onPicture,
   type Abilities,
   type OwnPicture,
+  type ShownThere,
   type Unseen,
   type Stilled,
   type StillPointer,
@@ -135,7 +136,11 @@ async function scroll({ clicks, across, at }: Turn): Promise<void> {
 }
 
 /** A screen of which nothing is stilled: only what it is called is asked for. */
-async function filmThere({ display, pointer }: { display: string; pointer: boolean }) {
+async function filmThere({
+  display,
+  pointer,
+  pressed,
+}: Pick<Way, 'display' | 'pointer' | 'pressed'>) {
   const answer = await api.display();
   if (!answer.available) throw new Error(answer.reason);
   const { monitors, pointer: at, focused, windows } = answer;
@@ -149,8 +154,8 @@ async function filmThere({ display, pointer }: { display: string; pointer: boole
   return {
     ...{ width, height },
     title: windows.find(({ id }) => id === focused)?.title ?? shown?.name ?? 'This computer',
-    begin: (id: string, title: string, shown?: Shown) =>
-      api.beginDisplayClip({ id, title, display, pointer, shown }),
+    begin: (id: string, title: string, part: ShownThere) =>
+      api.beginDisplayClip({ id, title, display, pointer, pressed, ...part }),
   };
 }
 
@@ -167,6 +172,8 @@ const withLists: Abilities = {
   series: true,
   back: true,
   clip: true,
+  pressed: true,
+  follows: true,
 };
 const withoutLists: Abilities = {
   // Found in the picture.

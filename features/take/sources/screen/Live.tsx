@@ -40,7 +40,7 @@ export function Live() {
           </p>
           <Button
             icon={<MonitorUp size={18} strokeWidth={1.75} />}
-            onClick={() => void startSharing(useSettings.getState().settings.way.pointer)}
+            onClick={() => void startSharing(useSettings.getState().settings.way)}
           >
             Share a screen
           </Button>

@@ -1,5 +1,6 @@
 import type { Size } from '@/core/geometry/size';
 import { create } from 'zustand';
+import type { Way } from '@/core/contracts/way';
 import type { Filmed, Unseen, Stilled, Wanted } from '../contract';
 import { canHold, heldPicture, holderOf } from './held';
 
@@ -31,8 +32,11 @@ const surfaces: Record<string, string> = {
 /** Of Screen Capture (W3C): the wish for the pointer, which not every browser knows. */
 type Constraints = MediaTrackConstraints & { cursor?: 'always' | 'never' };
 
-/** Asks the browser to share a screen, a window or a tab; kept open until it is ended. */
-export async function startSharing(pointer: boolean): Promise<void> {
+/**
+ * Asks the browser to share a screen, a window or a tab, with its sound where that is wanted; kept
+ * open until it is ended.
+ */
+export async function startSharing({ pointer, sounds }: Way): Promise<void> {
   const media = navigator.mediaDevices as MediaDevices | undefined;
   if (!media?.getDisplayMedia) {
     useScreen.setState({
@@ -42,7 +46,7 @@ export async function startSharing(pointer: boolean): Promise<void> {
   }
   try {
     const video: Constraints = { frameRate: 15, cursor: pointer ? 'always' : 'never' };
-    const stream = await media.getDisplayMedia({ video, audio: false });
+    const stream = await media.getDisplayMedia({ video, audio: sounds.includes('shared') });
     const [track] = stream.getVideoTracks();
     if (!track) throw new Error('no picture');
     track.addEventListener('ended', () => ended(stream));
@@ -136,6 +140,12 @@ function sharedTrack(): MediaStreamTrack | null {
   return track?.readyState === 'live' ? track : null;
 }
 
+/** Its sound, where the browser gives it. */
+const sharedSounds = (): MediaStreamTrack[] =>
+  (useScreen.getState().stream?.getAudioTracks() ?? []).filter(
+    ({ readyState }) => readyState === 'live',
+  );
+
 async function pictureNow(): Promise<ImageBitmap> {
   const track = sharedTrack();
   if (!track || !video) throw new Error('Nothing is shared any more. Share a screen, then take.');
@@ -160,13 +170,14 @@ async function still({ moment }: Wanted): Promise<Stilled> {
   };
 }
 
-/** A track of its own: what is shared goes on when the recording ends. */
-function film(): Promise<Filmed> {
+/** Tracks of its own: what is shared goes on when the recording ends. */
+function film({ sounds }: Pick<Way, 'sounds'>): Promise<Filmed> {
   const track = sharedTrack()?.clone();
   if (!track) throw new Error('Nothing is shared any more. Share a screen, then record.');
   const { surface } = useScreen.getState();
+  const heard = sounds.includes('shared') ? sharedSounds().map((one) => one.clone()) : [];
   return Promise.resolve({
-    stream: new MediaStream([track]),
+    stream: new MediaStream([track, ...heard]),
     title: `Shared ${surface.toLowerCase()}`,
     letGo: () => track.stop(),
     provenance: { source: 'screen', takenAt: new Date().toISOString(), display: surface },
@@ -178,6 +189,11 @@ function canBack(): true | string {
     return 'This browser gives a page no moments of what is shared, only the picture of now.';
   return sharedTrack() ? true : 'Share a screen first: what is shared can be held.';
 }
+
+const canShareSound = (): true | string =>
+  !sharedTrack() || sharedSounds().length > 0
+    ? true
+    : 'What is shared came without its sound, which most browsers give of a tab only. Stop sharing, and share it once more with its sound.';
 
 export const screenSource: Unseen = {
   name: 'screen',
@@ -193,6 +209,7 @@ export const screenSource: Unseen = {
       clip: sharedTrack()
         ? (true as const)
         : 'Share a screen first: what moves on it can be recorded.',
+      sounds: { shared: canShareSound(), microphone: true as const },
     };
   },
   changes: (heard) => useScreen.subscribe(heard),

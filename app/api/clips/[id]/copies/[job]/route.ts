@@ -6,9 +6,14 @@ interface Params {
   job: string;
 }
 
-export const GET = route<Params>(async (_, params) =>
-  Response.json(await getWriting(readId(params), readId({ id: params.job }))),
-);
+/** Small pictures may lie in the browser's cache for a year; they show what is dropped. */
+const FORGET = { 'Clear-Site-Data': '"cache"' };
+
+export const GET = route<Params>(async (_, params) => {
+  const job = await getWriting(readId(params), readId({ id: params.job }));
+  const isDropped = job.drops && job.state === 'done';
+  return Response.json(job, isDropped ? { headers: FORGET } : {});
+});
 
 export const DELETE = route<Params>(async (_, params) => {
   await stopWriting(readId(params), readId({ id: params.job }));

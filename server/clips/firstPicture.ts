@@ -1,0 +1,38 @@
+import { shared } from '../base/shared';
+import { takeIn, type Frame } from '../frames/intake';
+import { partPath } from '../media/files';
+import { pictureOf } from '../media/pictures';
+import { codecsOf } from '../media/probe';
+
+/** What is known of a recording from its first pieces on. */
+interface First {
+  codecs: ReturnType<typeof codecsOf>;
+  /** Its first picture. */
+  frame: Promise<Frame>;
+}
+
+const held = shared('firstPictures', () => new Map<string, First>());
+
+function read(shot: string, signal?: AbortSignal): First {
+  const path = partPath(shot);
+  const codecs = codecsOf(path, signal);
+  const frame = pictureOf({ path, times: [0] }, 0, signal).then((png) => takeIn(png));
+  // Whoever needs them hears of it.
+  codecs.catch(() => undefined);
+  frame.catch(() => undefined);
+  return { codecs, frame };
+}
+
+/** Reads it while more is recorded, so that nobody waits for it in the end. */
+export function readAhead(shot: string): void {
+  if (held.has(shot)) return;
+  const first = read(shot);
+  held.set(shot, first);
+  // Too little had come for that; it is read again in the end.
+  Promise.all([first.codecs, first.frame]).catch(() => held.delete(shot));
+}
+
+export const firstOf = (shot: string, signal: AbortSignal): First =>
+  held.get(shot) ?? read(shot, signal);
+
+export const forgetFirst = (shot: string): void => void held.delete(shot);

@@ -1,0 +1,193 @@
+import { clipLimits } from '@/core/contracts/clip';
+import type { Rect } from '@/core/geometry/rect';
+import { env } from '../base/env';
+import { ffmpeg } from '../media/ffmpeg';
+
+/** Pictures a second, and after how many there is one that can be gone to. */
+const RATE = 15;
+const KEY_EVERY = 30;
+/** What Matroska calls a cluster begins with this (RFC 9559, §5.1.3): before it nothing is a picture. */
+const CLUSTER = Buffer.from([0x1f, 0x43, 0xb6, 0x75]);
+/** It is looked so often whether something came, ms, and given up after so many looks. */
+const LOOK = 1_000;
+const PATIENCE = 10;
+/** As the program tells when the first picture was taken, seconds since 1970. */
+const BEGINS = /, start: (\d+\.\d+)/;
+
+export interface Wish {
+  /** Of the display, px. */
+  part: Rect;
+  pointer: boolean;
+  /** Hears the film as it comes. */
+  heard: (piece: Buffer) => void;
+  /** Hears, with no reason when it was ended, that nothing more comes. */
+  over: (why: unknown) => void;
+}
+
+/** As fine in colour as in brightness, and so often on its way that a crash takes little with it. */
+const args = ({ x, y, width, height }: Rect, pointer: boolean, before: number): string[] => [
+  ...['-loglevel', 'info', '-nostats'],
+  ...['-f', 'x11grab', '-framerate', String(RATE), '-draw_mouse', pointer ? '1' : '0'],
+  ...['-video_size', `${width}x${height}`, '-i', `${env().display ?? ''}+${x},${y}`],
+  ...['-t', String(clipLimits.seconds - before), '-c:v', 'libx264', '-preset', 'ultrafast'],
+  ...['-tune', 'zerolatency', '-crf', '12', '-pix_fmt', 'yuv444p', '-threads', '1'],
+  ...['-g', String(KEY_EVERY), '-flush_packets', '1', '-cluster_time_limit', '500'],
+  ...['-output_ts_offset', before.toFixed(3), '-f', 'matroska', 'pipe:1'],
+];
+
+/** What goes on between two pauses. */
+interface Stretch {
+  /** When it was asked for, and when its first picture was taken, ms since 1970. */
+  asked: number;
+  /** The same by a clock that nobody sets, ms. */
+  since: number;
+  begins: number | null;
+  /** Ends it; what was taken until then is written. */
+  finish: AbortController;
+  /** @throws what stood in the way */
+  over: Promise<unknown>;
+}
+
+const lasted = ({ since }: Stretch): number => performance.now() - since;
+
+/**
+ * A film of a part of the display in one stream, with pauses: what is on the screen meanwhile is
+ * looked at by nobody. Each stretch is a run of the program; of those after the first one only the
+ * pictures are handed on, at times that follow on those before.
+ */
+export class ScreenFilm {
+  /** Seconds of the stretches that have ended. */
+  private before = 0;
+  private stretch: Stretch | null = null;
+  private turn: Promise<void> = Promise.resolve();
+  private isClosed = false;
+
+  constructor(private readonly wish: Wish) {
+    this.begin();
+  }
+
+  get paused(): boolean {
+    return this.stretch === null;
+  }
+
+  /** Seconds that are recorded. */
+  get recorded(): number {
+    const { stretch } = this;
+    if (!stretch) return this.before;
+    // Between being asked and the first picture it looked at nothing.
+    const idle = Math.max(0, (stretch.begins ?? stretch.asked) - stretch.asked);
+    return this.before + Math.max(0, lasted(stretch) - idle) / 1000;
+  }
+
+  /** The moment of the film that a moment of the clock is, seconds; null where it paused then. */
+  momentOf(at: number): number | null {
+    const { stretch } = this;
+    const ago = Date.now() - at;
+    if (!stretch || ago > lasted(stretch)) return null;
+    return Math.max(this.before, this.recorded - ago / 1000);
+  }
+
+  /** Pauses or goes on; asked for what is so already, nothing is done. */
+  pause(paused: boolean): Promise<void> {
+    return this.inTurn(async () => {
+      if (this.isClosed) return;
+      if (paused && this.stretch) await this.end(this.stretch);
+      else if (!paused && !this.stretch) this.begin();
+    });
+  }
+
+  /**
+   * Goes on with another connection to the display: of one that is gone the program goes on to hand
+   * out the last picture.
+   */
+  anew(): Promise<void> {
+    return this.inTurn(async () => {
+      if (this.isClosed || !this.stretch) return;
+      await this.end(this.stretch);
+      this.begin();
+    });
+  }
+
+  /** Nothing more comes. @returns once all that came was handed on */
+  close(): Promise<void> {
+    return this.inTurn(async () => {
+      if (this.stretch) await this.end(this.stretch);
+      this.tellOver(null);
+    });
+  }
+
+  /** One after the other: a pause that is being made ends before what comes next begins. */
+  private inTurn(act: () => Promise<void>): Promise<void> {
+    const now = this.turn.then(act);
+    // What failed is said to whoever asked for it, and stands in nobody's way.
+    this.turn = now.catch(() => undefined);
+    return now;
+  }
+
+  private begin(): void {
+    const { part, pointer } = this.wish;
+    const finish = new AbortController();
+    const { before } = this;
+    let silent = 0;
+    const heard = (piece: Buffer) => {
+      silent = 0;
+      this.wish.heard(piece);
+    };
+    // A hung one says nothing.
+    const looking = setInterval(() => {
+      silent += 1;
+      if (silent > PATIENCE) void this.close();
+    }, LOOK);
+    const stretch: Stretch = {
+      ...{ asked: Date.now(), since: performance.now(), begins: null, finish },
+      over: ffmpeg(args(part, pointer, before), {
+        ...{ most: 2 * clipLimits.seconds * 1000, finish: finish.signal, eager: true },
+        heard: before === 0 ? heard : picturesOf(heard),
+        told: (words) => {
+          const [, seconds] = BEGINS.exec(words) ?? [];
+          if (seconds) stretch.begins ??= Number(seconds) * 1000;
+        },
+      }).finally(() => clearInterval(looking)),
+    };
+    this.stretch = stretch;
+    stretch.over.then(
+      // It is as long as a clip may be.
+      () => this.over(stretch, null),
+      (error: unknown) => this.over(stretch, error),
+    );
+  }
+
+  /** It has ended by itself, unless somebody ended it. */
+  private over(stretch: Stretch, why: unknown): void {
+    if (this.stretch !== stretch || stretch.finish.signal.aborted) return;
+    this.before = this.recorded;
+    this.stretch = null;
+    this.tellOver(why);
+  }
+
+  private tellOver(why: unknown): void {
+    if (this.isClosed) return;
+    this.isClosed = true;
+    this.wish.over(why);
+  }
+
+  private async end(stretch: Stretch): Promise<void> {
+    stretch.finish.abort();
+    await stretch.over.catch(() => undefined);
+    this.before = this.recorded;
+    this.stretch = null;
+  }
+}
+
+/** Hands on what comes from the first cluster on. */
+function picturesOf(heard: (piece: Buffer) => void): (piece: Buffer) => void {
+  let head: Buffer | null = Buffer.alloc(0);
+  return (piece) => {
+    if (!head) return heard(piece);
+    head = Buffer.concat([head, piece]);
+    const at = head.indexOf(CLUSTER);
+    if (at < 0) return;
+    heard(head.subarray(at));
+    head = null;
+  };
+}

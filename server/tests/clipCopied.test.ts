@@ -1,0 +1,113 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
+import { clipFormats, type Clip, type ClipFormat, type ClipWish } from '@/core/contracts/clip';
+import type { Cuts } from '@/core/clip/cuts';
+import { untouched } from '@/core/document/view';
+import { markSchema } from '@/core/marks/registry';
+import { randomFrom } from '@/core/random/random';
+import * as one from '@/app/api/clips/[id]/route';
+import { filmOf } from '../clips/rows';
+import { writingPath } from '../media/files';
+import { changeShot } from '../shots/change';
+import { film, HEIGHT, heardIn, numberOn, picturesIn, WIDTH, withTones } from './clipFilms';
+import { recorded, wanted } from './clipLib';
+import { at, begin, finish, jsonRequest } from './setup';
+
+beforeAll(begin, 60_000);
+afterAll(finish);
+
+/** Its key pictures are 0, 30 and 60. */
+const COUNT = 75;
+
+/** Something new on every picture, which no packing leaves as it is. */
+const restless = (codec: 'h264' | 'vp9'): Buffer => {
+  const noise = randomFrom(7);
+  return film(COUNT, codec, 5_000, (picture) => {
+    for (let i = 3 * WIDTH * 60; i < picture.length; i += 1) picture[i] = noise() * 256;
+  });
+};
+
+const cut = (id: string, revision: number, cuts: Cuts): Promise<Response> =>
+  one.PUT(jsonRequest('/x', 'PUT', { revision, cuts }), at({ id }));
+
+async function made(
+  { id }: Clip,
+  format: ClipFormat,
+  more: Partial<ClipWish> = {},
+): Promise<string> {
+  const job = await wanted(id, { folderId: null, format, ...more });
+  expect([job.state, job.problem]).toEqual(['done', null]);
+  return writingPath(job.id, clipFormats[format].extension);
+}
+
+/** Whether its pictures are those of the recording, bit for bit: nothing was packed anew. */
+async function isTakenOver({ id }: Clip, path: string, from: number, to: number): Promise<boolean> {
+  const all = picturesIn((await filmOf(id)).path).pictures.slice(from, to);
+  const { pictures } = picturesIn(path);
+  expect(pictures.map((rgb) => numberOn(rgb))).toEqual(
+    Array.from({ length: to - from }, (_, i) => from + i),
+  );
+  return pictures.every((rgb, i) => rgb.equals(all[i] ?? Buffer.alloc(0)));
+}
+
+test.each([
+  ['h264', 'mp4', 'webm'],
+  ['vp9', 'webm', 'mp4'],
+] as const)(
+  'what is kept of %s from a key picture on is taken over as %s',
+  async (codec, format, other) => {
+    const clip = await recorded(restless(codec), { title: 'Frost alarm' });
+    expect(await isTakenOver(clip, await made(clip, format), 0, COUNT)).toBe(true);
+    expect(await isTakenOver(clip, await made(clip, other), 0, COUNT)).toBe(false);
+    await cut(clip.id, 1, {
+      away: [
+        { from: 0, to: 30 },
+        { from: 70, to: COUNT },
+      ],
+    });
+    const path = await made(clip, format);
+    expect(await isTakenOver(clip, path, 30, 70)).toBe(true);
+    // Its times are its own, from its first picture on.
+    const asked = ['-loglevel', 'error', '-select_streams', 'v:0', '-show_entries'];
+    const [first = NaN, second = NaN] = execFileSync('ffprobe', [
+      ...[...asked, 'packet=pts_time', '-of', 'csv=p=0', path],
+    ])
+      .toString()
+      .split('\n')
+      .map(parseFloat);
+    expect(first).toBeLessThan(0.002);
+    expect(second - first).toBeCloseTo(1 / 15, 2);
+    // Elsewhere, smaller, or with fewer pictures a second it is packed anew, as exact.
+    await cut(clip.id, 2, { away: [{ from: 0, to: 31 }] });
+    expect(await isTakenOver(clip, await made(clip, format), 31, COUNT)).toBe(false);
+    await cut(clip.id, 3, { away: [] });
+    expect(picturesIn(await made(clip, format, { percent: 50 })).width).toBe(WIDTH / 2);
+    expect(picturesIn(await made(clip, format, { rate: 5 })).pictures).toHaveLength(25);
+  },
+  60_000,
+);
+
+test('its sound goes with it, in the same time', async () => {
+  const at = [
+    [1, 1.1],
+    [3, 3.1],
+  ] as const;
+  const clip = await recorded(withTones(restless('h264'), { at, lasts: 5 }));
+  await cut(clip.id, 1, { away: [{ from: 0, to: 30 }] });
+  const path = await made(clip, 'mp4');
+  expect(await isTakenOver(clip, path, 30, COUNT)).toBe(true);
+  const heard = heardIn(path);
+  expect(heard).toHaveLength(1);
+  // As with every other sound: what people do not notice (ITU-R BT.1359).
+  expect(Math.abs((heard[0]?.[0] ?? NaN) - 1)).toBeLessThan(0.045);
+});
+
+test('a mark on one of its pictures, and it is painted and packed anew', async () => {
+  const clip = await recorded(restless('h264'));
+  const area = { x: 0, y: 50, width: 40, height: 40 };
+  const hide = { id: 'hide', kind: 'blocks', time: { from: 70, to: 71 }, ...area };
+  const marks = [markSchema.parse(hide)];
+  const document = { ...untouched({ width: WIDTH, height: HEIGHT }), marks };
+  await changeShot(clip.id, { revision: clip.marksRevision, document });
+  expect(await isTakenOver(clip, await made(clip, 'mp4'), 0, COUNT)).toBe(false);
+});
