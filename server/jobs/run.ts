@@ -76,6 +76,14 @@ export async function workNow(id: string): Promise<void> {
 /** Breaks off the work on a job that is gone or not wanted any more. */
 export const breakOff = (id: string): void => running.get(id)?.abort();
 
+/** Breaks off all that this process works on, and waits until that has ended. */
+export async function workNoMore(): Promise<void> {
+  while (running.size > 0) {
+    for (const control of running.values()) control.abort();
+    await new Promise((done) => setTimeout(done, 10));
+  }
+}
+
 /** Stops a job, also in the middle of its work. @returns false when there was nothing to stop */
 export async function stopJob(id: string): Promise<boolean> {
   const stopped = await stop(id);

@@ -5,11 +5,15 @@ import { untouched } from '@/core/document/view';
 import { closeSql } from '../db/sql';
 import { migrate } from '../db/migrate';
 import { env } from '../base/env';
+import { workNoMore } from '../jobs/run';
 import { storeShot } from '../shots/store';
 
 /** Brings the test database up to date; the tests share it and make their own shots and folders. */
 export const begin = async (): Promise<void> => void (await migrate());
-export const finish = closeSql;
+export async function finish(): Promise<void> {
+  await workNoMore();
+  await closeSql();
+}
 
 /** A folder on disk of its own for a test. */
 export function testFolder(name: string): string {
