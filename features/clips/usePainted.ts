@@ -1,4 +1,4 @@
-import { useEffect, type RefObject } from 'react';
+import { useEffect, useEffectEvent, type RefObject } from 'react';
 import { pictureAt } from '@/core/clip/cuts';
 import type { Clip } from '@/core/contracts/clip';
 import { documentAt, isUntouched } from '@/core/document/atPicture';
@@ -16,12 +16,17 @@ export function usePainted(
   canvas: RefObject<HTMLCanvasElement | null>,
   clip: Clip,
 ): boolean {
-  const { document, times, leaves, width, height } = clip;
-  const isPainted = !isUntouched(document, clip);
+  const { marksRevision } = clip;
+  const isPainted = !isUntouched(clip.document, clip);
+  // Not of its dependencies: the same clip is read again and again until all is known of it.
+  const paintAt = useEffectEvent((frame: ImageBitmap, at: number) => {
+    const { document, times, leaves, width, height } = clip;
+    const shown = documentAt(document, pictureAt(times, at), { width, height });
+    return paintView(frame, shown, Math.min(1, LARGEST / leaves.width));
+  });
   useEffect(() => {
     const element = video.current;
     if (!isPainted || !element) return;
-    const scale = Math.min(1, LARGEST / leaves.width);
     let wanted = true;
     /** When the picture comes that is to be painted next, seconds. */
     let next: number | null = null;
@@ -33,26 +38,31 @@ export function usePainted(
         const at = next;
         next = null;
         const frame = await createImageBitmap(element);
-        const shown = documentAt(document, pictureAt(times, at), { width, height });
-        const seen = await paintView(frame, shown, scale);
+        const seen = await paintAt(frame, at);
         frame.close();
         if (wanted) draw(canvas.current, seen);
         seen.close();
       }
       busy = false;
     };
+    const ask = (at: number) => {
+      next = at;
+      paint().catch(() => (busy = false));
+    };
     const watch = () =>
       element.requestVideoFrameCallback((_, { mediaTime }) => {
         if (!wanted) return;
-        next = mediaTime;
-        paint().catch(() => (busy = false));
+        ask(mediaTime);
         watch();
       });
     watch();
+    // What is in sight already is not told again.
+    if (element.readyState >= element.HAVE_CURRENT_DATA && !element.seeking)
+      ask(element.currentTime);
     return () => {
       wanted = false;
     };
-  }, [video, canvas, isPainted, document, times, leaves.width, width, height]);
+  }, [video, canvas, isPainted, marksRevision]);
   return isPainted;
 }
 

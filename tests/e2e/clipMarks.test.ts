@@ -92,6 +92,32 @@ test('M: a mark lies on the clip from its picture on, for as long as is said, an
   await app.until('gone', async () => (await marksOf(id)).length === 0);
 }, 120_000);
 
+test('what lies on a clip is painted while it is read anew, and is not waited for until a step', async () => {
+  const id = await openedClip('Painted late');
+  await app.keys(...steps(5), 'm');
+  await app.stage();
+  await app.keys('b', Key.ENTER);
+  await app.until('it is stored', async () => (await marksOf(id)).length === 1);
+  // Its changes are still looked for, so it is asked again; a picture takes longer than that.
+  await browser.driver.executeScript(`
+    const ask = window.fetch.bind(window);
+    let more = 3;
+    window.fetch = async (where, how) => {
+      const answer = await ask(where, how);
+      if (!String(where).endsWith('/api/clips/${id}') || more === 0) return answer;
+      more -= 1;
+      return Response.json({ ...(await answer.json()), changes: null });
+    };
+    const read = window.createImageBitmap.bind(window);
+    window.createImageBitmap = async (...what) => {
+      if (what[0] instanceof HTMLVideoElement) await new Promise((done) => setTimeout(done, 900));
+      return read(...what);
+    };`);
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.sees('Begin here');
+  await app.until('it is painted', async () => (await orange()) > 20);
+}, 60_000);
+
 test('what hides does so all the time; what is chosen on the time line is when the chosen is seen', async () => {
   const id = await openedClip('Hidden');
   await app.keys(...steps(3), 'm');

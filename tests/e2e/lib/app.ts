@@ -147,7 +147,7 @@ export class App {
   }
 
   async until(what: string, test: () => Promise<boolean>, wait = WAIT): Promise<void> {
-    await this.driver.wait(test, wait, what, 50);
+    await this.driver.wait(test, wait, what, 50).catch((error: unknown) => this.withWords(error));
   }
 
   /**
