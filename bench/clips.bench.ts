@@ -7,6 +7,7 @@ import { UNCUT } from '@/core/clip/cuts';
 import { untouched } from '@/core/document/view';
 import { markSchema } from '@/core/marks/registry';
 import { paintedFilm } from '@/server/clips/painted';
+import { planesFor } from '@/server/clips/planes';
 import { writingArgs, type Writing } from '@/server/clips/written';
 import { ffmpeg } from '@/server/media/ffmpeg';
 import { probe } from '@/server/media/probe';
@@ -60,11 +61,12 @@ test('a clip of 1920 × 1080 written as WebM, with two marks and without', async
     const { signal } = new AbortController();
     const bare = () =>
       ffmpeg([...writingArgs({ source: film, heard: null }, SIZE, writing), ...to], { most: MOST });
-    const marked = () => {
+    const marked = async () => {
       const document = { ...untouched(SIZE), marks };
-      const painting = { signal, most: MOST, background: null };
+      const inPlanes = await planesFor({ document }, path, false, signal);
+      const painting = { signal, most: MOST, background: null, inPlanes };
       const input = paintedFilm({ ...film, document }, SIZE, painting);
-      const args = writingArgs({ painted: true, opaque: true, heard: null }, SIZE, writing);
+      const args = writingArgs({ painted: inPlanes, heard: null }, SIZE, writing);
       return ffmpeg([...args, ...to], { most: MOST, input });
     };
     await marked();

@@ -5,6 +5,9 @@ import type { Size } from '../geometry/size';
  * (RFC 9559) with the codec V_UNCOMPRESSED, its elements written as EBML (RFC 8794).
  */
 
+/** How its pixels lie, by their FourCC: RGBA, or in planes of 4:2:0 or 4:4:4. */
+export type RawKind = 'RGBA' | 'I420' | '444P';
+
 /** Letters of ASCII. */
 const letters = (word: string): Uint8Array => Uint8Array.from(word, (one) => one.charCodeAt(0));
 
@@ -46,7 +49,7 @@ const OPEN = Uint8Array.of(0x01, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff);
 const SCALE = 1_000_000;
 
 /** What stands before the pictures. @param size of every one of them, pixels */
-export const rawFilmHead = ({ width, height }: Size): Uint8Array =>
+export const rawFilmHead = ({ width, height }: Size, kind: RawKind): Uint8Array =>
   joined([
     element(
       0x1a45dfa3,
@@ -61,7 +64,7 @@ export const rawFilmHead = ({ width, height }: Size): Uint8Array =>
         0xae,
         ...[number(0xd7, 1), number(0x73c5, 1), number(0x83, 1), number(0x9c, 0)],
         word(0x86, 'V_UNCOMPRESSED'),
-        element(0xe0, number(0xb0, width), number(0xba, height), word(0x2eb524, 'RGBA')),
+        element(0xe0, number(0xb0, width), number(0xba, height), word(0x2eb524, kind)),
       ),
     ),
   ]);
@@ -69,7 +72,7 @@ export const rawFilmHead = ({ width, height }: Size): Uint8Array =>
 /**
  * What stands before the pixels of a picture.
  * @param at when it comes, and how long it lasts, whole thousandths of a second
- * @param length of its pixels: RGBA, row-major, width × height × 4 bytes
+ * @param length of its pixels, bytes
  */
 export function rawPictureHead(at: number, lasts: number, length: number): Uint8Array {
   // Track 1, at the time of its cluster itself, no flags.

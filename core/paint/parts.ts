@@ -15,6 +15,8 @@ export interface PaintedPart {
   document: ShotDocument;
   /** Whole pixels of `needs` of which nothing is seen, whatever they show. */
   hidden: Rect[];
+  /** What lies on it may be the same whatever it shows: nothing there looks at the picture. */
+  mayBeInk: boolean;
 }
 
 /** Where more of the view is painted than that, all of it may be. */
@@ -37,26 +39,64 @@ function apart(rects: readonly Rect[]): Rect[] {
   return done;
 }
 
+/** The rectangle around another whose edges lie where a grid of so many pixels has its lines. */
+function onGrid(rect: Rect, step: number): Rect {
+  if (step === 1) return rect;
+  const { x, y, width, height } = rect;
+  const [left, top] = [Math.floor(x / step) * step, Math.floor(y / step) * step];
+  return {
+    ...{ x: left, y: top },
+    width: Math.ceil((x + width) / step) * step - left,
+    height: Math.ceil((y + height) / step) * step - top,
+  };
+}
+
+/** Nothing is done to all of the view: it may be painted in parts. */
+export const isInParts = ({ view, finish, marks }: ShotDocument): boolean =>
+  !finish &&
+  !view.room &&
+  !view.shape &&
+  !isTurned(view.turn) &&
+  !marks.some((mark) => kindOf(mark).everywhere);
+
+/** All that is hidden are boxes, of which each part tells. */
+export const hidesBoxes = ({ marks }: Pick<ShotDocument, 'marks'>): boolean =>
+  marks.every((mark) => (kindOf(mark).hide?.(mark).outline.area ?? 'box') === 'box');
+
 /**
  * The parts of the view outside of which a shot leaves as its frame is; null where all of it must be
  * painted, or may as well be.
+ * @param step of the grid from whose lines they begin, pixels; the view begins at one of them. Above
+ *   1 a picture that may be painted in parts always is
  */
-export function paintedParts(document: ShotDocument, tools: MarkTools): PaintedPart[] | null {
-  const { view, finish, marks } = document;
-  if (finish || view.room || view.shape || isTurned(view.turn)) return null;
-  if (marks.some((mark) => kindOf(mark).everywhere)) return null;
-  const own = (mark: Mark): Rect => outerPixels(inflate(markBounds(mark, tools), HALO + 1));
+export function paintedParts(
+  document: ShotDocument,
+  tools: MarkTools,
+  step = 1,
+): PaintedPart[] | null {
+  if (!isInParts(document)) return null;
+  const { view, marks } = document;
+  const own = (mark: Mark): Rect =>
+    onGrid(outerPixels(inflate(markBounds(mark, tools), HALO + 1)), step);
   const seen = marks.flatMap((mark) => intersection(own(mark), view.crop) ?? []);
   const parts = apart(seen);
-  if (parts.reduce((sum, part) => sum + area(part), 0) > MOST * area(view.crop)) return null;
+  const most = step === 1 ? MOST * area(view.crop) : Infinity;
+  if (parts.reduce((sum, part) => sum + area(part), 0) > most) return null;
   return parts.map((part) => {
-    const needs = needsOf(part, marks, own, view.crop);
+    const read = needsOf(part, marks, own, view.crop);
+    const needs = intersection(onGrid(read, step), view.crop) ?? read;
     const painted = marks.filter((mark) => overlap(own(mark), needs));
     return {
       ...{ part, needs, document: { ...document, marks: painted } },
       hidden: painted.flatMap((mark) => hiddenBox(mark, needs) ?? []),
+      mayBeInk: !painted.some(looksAtPicture),
     };
   });
+}
+
+function looksAtPicture(mark: Mark): boolean {
+  const kind = kindOf(mark);
+  return kind.hide !== undefined || kind.reach !== undefined || kind.reads !== undefined;
 }
 
 /** The pixels that a mark hides, where they are a box. */

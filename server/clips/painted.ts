@@ -1,12 +1,15 @@
-import { rawFilmHead, rawPictureHead } from '@/core/clip/rawFilm';
+import { rawFilmHead, rawPictureHead, type RawKind } from '@/core/clip/rawFilm';
 import type { Cuts } from '@/core/clip/cuts';
 import { keptPictures, type KeptPicture } from '@/core/clip/played';
 import type { ShotDocument } from '@/core/document/document';
 import type { Size } from '@/core/geometry/size';
+import type { Planes } from '@/core/raster/yCbCr';
 import { Fault } from '../base/fault';
 import { ffmpegOutput } from '../media/ffmpeg';
+import { bytesFor } from '../paint/clipPixels';
 import { serverShaper } from '../paint/shaper';
 import { ClipPainter } from './painter';
+import type { InPlanes } from './planes';
 import { pictureArgs } from './written';
 
 /** A film with what lies on it. */
@@ -23,6 +26,8 @@ export interface Painting {
   most: number;
   /** What shows where nothing is; null where that stays so. */
   background: string | null;
+  /** How its pixels are handed on; null for RGBA, some of which may be transparent. */
+  inPlanes: InPlanes | null;
 }
 
 /** So many pictures are painted while the one before them is written. */
@@ -88,10 +93,10 @@ interface Unpainted {
 
 async function* keptFrames(film: MarkedFilm, painting: Painting): AsyncGenerator<Unpainted> {
   const kept = keptPictures(film.cuts, film.times).values();
-  const output = ffmpegOutput(pictureArgs(film), painting);
+  const output = ffmpegOutput(pictureArgs(film, painting.inPlanes), painting);
   // Those that are painted, the one that is written, and the one that is read.
   const places = AHEAD + 3;
-  for await (const frame of wholes(output, film.width * film.height * 4, places)) {
+  for await (const frame of wholes(output, bytesFor(film, planesIn(painting)), places)) {
     const next: KeptPicture | undefined = kept.next().value;
     if (!next) break;
     yield { next, frame };
@@ -99,6 +104,11 @@ async function* keptFrames(film: MarkedFilm, painting: Painting): AsyncGenerator
   if (!kept.next().done)
     throw new Fault(422, 'unreadable-film', 'A part of this film cannot be read any more.');
 }
+
+const planesIn = ({ inPlanes }: Painting): Planes | null => inPlanes?.planes ?? null;
+
+const kindOf = (planes: Planes | null): RawKind =>
+  planes ? (planes.half ? 'I420' : '444P') : 'RGBA';
 
 /**
  * What is kept of a film as it leaves, picture for picture: nothing but what was painted is in it.
@@ -115,7 +125,7 @@ export async function* paintedFilm(
     next,
     pixels: await painter.paint(frame, next.picture),
   }));
-  yield rawFilmHead(size);
+  yield rawFilmHead(size, kindOf(planesIn(painting)));
   for await (const { next, pixels } of painted) {
     yield rawPictureHead(next.at, next.lasts, pixels.length);
     yield pixels;

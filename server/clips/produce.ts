@@ -12,6 +12,7 @@ import { serverShaper } from '../paint/shaper';
 import { copyable, copyArgs, isCopied } from './copied';
 import type { Heard } from './heard';
 import { paintedFilm } from './painted';
+import { planesFor } from './planes';
 import type { Film } from './rows';
 import { sayInside } from './saidInside';
 import { LEAST_BITS, writingArgs, type Writing } from './written';
@@ -95,8 +96,13 @@ async function once(producing: Producing, writing: Writing): Promise<void> {
   }
   const opaque = leavesOpaque(document, true, await serverShaper());
   const background = isFilm(writing.format) && !opaque ? BEHIND : null;
-  const input = paintedFilm({ ...film, cuts, document }, leaves, { ...run, background });
-  const args = writingArgs({ painted: true, opaque, heard }, leaves, writing);
+  const inPlanes = isFilm(writing.format)
+    ? await planesFor(clip, film.path, writing.fine ?? false, signal)
+    : null;
+  const painting = { ...run, background, inPlanes };
+  const input = paintedFilm({ ...film, cuts, document }, leaves, painting);
+  const painted = inPlanes ? { planes: inPlanes.planes } : { opaque };
+  const args = writingArgs({ painted, heard }, leaves, writing);
   await ffmpeg([...args, ...out], { ...run, input });
 }
 

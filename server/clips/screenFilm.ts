@@ -2,6 +2,7 @@ import { clipLimits } from '@/core/contracts/clip';
 import type { Rect } from '@/core/geometry/rect';
 import { env } from '../base/env';
 import { ffmpeg } from '../media/ffmpeg';
+import { colourArgs } from './written';
 
 /** Pictures a second, and after how many there is one that can be gone to. */
 const RATE = 15;
@@ -24,13 +25,19 @@ export interface Wish {
   over: (why: unknown) => void;
 }
 
+/** Where a film does not say how its colours are to be read, players take those of a large one otherwise. */
+const fineColours = [
+  ...['-vf', 'scale=out_color_matrix=bt709:out_range=tv', '-pix_fmt', 'yuv444p'],
+  ...colourArgs('bt709'),
+];
+
 /** As fine in colour as in brightness, and so often on its way that a crash takes little with it. */
 const args = ({ x, y, width, height }: Rect, pointer: boolean, before: number): string[] => [
   ...['-loglevel', 'info', '-nostats'],
   ...['-f', 'x11grab', '-framerate', String(RATE), '-draw_mouse', pointer ? '1' : '0'],
   ...['-video_size', `${width}x${height}`, '-i', `${env().display ?? ''}+${x},${y}`],
   ...['-t', String(clipLimits.seconds - before), '-c:v', 'libx264', '-preset', 'ultrafast'],
-  ...['-tune', 'zerolatency', '-crf', '12', '-pix_fmt', 'yuv444p', '-threads', '1'],
+  ...['-tune', 'zerolatency', '-crf', '12', '-threads', '1', ...fineColours],
   ...['-g', String(KEY_EVERY), '-flush_packets', '1', '-cluster_time_limit', '500'],
   ...['-output_ts_offset', before.toFixed(3), '-f', 'matroska', 'pipe:1'],
 ];

@@ -3,7 +3,9 @@ import type { Cuts } from '@/core/clip/cuts';
 import { everyOf, playedStretches } from '@/core/clip/played';
 import { writtenSize } from '@/core/clip/size';
 import type { Size } from '@/core/geometry/size';
+import type { Planes } from '@/core/raster/yCbCr';
 import { asFilm } from '../media/ffmpeg';
+import type { InPlanes } from './planes';
 import { heardGraph, heardStretches, soundBits, type Heard } from './heard';
 
 /** How a clip is written. */
@@ -31,11 +33,11 @@ interface Source {
   cuts: Cuts;
 }
 
+/** What was painted of a film: RGBA, some of which may be transparent, or in planes. */
+export type Painted = { opaque: boolean; planes?: never } | { opaque?: never; planes: Planes };
+
 /** What a film is written from: itself, or what was painted of it and comes as `rawFilm` says. */
-export type Given = (
-  | { source: Source; painted?: never; opaque?: never }
-  | { source?: never; painted: true; opaque: boolean }
-) & {
+export type Given = ({ source: Source; painted?: never } | { source?: never; painted: Painted }) & {
   /** Null where nothing is heard. */
   heard: Heard | null;
 };
@@ -46,7 +48,10 @@ export const LEAST_BITS = 8_000;
 const film = ['-pix_fmt', 'yuv420p'];
 const FINE = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '10', '-pix_fmt', 'yuv444p'];
 /** How brightness and colours are made of red, green and blue, so that every player agrees. */
-const COLOURS = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709'];
+const spaces = { bt709: 'bt709', bt601: 'smpte170m' } as const;
+export const colourArgs = (matrix: Planes['matrix']): string[] => [
+  ...['-colorspace', spaces[matrix], '-color_primaries', 'bt709', '-color_trc', 'bt709'],
+];
 /** By the program's own documentation; likeness first, then size. */
 const encoders: Record<ClipFormat, (bits: number | null) => string[]> = {
   webm: (bits) => [
@@ -108,11 +113,19 @@ const GIF = 'split[p][q];[p]palettegen=stats_mode=diff[c];[q][c]paletteuse=dithe
 /** Of two that come within one thousandth of a second neither is lost. */
 const EACH = 'settb=1/1000,setpts=if(isnan(PREV_OUTPTS)\\,PTS\\,max(PTS\\,PREV_OUTPTS+1))';
 
-/** Every picture that is kept, to be painted: RGBA, one after the other. */
-export const pictureArgs = (source: Source): string[] => [
-  ...[...asFilm(source.path), '-filter_complex', stretched(source).join(';'), '-map', '[k]'],
-  ...['-fps_mode', 'passthrough', '-f', 'rawvideo', '-pix_fmt', 'rgba', '-'],
-];
+/** Every picture that is kept, to be painted, one after the other: RGBA, or in planes. */
+export function pictureArgs(source: Source, inPlanes: InPlanes | null): string[] {
+  const { filter, format } = inPlanes ?? { filter: 'format=rgba', format: 'rgba' };
+  const graph = [...stretched(source), `[k]${filter}[given]`].join(';');
+  return [
+    ...[...asFilm(source.path), '-filter_complex', graph, '-map', '[given]'],
+    ...['-fps_mode', 'passthrough', '-f', 'rawvideo', '-pix_fmt', format, '-'],
+  ];
+}
+
+/** What planes are is not said in what comes. */
+const toldOf = ({ full, matrix }: Planes): string =>
+  `setparams=range=${full ? 'pc' : 'tv'}:colorspace=${spaces[matrix]}`;
 
 /** At full size a row or column too many is left out: every pixel stays itself. */
 function sized(from: Size, to: Size, percent: number): string[] {
@@ -142,17 +155,18 @@ export const saidArgs = ({
  * @param from how large its pictures are
  */
 export function writingArgs(
-  { source, opaque, heard }: Given,
+  { source, painted, heard }: Given,
   from: Size,
   { format, percent, rate, title, description, bits, fine = false }: Writing,
 ): string[] {
-  const isPainted = !source;
+  const { planes, opaque = false } = painted ?? {};
   const shaped = [
+    ...(planes ? [toldOf(planes)] : []),
     // Of those that come in between, the one that is seen at the moment.
     rate === null ? EACH : `fps=${rate}:round=up`,
     ...sized(from, writtenSize(from, percent, isFilm(format)), percent),
-    ...(isPainted && isFilm(format) ? ['scale=out_color_matrix=bt709:out_range=tv'] : []),
-    ...(isPainted && isFilm(format) ? [`format=${fine ? 'yuv444p' : 'yuv420p'}`] : []),
+    ...(planes?.full ? ['scale=out_range=tv'] : []),
+    ...(planes ? [`format=${fine ? 'yuv444p' : 'yuv420p'}`] : []),
     ...(opaque && !isFilm(format) ? ['format=rgb24'] : []),
     ...(format === 'gif' ? [GIF] : []),
   ].join(',');
@@ -171,6 +185,6 @@ export function writingArgs(
     // Every picture at its own time, however uneven: none is dropped, none is shown twice.
     ...(rate === null ? ['-fps_mode', 'passthrough', '-enc_time_base:v', '1:1000'] : []),
     ...(fine ? [...FINE, '-movflags', '+faststart', '-f', 'mp4'] : encoders[format](rest)),
-    ...(isPainted && isFilm(format) ? COLOURS : []),
+    ...(planes ? colourArgs(planes.matrix) : []),
   ];
 }

@@ -12,6 +12,7 @@ import { markSchema, type MarkInput } from '@/core/marks/registry';
 import { paintPointer } from '@/core/marks/piece/shapes';
 import { Fault } from '../base/fault';
 import { sql } from '../db/sql';
+import { colourArgs } from '../clips/written';
 import { addPiece, beginRecording, endRecording } from '../clips/recordings';
 import { ffmpeg } from '../media/ffmpeg';
 import { changeShot } from '../shots/change';
@@ -103,7 +104,10 @@ async function filmed(clip: DemoClip, at: number): Promise<Uint8Array> {
   const path = join(folder, 'film.mkv');
   const { width, height } = boundsOf(clip);
   const raw = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${width}x${height}`];
-  const packed = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '16', '-pix_fmt', 'yuv420p'];
+  const packed = [
+    ...['-vf', 'scale=out_color_matrix=bt709:out_range=tv', '-pix_fmt', 'yuv420p'],
+    ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '16', ...colourArgs('bt709')],
+  ];
   try {
     await ffmpeg([...raw, '-r', String(RATE), '-i', 'pipe:0', ...packed, '-g', '24', '-y', path], {
       ...{ most: PATIENCE, input: painted(clip, at) },

@@ -57,6 +57,30 @@ export async function codecsOf(
   };
 }
 
+/** How colours lie in the pictures of a film, as the program calls it. */
+export interface Colours {
+  /** yuv420p, gbrp. */
+  format: string;
+  /** tv, pc or unknown. */
+  range: string;
+  /** bt709, unknown. */
+  matrix: string;
+}
+
+const named = z.string().default('unknown');
+const coloursSchema = z.object({
+  streams: z.tuple([z.object({ pix_fmt: named, color_range: named, color_space: named })]),
+});
+
+/** @throws Fault 422 for what is no film */
+export async function coloursOf(path: string, signal?: AbortSignal): Promise<Colours> {
+  const entries = 'stream=pix_fmt,color_range,color_space';
+  const asked = ['-select_streams', 'v:0', '-show_entries', entries, '-of', 'json'];
+  const told = await ffprobe([...asked, ...asFilm(path)], { most: PATIENCE, signal });
+  const [stream] = coloursSchema.parse(JSON.parse(told.toString('utf8'))).streams;
+  return { format: stream.pix_fmt, range: stream.color_range, matrix: stream.color_space };
+}
+
 /**
  * Which pictures of a film can be begun with, by their numbers.
  * @returns null where pictures are packed in another order than they are seen in

@@ -79,7 +79,8 @@ export function run<N extends TaskName>(
   input: TaskInput<N>,
   { pixels, ms = MOST_TIME, signal }: Asking,
 ): Promise<TaskValue<N>> {
-  return new Promise((resolve, reject) => {
+  let stop = (): void => undefined;
+  const result = new Promise<TaskValue<N>>((resolve, reject) => {
     if (signal?.aborted) return reject(signal.reason as Error);
     pool.last += 1;
     const job: Job = {
@@ -87,10 +88,13 @@ export function run<N extends TaskName>(
       done: (value) => resolve(value as TaskValue<N>),
       failed: reject,
     };
-    signal?.addEventListener('abort', () => drop(job, signal.reason as Error), { once: true });
+    stop = () => drop(job, signal?.reason as Error);
+    signal?.addEventListener('abort', stop, { once: true });
     pool.waiting.push(job);
     next();
   });
+  // One signal may be for thousands of tasks, and would hold what each was given.
+  return result.finally(() => signal?.removeEventListener('abort', stop));
 }
 
 /**

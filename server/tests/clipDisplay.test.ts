@@ -17,6 +17,7 @@ import { GET as frames } from '@/app/api/clips/[id]/frames/route';
 import { startRows } from '@/tests/lib/rows';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { closeScreen } from '../display/connection';
+import { coloursOf } from '../media/probe';
 import { changeSettings } from '../settings/settings';
 import { getSteps } from '../shots/change';
 import { picturesIn } from './clipFilms';
@@ -51,12 +52,15 @@ async function endedClip(id: string): Promise<Clip> {
   if (clip.state !== 'ready') throw new Error(`It is ${clip.state}: ${clip.problem}`);
   return lookedThrough(id);
 }
-/** A corner of each picture: red, green and blue. */
-async function corners(id: string): Promise<number[][]> {
+async function savedFilm(id: string): Promise<string> {
   const path = join(mkdtempSync(join(tmpdir(), 'rezzik-screen-')), 'film.mp4');
   const film = await (await video.GET(request('/x'), at({ id }))).arrayBuffer();
   writeFileSync(path, Buffer.from(film));
-  return picturesIn(path).pictures.map((rgb) => [...rgb.subarray(0, 3)]);
+  return path;
+}
+/** A corner of each picture: red, green and blue. */
+async function corners(id: string): Promise<number[][]> {
+  return picturesIn(await savedFilm(id)).pictures.map((rgb) => [...rgb.subarray(0, 3)]);
 }
 const ground = (colour: string): Promise<string> => display.run('xsetroot', '-solid', colour);
 const isNear = (seen: readonly number[] | undefined, colour: readonly number[]): boolean =>
@@ -100,6 +104,10 @@ test('a window that scrolls: every picture is what the screen showed, its words 
   const clip = await endedClip(id);
   expect(clip).toMatchObject({ ...SIZE, fineColours: true, title: 'Rows' });
   expect(clip.provenance).toMatchObject({ source: 'display', frames: clip.times.length });
+  // Players guess what is not said, by how large it is.
+  expect(await coloursOf(await savedFilm(id))).toEqual({
+    ...{ format: 'yuv444p', range: 'tv', matrix: 'bt709' },
+  });
   // Even: none is left out for long.
   const apart = clip.times.slice(1).map((time, i) => time - (clip.times[i] ?? 0));
   expect(apart.filter((time) => time > 0.2).length).toBeLessThanOrEqual(apart.length / 20);

@@ -13,6 +13,8 @@ import type { FormatName } from '@/core/contracts/format';
 import { decodeBmp, type DecodedBmp } from '@/core/raster/bmp/decode';
 import { withExponent } from '@/core/raster/gamma';
 import type { PaintedPart } from '@/core/paint/parts';
+import type { Ink } from '@/core/raster/ink';
+import { planarOf, rgbaOf } from '@/core/raster/planar';
 import type { ReadablePixels, RgbaPixels } from '@/core/raster/pixels';
 import { findParts } from '@/core/screen/parts';
 import { changedShare, type Watched } from '@/core/series/changed';
@@ -22,7 +24,8 @@ import { smallestText, type TextRun } from '@/core/screen/textHeights';
 import { fromPixels } from '../formats/raw';
 import type { Source, Wish } from '../formats/contract';
 import type { GuideBytes, Material } from '../guideFormats/contract';
-import { decoded, flatten, flattenPart, flattenPixels, type Pixels } from '../paint/flatten';
+import { flattenClipPart, inkOn, type ClipPixels, type ReadableClip } from '../paint/clipPixels';
+import { decoded, flatten, flattenPixels, type Pixels } from '../paint/flatten';
 import { serverShaper } from '../paint/shaper';
 
 /** What comes of a task, and what of it is handed over rather than copied. */
@@ -64,25 +67,35 @@ export const tasks = {
     const pixels = await flatten(input, await serverShaper());
     return { value: { ...pixels, data: shared(pixels.data) } };
   },
-  /** Paints a picture of a clip as it leaves. @param background what shows where nothing is */
+  /**
+   * Paints a picture of a clip as it leaves, as it was given: RGBA or in planes.
+   * @param background what shows where nothing is; null where that stays so
+   */
   clipPicture: async (input: {
-    frame: RgbaPixels;
+    frame: ClipPixels;
     document: ShotDocument;
     background: string | null;
-  }): Promise<Done<ReadablePixels>> => {
-    const pixels = flattenPixels(input.frame, input.document, await serverShaper());
-    const value = input.background === null ? pixels : await flat(pixels, input.background);
+  }): Promise<Done<ReadableClip>> => {
+    const { frame, document, background } = input;
+    const rgba = 'planes' in frame ? rgbaOf(frame) : frame;
+    const pixels = flattenPixels(rgba, document, await serverShaper());
+    const made = background === null ? pixels : await flat(pixels, background);
+    const value = 'planes' in frame ? planarOf(made, frame.planes) : made;
     const { buffer } = value.data;
     return { value, handOver: buffer instanceof ArrayBuffer ? [buffer] : [] };
   },
   /** The same of a part alone. @param given what of the picture is read for it */
   clipPart: async (input: {
-    given: RgbaPixels;
+    given: ClipPixels;
     part: PaintedPart;
-  }): Promise<Done<ReadablePixels>> => {
-    const value = flattenPart(input.given, input.part, await serverShaper());
+  }): Promise<Done<ReadableClip>> => {
+    const value = flattenClipPart(input.given, input.part, await serverShaper());
     return { value, handOver: [value.data.buffer] };
   },
+  /** What lies on a part of all pictures of a clip, where that is the same whatever they show. */
+  clipInk: async (input: { part: PaintedPart; step: 1 | 2 }): Promise<Done<Ink | null>> => ({
+    value: inkOn(input.part, input.step, await serverShaper()),
+  }),
   /** Writes a file in a format whose writer computes by itself. */
   encode: async (input: {
     format: FormatName;

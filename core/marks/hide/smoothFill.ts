@@ -107,20 +107,36 @@ const ROUNDS = 24;
 function relax({ width, height, cells }: Grid, given: Float64Array): void {
   const unknown: number[] = [];
   for (let i = 0; i < given.length; i += 4) if (!given[i + 3]) unknown.push(i);
-  const [line, last] = [width * 4, (height - 1) * width * 4];
+  // Those beside each are the same in every round.
+  const sides = sidesOf(Int32Array.from(unknown), width, height);
   for (let round = 0; round < ROUNDS; round += 1) {
-    for (const i of unknown) {
-      const x = i % line;
-      const west = x > 0 ? i - 4 : i;
-      const east = x < line - 4 ? i + 4 : i;
-      const north = i >= line ? i - line : i;
-      const south = i < last ? i + line : i;
+    for (let n = 0; n < sides.length; n += 5) {
+      const i = sides[n] ?? 0;
+      const west = sides[n + 1] ?? 0;
+      const east = sides[n + 2] ?? 0;
+      const north = sides[n + 3] ?? 0;
+      const south = sides[n + 4] ?? 0;
       for (let c = 0; c < 3; c += 1) {
-        const sides = (cells[west + c] ?? 0) + (cells[east + c] ?? 0);
-        cells[i + c] = (sides + (cells[north + c] ?? 0) + (cells[south + c] ?? 0)) / 4;
+        const across = (cells[west + c] ?? 0) + (cells[east + c] ?? 0);
+        cells[i + c] = (across + (cells[north + c] ?? 0) + (cells[south + c] ?? 0)) / 4;
       }
     }
   }
+}
+
+/** Of each cell itself and the ones to its west, east, north and south; at an edge itself. */
+function sidesOf(some: Int32Array, width: number, height: number): Int32Array {
+  const [line, last] = [width * 4, (height - 1) * width * 4];
+  const sides = new Int32Array(5 * some.length);
+  some.forEach((i, n) => {
+    const x = i % line;
+    sides[5 * n] = i;
+    sides[5 * n + 1] = x > 0 ? i - 4 : i;
+    sides[5 * n + 2] = x < line - 4 ? i + 4 : i;
+    sides[5 * n + 3] = i >= line ? i - line : i;
+    sides[5 * n + 4] = i < last ? i + line : i;
+  });
+  return sides;
 }
 
 /** Between the cells' middles colours change in a straight line; puts three numbers at `to`. */
