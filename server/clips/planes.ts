@@ -41,18 +41,20 @@ export async function planesFor(
   return planesOf(await coloursOf(path, signal), half);
 }
 
-function planesOf({ format, range, matrix }: Colours, half: boolean): InPlanes {
-  const known = matrices[matrix];
+function planesOf({ format, range, matrix: told }: Colours, half: boolean): InPlanes {
+  const known = matrices[told];
   const full = range === 'pc' || format.startsWith('yuvj');
   if (NATIVE.test(format) && known && half === format.includes('420'))
     return { planes: { half, full, matrix: known }, filter: `format=${format}`, format };
   const kept = format.startsWith('yuv') ? known : undefined;
   const to = half ? 'yuv420p' : 'yuv444p';
-  // The mean of what one colour is for: it depends on nothing further away.
-  const how = ['flags=area', 'out_range=tv', ...(kept ? [] : ['out_color_matrix=bt709'])].join(':');
+  // The mean of those that one colour is for, and the same for each of them: nothing that is hidden
+  // tells on what lies further away.
+  const flags = half ? 'area' : 'neighbor';
+  const matrix = kept ? '' : ':out_color_matrix=bt709';
   return {
     planes: { half, full: false, matrix: kept ?? 'bt709' },
-    filter: `scale=${how},format=${to}`,
+    filter: `scale=flags=${flags}:out_range=tv${matrix},format=${to}`,
     format: to,
   };
 }

@@ -116,6 +116,7 @@ describe('hiding', () => {
     ['yuv444p', { codec: 'lossless', fine: true, area: odd }],
     ['yuv420p', { codec: 'lossless', fine: false, area: odd }],
     ['yuv420p', { codec: 'halved', fine: false, area: AREA }],
+    ['yuv444p', { codec: 'halved', fine: true, area: AREA }],
   ] as const)(
     'nor what the writer is given as %s: %o',
     async (as, { codec, fine, area: all }) => {
