@@ -7,6 +7,11 @@ import { paintView } from '../pictures/pictures';
 /** What is looked at is painted no larger than that, pixels across: it is to keep up. */
 const LARGEST = 1280;
 
+/** After so long it is tried again, ms. */
+const AGAIN = 250;
+/** When the picture that was gone to is there. */
+const ARRIVED = ['loadeddata', 'seeked'] as const;
+
 /**
  * Shows what is seen of a film with what lies on it, painted as it leaves; while it plays, as often
  * as the painter keeps up. @returns false where nothing lies on it: then the film itself is shown
@@ -45,9 +50,19 @@ export function usePainted(
       }
       busy = false;
     };
+    let again: ReturnType<typeof setTimeout> | undefined;
     const ask = (at: number) => {
       next = at;
-      paint().catch(() => (busy = false));
+      paint().catch(() => {
+        busy = false;
+        clearTimeout(again);
+        // On a busy machine there may be no picture to be had yet.
+        again = setTimeout(inSight, AGAIN);
+      });
+    };
+    const inSight = () => {
+      if (wanted && element.readyState >= element.HAVE_CURRENT_DATA && !element.seeking)
+        ask(element.currentTime);
     };
     const watch = () =>
       element.requestVideoFrameCallback((_, { mediaTime }) => {
@@ -56,11 +71,13 @@ export function usePainted(
         watch();
       });
     watch();
-    // What is in sight already is not told again.
-    if (element.readyState >= element.HAVE_CURRENT_DATA && !element.seeking)
-      ask(element.currentTime);
+    // What is in sight already is not told again, nor is each picture that is gone to told at once.
+    inSight();
+    for (const event of ARRIVED) element.addEventListener(event, inSight);
     return () => {
       wanted = false;
+      clearTimeout(again);
+      for (const event of ARRIVED) element.removeEventListener(event, inSight);
     };
   }, [video, canvas, isPainted, marksRevision]);
   return isPainted;

@@ -1,11 +1,9 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createHash } from 'node:crypto';
 import { unlink } from 'node:fs/promises';
-import { setTimeout as pause } from 'node:timers/promises';
 import sharp from 'sharp';
 import { z } from 'zod';
 import { untouched } from '@/core/document/view';
-import { reportSchema, type Report } from '@/core/contracts/archive';
 import { firstWay } from '@/core/contracts/way';
 import { json, sql } from '../db/sql';
 import { addFolder } from '../folders/folders';
@@ -22,7 +20,7 @@ import { getShot } from '../shots/rows';
 import { binShot, duplicateShot, eraseShot, renameShot, storeShot } from '../shots/store';
 import { removeTag, setTags } from '../tags/tags';
 import { packWords } from '../words/rows';
-import { archived, broughtIn, everything, otherDatabase, useDatabase } from './archived';
+import { archived, broughtIn, everything, otherDatabase, reportOf, useDatabase } from './archived';
 import { number, run } from './seeds';
 import { begin, finish, gradientPng, testFolder } from './setup';
 
@@ -242,18 +240,6 @@ test('cut off in the middle, what came in stays, and it goes on from there', asy
   const report = await broughtIn(file);
   expect(report.brought?.shots).toEqual({ added: 4 - some, here: some, beside: 0 });
 });
-
-/** Written right after the last byte was handed out. */
-async function reportOf(path: string): Promise<Report> {
-  for (let tries = 0; tries < 200; tries += 1) {
-    const [row] = await sql()<
-      { report: unknown }[]
-    >`select report from archives where path = ${path}`;
-    if (row?.report) return reportSchema.parse(row.report);
-    await pause(50);
-  }
-  throw new Error('There is no report.');
-}
 
 test('what is odd among what is stored is told, and keeps nothing else out of an archive', async () => {
   await otherDatabase();

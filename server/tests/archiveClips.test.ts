@@ -14,7 +14,15 @@ import { addFolder } from '../folders/folders';
 import { sha256 } from '../frames/intake';
 import { mediaDir, sweepMedia } from '../media/files';
 import { changeShot } from '../shots/change';
-import { archived, broughtIn, otherDatabase, useDatabase, zipOf, type Entry } from './archived';
+import {
+  archived,
+  broughtIn,
+  otherDatabase,
+  reportOf,
+  useDatabase,
+  zipOf,
+  type Entry,
+} from './archived';
 import { film, filmOf, HEIGHT, shownIn, WIDTH, withTones } from './clipFilms';
 import { look, lookedThrough, recorded, wanted } from './clipLib';
 import { at, begin, finish, gradientPng, jsonRequest, testFolder } from './setup';
@@ -170,9 +178,6 @@ test('a film that is gone from the disk is told, and its picture is in the archi
   const names = execFileSync('unzip', ['-Z1', halved]).toString();
   expect(names).toContain(`shots/${clip.id}.json`);
   expect(names).not.toContain('films/');
-  // The one before is there as well.
-  const [row] =
-    await sql()`select report from archives where direction = 'out' order by began_at desc`;
-  expect(JSON.stringify(row)).toContain('only its first picture');
+  expect(JSON.stringify(await reportOf(halved))).toContain('only its first picture');
   await useDatabase(database);
 });

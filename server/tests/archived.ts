@@ -2,11 +2,12 @@ import { createWriteStream } from 'node:fs';
 import { mkdtemp } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { pipeline } from 'node:stream/promises';
 import { randomUUID } from 'node:crypto';
 import { ZipFile } from 'yazl';
 import { manifestLine } from '@/core/archive/manifest';
-import type { Report } from '@/core/contracts/archive';
+import { reportSchema, type Report } from '@/core/contracts/archive';
 import { bringIn } from '../archive/bring';
 import { handOut } from '../archive/handOut';
 import { migrate } from '../db/migrate';
@@ -23,6 +24,18 @@ export async function archived(query = ''): Promise<string> {
   const path = await somewhere();
   await pipeline(await handOut(query, path, never()), createWriteStream(path));
   return path;
+}
+
+/** Written right after the last byte was handed out. */
+export async function reportOf(path: string): Promise<Report> {
+  for (let tries = 0; tries < 200; tries += 1) {
+    const [row] = await sql()<
+      { report: unknown }[]
+    >`select report from archives where path = ${path}`;
+    if (row?.report) return reportSchema.parse(row.report);
+    await pause(50);
+  }
+  throw new Error('There is no report.');
 }
 
 export const broughtIn = (path: string): Promise<Report> => bringIn(path, () => undefined, never());
