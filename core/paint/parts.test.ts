@@ -3,10 +3,11 @@ import { createCanvas } from '@napi-rs/canvas';
 import fc from 'fast-check';
 import { bitmap, flattenPart, sheet } from '@/server/paint/flatten';
 import { serverShaper } from '@/server/paint/shaper';
+import { anyMark } from '@/tests/lib/anyMark';
 import type { ShotDocument } from '../document/document';
 import { untouched } from '../document/view';
 import type { PaintTools } from '../marks/contract';
-import { firstStyles, kindOf, markNames, type Mark } from '../marks/registry';
+import { firstStyles, kindOf } from '../marks/registry';
 import { randomFrom } from '../random/random';
 import { blackOut, cutPixels, putPixels, type RgbaPixels } from '../raster/pixels';
 import { paintShot } from './painter';
@@ -30,26 +31,13 @@ function painted(frame: RgbaPixels, document: ShotDocument, tools: PaintTools): 
   return { data: new Uint8ClampedArray(data), width, height };
 }
 
-const x = fc.integer({ min: -10, max: 190 });
-const y = fc.integer({ min: -10, max: 130 });
-const point = fc.record({ x, y });
-const names = markNames.filter((name) => !kindOf(name).everywhere && name !== 'piece');
-/** Of every kind, as its tool makes it. */
-const marks: fc.Arbitrary<Mark> = fc
-  .tuple(fc.constantFrom(...names), point, point, fc.boolean())
-  .map(([name, from, to, halo]) => ({
-    ...kindOf(name).create('a', [from, { x: from.x, y: to.y }, to], firstStyles[name]),
-    ...(halo && { halo: '#FFFFFF' }),
-  }))
-  .filter((mark) => !kindOf(mark).tooSmall(mark));
-
 test('painted in its parts, a picture is the same to the pixel', async () => {
   const shaper = await serverShaper();
   const tools: PaintTools = { shaper, bitmap, sheet };
   let inParts = 0;
   fc.assert(
     fc.property(
-      fc.array(marks, { minLength: 1, maxLength: 5 }),
+      fc.array(anyMark, { minLength: 1, maxLength: 5 }),
       fc.integer(),
       fc.boolean(),
       (some, seed, isCut) => {

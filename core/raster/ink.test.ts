@@ -2,10 +2,11 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { untouched } from '../document/view';
 import { paintedParts } from '../paint/parts';
-import { firstStyles, kindOf, markNames, type Mark } from '../marks/registry';
+import { kindOf } from '../marks/registry';
 import { randomFrom } from '../random/random';
 import { flattenClipPart, inkOn } from '@/server/paint/clipPixels';
 import { serverShaper } from '@/server/paint/shaper';
+import { anyMark } from '@/tests/lib/anyMark';
 import { inkOf, layInk, type Trial } from './ink';
 import { cutPlanar, planarOf, planarPixels, putPlanar, rgbaOf, type PlanarPixels } from './planar';
 import type { RgbaPixels } from './pixels';
@@ -26,18 +27,6 @@ function frameOf(seed: number, planes: Planes): PlanarPixels {
   return planarOf({ ...SIZE, data }, planes);
 }
 
-const point = fc.record({
-  x: fc.integer({ min: -10, max: 190 }),
-  y: fc.integer({ min: -10, max: 130 }),
-});
-const names = markNames.filter((name) => !kindOf(name).everywhere && name !== 'piece');
-const marks: fc.Arbitrary<Mark> = fc
-  .tuple(fc.constantFrom(...names), point, point, fc.boolean())
-  .map(([name, from, to, halo]) => ({
-    ...kindOf(name).create('a', [from, { x: from.x, y: to.y }, to], firstStyles[name]),
-    ...(halo && { halo: '#FFFFFF' }),
-  }))
-  .filter((mark) => !kindOf(mark).tooSmall(mark));
 const allPlanes = fc.record({
   ...{ half: fc.boolean(), full: fc.boolean() },
   matrix: fc.constantFrom('bt709', 'bt601'),
@@ -47,7 +36,7 @@ test('laid as ink a mark is what it is painted, to a rounding; what looks at the
   const shaper = await serverShaper();
   const laid = new Set<string>();
   fc.assert(
-    fc.property(marks, allPlanes, fc.integer(), (mark, planes, seed) => {
+    fc.property(anyMark, allPlanes, fc.integer(), (mark, planes, seed) => {
       const step = planes.half ? 2 : 1;
       const document = { ...untouched(SIZE), marks: [mark] };
       const [part] = paintedParts(document, { shaper }, step) ?? [];

@@ -47,10 +47,6 @@ export const planarPixels = (
   data = new Uint8Array(planarLength({ width, height }, planes)),
 ): PlanarPixels => ({ width, height, planes, data });
 
-/** Where the samples of both kinds meet: even numbers, where one colour is for two pixels. */
-export const meets = ({ half }: Planes, { x, y }: { x: number; y: number }): boolean =>
-  !half || (x % 2 === 0 && y % 2 === 0);
-
 /** A part of some pixels, which must lie within them and begin where samples meet. */
 export function cutPlanar(from: PlanarPixels, part: Rect): PlanarPixels {
   const to = planarPixels(part, from.planes);

@@ -7,8 +7,9 @@ import { paintView } from '../pictures/pictures';
 /** What is looked at is painted no larger than that, pixels across: it is to keep up. */
 const LARGEST = 1280;
 
-/** After so long it is tried again, ms. */
+/** After so long it is tried again, ms, and so often in a row. */
 const AGAIN = 250;
+const TRIES = 40;
 /** When the picture that was gone to is there. */
 const ARRIVED = ['loadeddata', 'seeked'] as const;
 
@@ -24,6 +25,7 @@ export function usePainted(
   const { marksRevision } = clip;
   const isPainted = !isUntouched(clip.document, clip);
   // Not of its dependencies: the same clip is read again and again until all is known of it.
+  const numberAt = useEffectEvent((at: number) => pictureAt(clip.times, at));
   const paintAt = useEffectEvent((frame: ImageBitmap, at: number) => {
     const { document, times, leaves, width, height } = clip;
     const shown = documentAt(document, pictureAt(times, at), { width, height });
@@ -50,23 +52,31 @@ export function usePainted(
       }
       busy = false;
     };
+    /** The picture that was told of last. */
+    let told = -1;
+    let tries = 0;
     let again: ReturnType<typeof setTimeout> | undefined;
     const ask = (at: number) => {
       next = at;
-      paint().catch(() => {
-        busy = false;
-        clearTimeout(again);
-        // On a busy machine there may be no picture to be had yet.
-        again = setTimeout(inSight, AGAIN);
-      });
+      paint().then(
+        () => (tries = 0),
+        () => {
+          [busy, told] = [false, -1];
+          clearTimeout(again);
+          tries += 1;
+          // On a busy machine there may be no picture to be had yet.
+          if (tries < TRIES) again = setTimeout(inSight, AGAIN);
+        },
+      );
     };
     const inSight = () => {
-      if (wanted && element.readyState >= element.HAVE_CURRENT_DATA && !element.seeking)
-        ask(element.currentTime);
+      const isThere = element.readyState >= element.HAVE_CURRENT_DATA && !element.seeking;
+      if (wanted && isThere && numberAt(element.currentTime) !== told) ask(element.currentTime);
     };
     const watch = () =>
       element.requestVideoFrameCallback((_, { mediaTime }) => {
         if (!wanted) return;
+        told = numberAt(mediaTime);
         ask(mediaTime);
         watch();
       });

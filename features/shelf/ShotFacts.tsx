@@ -97,7 +97,7 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
         </section>
         <ShotLinks shot={shot.id} onProblem={setProblem} />
       </div>
-      <div className="flex flex-wrap gap-2 border-t border-line p-3">
+      <div className="flex flex-wrap gap-1.5 border-t border-line p-3">
         {shot.binnedAt ? (
           <>
             <Button
@@ -115,14 +115,14 @@ export function ShotFacts({ shot, onChanged, onGone }: Props) {
         ) : (
           <>
             <Button
-              className="grow"
+              className="grow px-2!"
               icon={<PencilLine {...icon} />}
               onClick={() => openFound(shot)}
             >
               Mark
             </Button>
             <Button
-              className="grow"
+              className="grow px-2!"
               icon={<FolderDown {...icon} />}
               onClick={() => navigate(`/shots/${shot.id}/keep`)}
             >

@@ -77,8 +77,8 @@ export function flattenClipPart(
   return planarOf(painted, given.planes, before);
 }
 
-/** Pixels that may be painted on without a thread of their own. */
-const MOST_INK = 60_000;
+/** Pixels that may be painted on outside of the pool: it takes no longer than copying the picture. */
+const MOST_INK = 20_000;
 
 /** What lies on a part, where that is the same whatever it shows; else null. @param step as in `Ink` */
 export function inkOn(part: PaintedPart, step: 1 | 2, shaper: Shaper): Ink | null {

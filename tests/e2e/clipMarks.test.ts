@@ -118,6 +118,28 @@ test('what lies on a clip is painted while it is read anew, and is not waited fo
   await app.until('it is painted', async () => (await orange()) > 20);
 }, 60_000);
 
+test('nor is it waited for where the browser tells of no picture, and has none to give at first', async () => {
+  const id = await openedClip('Told late');
+  await app.keys(...steps(5), 'm');
+  await app.stage();
+  await app.keys('b', Key.ENTER);
+  await app.until('it is stored', async () => (await marksOf(id)).length === 1);
+  await browser.driver.executeScript(`
+    HTMLVideoElement.prototype.requestVideoFrameCallback = () => 0;
+    const read = window.createImageBitmap.bind(window);
+    let refused = 0;
+    window.createImageBitmap = (...what) => {
+      if (!(what[0] instanceof HTMLVideoElement) || refused === 3) return read(...what);
+      refused += 1;
+      return Promise.reject(new DOMException('There is no picture.', 'InvalidStateError'));
+    };`);
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.sees('Begin here');
+  await app.until('it is painted', async () => (await orange()) > 20);
+  await app.keys(Key.ARROW_LEFT);
+  await app.until('before it nothing is', async () => (await orange()) === 0);
+}, 60_000);
+
 test('what hides does so all the time; what is chosen on the time line is when the chosen is seen', async () => {
   const id = await openedClip('Hidden');
   await app.keys(...steps(3), 'm');
