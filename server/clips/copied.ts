@@ -1,49 +1,56 @@
+import sharp from 'sharp';
 import { recordedAs, type Clip } from '@/core/contracts/clip';
-import { playedStretches } from '@/core/clip/played';
+import { keptPictures, type KeptPicture } from '@/core/clip/played';
 import { writtenSize } from '@/core/clip/size';
-import type { Stretch } from '@/core/values/stretch';
+import { takenOver, type Piece } from '@/core/clip/takenOver';
 import { asFilm } from '../media/ffmpeg';
+import { pictureOf } from '../media/pictures';
 import { keysOf, probe } from '../media/probe';
 import { heardGraph, type Heard } from './heard';
+import { joinedFilm, partsOf, type TakenOver } from './joined';
 import type { Film } from './rows';
 import { encodedSound, saidArgs, type Writing } from './written';
 
 /** Within that much a picture comes when it did, seconds: containers round times. */
 const SAME = 0.002;
-/** Beyond the key picture that is meant, before the next one, seconds. */
-const INSIDE = 0.001;
+const PACKED = { mp4: 'h264', webm: 'vp9' } as const;
+const isPacked = (format: string): format is keyof typeof PACKED => format in PACKED;
 
 /**
- * What of a film that nothing lies on can be taken over picture for picture: all that is kept,
- * where it begins with a key picture.
- * @returns null where it must be written anew
+ * What of a film that nothing lies on can be taken over picture for picture.
+ * @returns null where all must be written anew
  */
 export async function copyable(
   clip: Clip,
   film: Film,
   { format, percent, rate, bits }: Writing,
   signal: AbortSignal,
-): Promise<Stretch | null> {
+): Promise<TakenOver | null> {
   const isWhole = percent === 100 && rate === null && bits === null;
-  if (!isWhole || recordedAs(clip) !== format) return null;
+  if (!isWhole || recordedAs(clip) !== format || !isPacked(format)) return null;
   const { width, height } = writtenSize(film, 100, true);
   if (width !== film.width || height !== film.height) return null;
-  const [kept, ...others] = playedStretches(clip.cuts, film.times.length);
-  if (!kept || others.length > 0 || kept.speed !== 1) return null;
   const keys = await keysOf(film.path, signal);
-  return keys?.has(kept.from) ? kept : null;
+  const pieces = keys && takenOver(clip.cuts, film.times.length, keys);
+  return keys && pieces ? { film, packed: PACKED[format], pieces, keys } : null;
 }
 
-/** What the program is told to take a stretch of a film over. */
-export function copyArgs(
-  film: Film,
-  { from, to }: Stretch,
+/** What the program is told, and what it is given, to write what is taken over. */
+export interface Copying {
+  args: string[];
+  input: AsyncIterable<Uint8Array>;
+}
+
+/** @returns null where it cannot be made one film */
+export async function copying(
+  taken: TakenOver,
+  clip: Clip,
   heard: Heard | null,
   writing: Writing,
-): string[] {
-  const at = ((film.times[from] ?? 0) + INSIDE).toFixed(6);
-  // What is sought a little later comes as much later.
-  const start = from === 0 ? [] : ['-itsoffset', String(INSIDE), '-ss', at];
+  signal: AbortSignal,
+): Promise<Copying | null> {
+  const parts = await partsOf(taken, signal);
+  if (!parts) return null;
   const sound = heard
     ? [
         '-filter_complex',
@@ -51,24 +58,43 @@ export function copyArgs(
         ...encodedSound(writing.format, null),
       ]
     : [];
-  return [
-    ...[...start, ...asFilm(film.path), ...(heard ? asFilm(heard.path) : [])],
-    ...['-map', '0:v:0', '-c:v', 'copy', '-frames:v', String(to - from), ...sound],
-    ...saidArgs(writing),
+  const args = [
+    ...['-f', 'matroska', '-i', 'pipe:0', ...(heard ? asFilm(heard.path) : [])],
+    ...['-map', '0:v:0', '-c:v', 'copy', ...sound, ...saidArgs(writing)],
     ...(writing.format === 'mp4' ? ['-movflags', '+faststart', '-f', 'mp4'] : ['-f', 'webm']),
   ];
+  return { args, input: joinedFilm(taken, parts, clip, signal) };
 }
 
-/** Whether a file has every picture of a stretch, each at its time, and no other. */
+/** Those after which, and before which, something else lies that was packed anew. */
+function besideJoins(pieces: readonly Piece[]): number[] {
+  const after = pieces.filter(({ asRecorded }, i) => asRecorded && i > 0);
+  const [first, last] = [after[0], after.at(-1)];
+  return first && last ? [...new Set([first.from, last.from, last.to - 1])] : [];
+}
+
+const pixelsOf = (png: Buffer): Promise<Buffer> => sharp(png).raw().toBuffer();
+
+/**
+ * Whether a file has every picture that is kept, each at its time, and no other, and pictures beside
+ * where it was joined are those of the film, to the pixel.
+ */
 export async function isCopied(
   path: string,
-  { times }: Film,
-  { from, to }: Stretch,
+  { film, pieces }: TakenOver,
+  { cuts }: Clip,
   signal: AbortSignal,
 ): Promise<boolean> {
-  const made = (await probe(path, signal)).times;
-  const [first = 0, begin = 0] = [times[from], made[0]];
-  const isSame = (at: number, i: number): boolean =>
-    Math.abs(at - begin - ((times[from + i] ?? Infinity) - first)) < SAME;
-  return made.length === to - from && made.every(isSame);
+  const kept = keptPictures(cuts, film.times);
+  const { times } = await probe(path, signal);
+  const begin = times[0] ?? 0;
+  const isInTime = ({ at }: KeptPicture, i: number): boolean =>
+    Math.abs((times[i] ?? NaN) - begin - at / 1000) < SAME;
+  if (times.length !== kept.length || !kept.every(isInTime)) return false;
+  for (const picture of besideJoins(pieces)) {
+    const at = kept.findIndex((one) => one.picture === picture);
+    const made = await pixelsOf(await pictureOf({ path, times }, at, signal));
+    if (!made.equals(await pixelsOf(await pictureOf(film, picture, signal)))) return false;
+  }
+  return true;
 }

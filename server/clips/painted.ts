@@ -1,4 +1,4 @@
-import { rawFilmHead, rawPictureHead, type RawKind } from '@/core/clip/rawFilm';
+import { filmHead, pictureHead, type RawKind } from '@/core/clip/matroska';
 import type { Cuts } from '@/core/clip/cuts';
 import { keptPictures, type KeptPicture } from '@/core/clip/played';
 import type { ShotDocument } from '@/core/document/document';
@@ -113,7 +113,7 @@ const kindOf = (planes: Planes | null): RawKind =>
 /**
  * What is kept of a film as it leaves, picture for picture: nothing but what was painted is in it.
  * @param size of a picture as it leaves
- * @returns a film as core/clip/rawFilm.ts says
+ * @returns a film as core/clip/matroska.ts says
  */
 export async function* paintedFilm(
   film: MarkedFilm,
@@ -125,9 +125,9 @@ export async function* paintedFilm(
     next,
     pixels: await painter.paint(frame, next.picture),
   }));
-  yield rawFilmHead(size, kindOf(planesIn(painting)));
+  yield filmHead(size, { raw: kindOf(planesIn(painting)) });
   for await (const { next, pixels } of painted) {
-    yield rawPictureHead(next.at, next.lasts, pixels.length);
+    yield pictureHead({ ...next, length: pixels.length, isKey: true });
     yield pixels;
   }
 }

@@ -7,9 +7,9 @@ import type { Size } from '@/core/geometry/size';
 import { leavesOpaque } from '@/core/paint/whole';
 import { stat } from 'node:fs/promises';
 import { Fault } from '../base/fault';
-import { ffmpeg } from '../media/ffmpeg';
+import { ffmpeg, type Run } from '../media/ffmpeg';
 import { serverShaper } from '../paint/shaper';
-import { copyable, copyArgs, isCopied } from './copied';
+import { copyable, copying, isCopied } from './copied';
 import type { Heard } from './heard';
 import { paintedFilm } from './painted';
 import { planesFor } from './planes';
@@ -28,6 +28,7 @@ export interface Producing {
 }
 
 const LONGEST = 3_600_000;
+const OUT = ['-progress', 'pipe:1', '-y'];
 /** Where a film cannot be transparent. */
 const BEHIND = '#FFFFFF';
 /** So often it is tried anew, smaller, where it became larger than it may. */
@@ -83,15 +84,10 @@ async function once(producing: Producing, writing: Writing): Promise<void> {
   const { cuts, document, leaves } = clip;
   const run = { most: LONGEST, signal, heard: progressOf(producing) };
   const heard = heardOf(producing, writing);
-  const out = ['-progress', 'pipe:1', '-y', path];
   if (isUntouched(document, film)) {
-    const kept = await copyable(clip, film, writing, signal);
-    if (kept) {
-      await ffmpeg([...copyArgs(film, kept, heard, writing), ...out], run);
-      if (await isCopied(path, film, kept, signal)) return;
-    }
+    if (await copied(producing, writing, heard, run)) return;
     const args = writingArgs({ source: { ...film, cuts }, heard }, film, writing);
-    await ffmpeg([...args, ...out], run);
+    await ffmpeg([...args, ...OUT, path], run);
     return;
   }
   const opaque = leavesOpaque(document, true, await serverShaper());
@@ -103,7 +99,21 @@ async function once(producing: Producing, writing: Writing): Promise<void> {
   const input = paintedFilm({ ...film, cuts, document }, leaves, painting);
   const painted = inPlanes ? { planes: inPlanes.planes } : { opaque };
   const args = writingArgs({ painted, heard }, leaves, writing);
-  await ffmpeg([...args, ...out], { ...run, input });
+  await ffmpeg([...args, ...OUT, path], { ...run, input });
+}
+
+/** @returns false where it must be written anew */
+async function copied(
+  { clip, film, path, signal }: Producing,
+  writing: Writing,
+  heard: Heard | null,
+  run: Run,
+): Promise<boolean> {
+  const taken = await copyable(clip, film, writing, signal);
+  const copies = taken && (await copying(taken, clip, heard, writing, signal));
+  if (!copies) return false;
+  await ffmpeg([...copies.args, ...OUT, path], { ...run, input: copies.input });
+  return isCopied(path, taken, clip, signal);
 }
 
 /** What is heard of it in such a file. */

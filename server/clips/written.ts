@@ -36,7 +36,7 @@ interface Source {
 /** What was painted of a film: RGBA, some of which may be transparent, or in planes. */
 export type Painted = { opaque: boolean; planes?: never } | { opaque?: never; planes: Planes };
 
-/** What a film is written from: itself, or what was painted of it and comes as `rawFilm` says. */
+/** What a film is written from: itself, or what was painted of it and comes as core/clip/matroska.ts says. */
 export type Given = ({ source: Source; painted?: never } | { source?: never; painted: Painted }) & {
   /** Null where nothing is heard. */
   heard: Heard | null;

@@ -1,5 +1,4 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { execFileSync } from 'node:child_process';
 import { clipFormats, type Clip, type ClipFormat, type ClipWish } from '@/core/contracts/clip';
 import type { Cuts } from '@/core/clip/cuts';
 import { untouched } from '@/core/document/view';
@@ -9,7 +8,16 @@ import * as one from '@/app/api/clips/[id]/route';
 import { filmOf } from '../clips/rows';
 import { writingPath } from '../media/files';
 import { changeShot } from '../shots/change';
-import { film, HEIGHT, heardIn, numberOn, picturesIn, WIDTH, withTones } from './clipFilms';
+import {
+  film,
+  HEIGHT,
+  heardIn,
+  numberOn,
+  packetsIn,
+  picturesIn,
+  WIDTH,
+  withTones,
+} from './clipFilms';
 import { recorded, wanted } from './clipLib';
 import { at, begin, finish, jsonRequest } from './setup';
 
@@ -68,21 +76,50 @@ test.each([
     const path = await made(clip, format);
     expect(await isTakenOver(clip, path, 30, 70)).toBe(true);
     // Its times are its own, from its first picture on.
-    const asked = ['-loglevel', 'error', '-select_streams', 'v:0', '-show_entries'];
-    const [first = NaN, second = NaN] = execFileSync('ffprobe', [
-      ...[...asked, 'packet=pts_time', '-of', 'csv=p=0', path],
-    ])
-      .toString()
-      .split('\n')
-      .map(parseFloat);
+    const [{ at: first = NaN } = {}, { at: second = NaN } = {}] = packetsIn(path);
     expect(first).toBeLessThan(0.002);
     expect(second - first).toBeCloseTo(1 / 15, 2);
-    // Elsewhere, smaller, or with fewer pictures a second it is packed anew, as exact.
-    await cut(clip.id, 2, { away: [{ from: 0, to: 31 }] });
-    expect(await isTakenOver(clip, await made(clip, format), 31, COUNT)).toBe(false);
-    await cut(clip.id, 3, { away: [] });
+    // Smaller, or with fewer pictures a second, it is packed anew, as exact.
+    await cut(clip.id, 2, { away: [] });
     expect(picturesIn(await made(clip, format, { percent: 50 })).width).toBe(WIDTH / 2);
     expect(picturesIn(await made(clip, format, { rate: 5 })).pictures).toHaveLength(25);
+  },
+  60_000,
+);
+
+/** The pictures that are kept of it, one after the other, and which of them are not as recorded. */
+async function packedAnew({ id }: Clip, path: string): Promise<{ all: number[]; anew: number[] }> {
+  const film = picturesIn((await filmOf(id)).path).pictures;
+  const { pictures } = picturesIn(path);
+  const all = pictures.map((rgb) => numberOn(rgb));
+  return { all, anew: all.filter((number, i) => !pictures[i]?.equals(film[number] ?? rgb0)) };
+}
+const rgb0 = Buffer.alloc(0);
+const numbers = (from: number, to: number): number[] =>
+  Array.from({ length: to - from }, (_, i) => from + i);
+
+test.each([
+  ['h264', 'mp4'],
+  ['vp9', 'webm'],
+] as const)(
+  'of %s cut anywhere, only what comes before a key picture is packed anew',
+  async (codec, format) => {
+    const clip = await recorded(restless(codec), { title: 'Frost alarm' });
+    const away = [
+      { from: 0, to: 25 },
+      { from: 40, to: 45 },
+      { from: 72, to: COUNT },
+    ];
+    await cut(clip.id, 1, { away });
+    const path = await made(clip, format);
+    const { all, anew } = await packedAnew(clip, path);
+    expect(all).toEqual([...numbers(25, 40), ...numbers(45, 72)]);
+    expect(anew).toEqual([...numbers(25, 30), ...numbers(45, 60)]);
+    const packets = packetsIn(path);
+    expect(packets).toHaveLength(42);
+    for (const [i, { at }] of packets.entries()) expect(Math.abs(at - i / 15)).toBeLessThan(0.004);
+    // A player that goes to a place begins where it can.
+    expect(packets.flatMap(({ isKey }, i) => (isKey ? [i] : []))).toEqual([0, 5, 15, 30]);
   },
   60_000,
 );

@@ -144,6 +144,14 @@ export function picturesIn(path: string, channels: 3 | 4 = 3): Shown {
   return { width, height, pictures };
 }
 
+/** When each picture of a file comes, seconds, and which of them can be begun with. */
+export function packetsIn(path: string): { at: number; isKey: boolean }[] {
+  const entries = ['-show_entries', 'packet=pts_time,flags', '-of', 'csv=p=0'];
+  const asked = ['-loglevel', 'error', '-select_streams', 'v:0', ...entries, path];
+  const lines = execFileSync('ffprobe', asked).toString().trim().split('\n');
+  return lines.map((line) => ({ at: parseFloat(line), isKey: line.includes('K') }));
+}
+
 /** Which pictures a file shows, in order, and of what size. */
 export function shownIn(path: string): { numbers: number[]; width: number; height: number } {
   const { width, height, pictures } = picturesIn(path);

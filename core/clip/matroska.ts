@@ -1,17 +1,26 @@
 import type { Size } from '../geometry/size';
 
 /*
- * A film as it goes from one program to the next: every picture whole, at its own time. Matroska
- * (RFC 9559) with the codec V_UNCOMPRESSED, its elements written as EBML (RFC 8794).
+ * A film as it goes from one program to the next, every picture at its own time: Matroska (RFC 9559),
+ * its elements written as EBML (RFC 8794).
  */
 
-/** How its pixels lie, by their FourCC: RGBA, or in planes of 4:2:0 or 4:4:4. */
+/** How pixels lie that are not packed, by their FourCC: RGBA, or in planes of 4:2:0 or 4:4:4. */
 export type RawKind = 'RGBA' | 'I420' | '444P';
+
+/** How its pictures lie. */
+export type Lies =
+  | { raw: RawKind; packed?: never }
+  /** What whoever unpacks them must know first, where that is no part of them. */
+  | { packed: 'h264' | 'vp9'; setup: Uint8Array | null; raw?: never };
+
+/** By Matroska's list of codecs (RFC 9559, §27.8). */
+const codecs = { h264: 'V_MPEG4/ISO/AVC', vp9: 'V_VP9' } as const;
 
 /** Letters of ASCII. */
 const letters = (word: string): Uint8Array => Uint8Array.from(word, (one) => one.charCodeAt(0));
 
-function joined(parts: readonly Uint8Array[]): Uint8Array {
+export function joined(parts: readonly Uint8Array[]): Uint8Array {
   const all = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
   parts.reduce((at, part) => {
     all.set(part, at);
@@ -49,8 +58,16 @@ const OPEN = Uint8Array.of(0x01, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff);
 const SCALE = 1_000_000;
 
 /** What stands before the pictures. @param size of every one of them, pixels */
-export const rawFilmHead = ({ width, height }: Size, kind: RawKind): Uint8Array =>
-  joined([
+export function filmHead({ width, height }: Size, lies: Lies): Uint8Array {
+  const sides = [number(0xb0, width), number(0xba, height)];
+  const track = lies.raw
+    ? [word(0x86, 'V_UNCOMPRESSED'), element(0xe0, ...sides, word(0x2eb524, lies.raw))]
+    : [
+        word(0x86, codecs[lies.packed]),
+        ...(lies.setup ? [element(0x63a2, lies.setup)] : []),
+        element(0xe0, ...sides),
+      ];
+  return joined([
     element(
       0x1a45dfa3,
       ...[number(0x4286, 1), number(0x42f7, 1), number(0x42f2, 4), number(0x42f3, 8)],
@@ -63,25 +80,34 @@ export const rawFilmHead = ({ width, height }: Size, kind: RawKind): Uint8Array 
       element(
         0xae,
         ...[number(0xd7, 1), number(0x73c5, 1), number(0x83, 1), number(0x9c, 0)],
-        word(0x86, 'V_UNCOMPRESSED'),
-        element(0xe0, number(0xb0, width), number(0xba, height), word(0x2eb524, kind)),
+        ...track,
       ),
     ),
   ]);
+}
 
-/**
- * What stands before the pixels of a picture.
- * @param at when it comes, and how long it lasts, whole thousandths of a second
- * @param length of its pixels, bytes
- */
-export function rawPictureHead(at: number, lasts: number, length: number): Uint8Array {
+export interface PictureHead {
+  /** When it comes, and how long it lasts, whole thousandths of a second. */
+  at: number;
+  lasts: number;
+  /** Bytes of the picture. */
+  length: number;
+  /** It can be begun with. */
+  isKey: boolean;
+}
+
+/** That it builds on the one before it: how much sooner that came is looked at by no program. */
+const BUILDS = element(0xfb, Uint8Array.of(0xff));
+
+/** What stands before a picture. */
+export function pictureHead({ at, lasts, length, isKey }: PictureHead): Uint8Array {
   // Track 1, at the time of its cluster itself, no flags.
   const block = Uint8Array.of(0x81, 0, 0, 0);
-  const duration = number(0x9b, lasts);
+  const said = joined([number(0x9b, lasts), ...(isKey ? [] : [BUILDS])]);
   const blockHead = joined([bytesOf(0xa1), lengthOf(block.length + length), block]);
-  const groupLength = duration.length + blockHead.length + length;
+  const groupLength = said.length + blockHead.length + length;
   const time = number(0xe7, at);
-  const group = joined([bytesOf(0xa0), lengthOf(groupLength), duration, blockHead]);
+  const group = joined([bytesOf(0xa0), lengthOf(groupLength), said, blockHead]);
   const cluster = lengthOf(time.length + group.length + length);
   return joined([bytesOf(0x1f43b675), cluster, time, group]);
 }
