@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { UNCUT } from '@/core/clip/cuts';
 import { untouched } from '@/core/document/view';
 import { markSchema } from '@/core/marks/registry';
+import { copyable, copying, isCopied } from '@/server/clips/copied';
 import { paintedFilm } from '@/server/clips/painted';
 import { planesFor } from '@/server/clips/planes';
 import { writingArgs, type Writing } from '@/server/clips/written';
@@ -25,9 +26,14 @@ const marks = [
   { id: 'hidden', kind: 'blocks', x: 1200, y: 500, width: 400, height: 200 },
 ].map((mark) => markSchema.parse(mark));
 
+const plainly = {
+  ...{ percent: 100, rate: null, title: null, description: null, bits: null },
+  sound: 'none',
+} as const;
+
 /** Fine lines, and over them a window that moves. */
-function filmed(path: string): void {
-  const of = `s=${SIZE.width}x${SIZE.height}:r=15:d=${SECONDS}`;
+function filmed(path: string, seconds: number, colours: 'yuv444p' | 'yuv420p'): void {
+  const of = `s=${SIZE.width}x${SIZE.height}:r=15:d=${seconds}`;
   const drawn = [
     '[1:v]drawgrid=w=60:h=24:t=1:c=0x404040[desk]',
     '[0:v]scale=600:400,setsar=1[window]',
@@ -37,7 +43,7 @@ function filmed(path: string): void {
     ...['-loglevel', 'error', '-f', 'lavfi', '-i', `testsrc2=${of}`],
     ...['-f', 'lavfi', '-i', `color=c=0xfafafa:${of}`, '-filter_complex', drawn.join(';')],
     ...['-map', '[out]', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '12'],
-    ...['-pix_fmt', 'yuv444p', '-g', '30', '-y', path],
+    ...['-pix_fmt', colours, '-g', '30', '-y', path],
   ]);
 }
 
@@ -46,18 +52,10 @@ test('a clip of 1920 × 1080 written as WebM, with two marks and without', async
   const path = join(folder, 'film.mkv');
   const to = ['-y', join(folder, 'film.webm')];
   try {
-    filmed(path);
+    filmed(path, SECONDS, 'yuv444p');
     const { times } = await probe(path);
     const film = { path, times, cuts: UNCUT, ...SIZE };
-    const writing: Writing = {
-      format: 'webm',
-      percent: 100,
-      rate: null,
-      title: null,
-      description: null,
-      bits: null,
-      sound: 'none',
-    };
+    const writing: Writing = { ...plainly, format: 'webm' };
     const { signal } = new AbortController();
     const bare = () =>
       ffmpeg([...writingArgs({ source: film, heard: null }, SIZE, writing), ...to], { most: MOST });
@@ -81,6 +79,41 @@ test('a clip of 1920 × 1080 written as WebM, with two marks and without', async
       `${ratio}×`,
       'must be ≤ 2×',
     );
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}, 600_000);
+
+/** Of a minute, what is left without its first pictures, against packing all of it anew. */
+test('a minute of 1920 × 1080 cut and kept as MP4', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'rezzik-bench-'));
+  const path = join(folder, 'film.mp4');
+  const made = join(folder, 'made.mp4');
+  const { signal } = new AbortController();
+  const run = { most: MOST, signal };
+  try {
+    filmed(path, 60, 'yuv420p');
+    const probed = await probe(path);
+    const film = { path, type: 'video/mp4', sha256: '', ...probed };
+    const writing: Writing = { ...plainly, format: 'mp4' };
+    const kept = async (from: number): Promise<void> => {
+      const clip = { ...probed, cuts: { away: [{ from: 0, to: from }] } };
+      const taken = await copyable(clip, film, writing, signal);
+      const copies = taken && (await copying(taken, clip, null, writing, signal));
+      if (!copies) throw new Error('Nothing of it can be taken over.');
+      await ffmpeg([...copies.args, '-y', made], { ...run, input: copies.input });
+      if (!(await isCopied(made, taken, clip, signal))) throw new Error('It is another film.');
+    };
+    const cuts = { away: [{ from: 0, to: 301 }] };
+    const source = { ...film, cuts };
+    const anew = await time(() =>
+      ffmpeg([...writingArgs({ source, heard: null }, SIZE, writing), '-y', made], run),
+    );
+    const atKey = await time(() => kept(300));
+    const elsewhere = await time(() => kept(301));
+    const said = (ms: number): string => `${(ms / 1000).toFixed(1)} s, ${(ms / anew).toFixed(2)}×`;
+    report('60 s cut at a key picture, kept / packed anew', said(atKey), 'must be ≤ 2 s');
+    report('60 s cut elsewhere, kept / packed anew', said(elsewhere), 'must be ≤ 60 s');
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

@@ -21,7 +21,7 @@ const isPacked = (format: string): format is keyof typeof PACKED => format in PA
  * @returns null where all must be written anew
  */
 export async function copyable(
-  clip: Clip,
+  clip: Pick<Clip, 'codec' | 'fineColours' | 'cuts'>,
   film: Film,
   { format, percent, rate, bits }: Writing,
   signal: AbortSignal,
@@ -44,7 +44,7 @@ export interface Copying {
 /** @returns null where it cannot be made one film */
 export async function copying(
   taken: TakenOver,
-  clip: Clip,
+  clip: Pick<Clip, 'cuts'>,
   heard: Heard | null,
   writing: Writing,
   signal: AbortSignal,
@@ -82,7 +82,7 @@ const pixelsOf = (png: Buffer): Promise<Buffer> => sharp(png).raw().toBuffer();
 export async function isCopied(
   path: string,
   { film, pieces }: TakenOver,
-  { cuts }: Clip,
+  { cuts }: Pick<Clip, 'cuts'>,
   signal: AbortSignal,
 ): Promise<boolean> {
   const kept = keptPictures(cuts, film.times);
@@ -91,10 +91,10 @@ export async function isCopied(
   const isInTime = ({ at }: KeptPicture, i: number): boolean =>
     Math.abs((times[i] ?? NaN) - begin - at / 1000) < SAME;
   if (times.length !== kept.length || !kept.every(isInTime)) return false;
-  for (const picture of besideJoins(pieces)) {
+  const isSame = async (picture: number): Promise<boolean> => {
     const at = kept.findIndex((one) => one.picture === picture);
     const made = await pixelsOf(await pictureOf({ path, times }, at, signal));
-    if (!made.equals(await pixelsOf(await pictureOf(film, picture, signal)))) return false;
-  }
-  return true;
+    return made.equals(await pixelsOf(await pictureOf(film, picture, signal)));
+  };
+  return (await Promise.all(besideJoins(pieces).map(isSame))).every(Boolean);
 }

@@ -142,7 +142,7 @@ async function* picturesOf(
 export async function* joinedFilm(
   taken: TakenOver,
   parts: Parts,
-  { cuts }: Clip,
+  { cuts }: Pick<Clip, 'cuts'>,
   signal: AbortSignal,
 ): AsyncGenerator<Uint8Array> {
   const { film, packed, pieces, keys } = taken;
