@@ -45,10 +45,12 @@ export function blotOut(
   const known = new Uint8Array(width * height).fill(1);
   for (const mask of hidden) blot(known, at, mask);
   // Most of what is around a large area is that area: it is stepped over.
-  for (let i = known.indexOf(1); i >= 0; i = known.indexOf(1, i + 1)) {
-    if (pixels.data[i * 4 + 3] && shown(at.x + (i % width), at.y + Math.floor(i / width))) {
-      words[i] = given[i] ?? 0;
-    } else known[i] = 0;
+  for (let i = known.indexOf(1); i >= 0; i = known.indexOf(1, i)) {
+    for (; known[i] === 1; i += 1) {
+      if (pixels.data[i * 4 + 3] && shown(at.x + (i % width), at.y + Math.floor(i / width))) {
+        words[i] = given[i] ?? 0;
+      } else known[i] = 0;
+    }
   }
   return { at, pixels: { data: new Uint8ClampedArray(words.buffer), width, height }, known };
 }
@@ -68,7 +70,8 @@ function blot(known: Uint8Array, at: Rect, mask: Mask): void {
 /** Colours from the known pixels near the area, evenly spread, at most `most`. */
 export function palette({ pixels, known }: Surround, most = 256): Colour3[] {
   const all: number[] = [];
-  for (let i = known.indexOf(1); i >= 0; i = known.indexOf(1, i + 1)) all.push(i);
+  for (let i = known.indexOf(1); i >= 0; i = known.indexOf(1, i))
+    for (; known[i] === 1; i += 1) all.push(i);
   const step = Math.max(1, all.length / most);
   const colours: Colour3[] = [];
   for (let k = 0; k < all.length; k += step) {
