@@ -93,4 +93,7 @@ export const clipsApi = {
 export const videoUrl = (id: string): string => `${path(id)}/video`;
 /** @param marks their revision: what hides is hidden there, too */
 export const stripUrl = (id: string, marks: number): string => `${path(id)}/strip?marks=${marks}`;
+/** What is kept of it alone. @param seconds that it plays: another address where it was cut anew */
+export const keptStripUrl = (id: string, marks: number, seconds: number): string =>
+  `${stripUrl(id, marks)}&seconds=${seconds}&kept=true`;
 export const madeUrl = (id: string, job: string): string => `${path(id)}/copies/${job}/file`;

@@ -1,21 +1,23 @@
 import { useState } from 'react';
 import { STRIP } from '@/core/clip/strip';
-import { stripUrl } from '../api/clips';
+import { keptStripUrl } from '../api/clips';
 
 /** Whether what moves by itself is wanted. */
 export const mayMove = (): boolean => !matchMedia('(prefers-reduced-motion: reduce)').matches;
 
-/** A clip's small pictures one after the other, in the place of its first. @param height of that, px */
+/** What is kept of a clip, in small pictures one after the other. @param height of its first, px */
 export function MovingPreview({
   id,
   revision,
+  seconds,
   height,
 }: {
   id: string;
   revision: number;
+  seconds: number;
   height: number;
 }) {
-  const src = stripUrl(id, revision);
+  const src = keptStripUrl(id, revision, seconds);
   const [aspect, setAspect] = useState<number | null>(null);
   return (
     <span data-testid="moving-preview" className="absolute inset-0 grid place-items-center">

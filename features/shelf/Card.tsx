@@ -64,8 +64,13 @@ export function Card({ shot, ...props }: CardProps & { shot: ShotSummary }) {
           )}
         >
           <Thumbnail shot={shot} />
-          {moves && (
-            <MovingPreview id={shot.id} revision={shot.revision} height={small ? 80 : 136} />
+          {moves && shot.seconds !== undefined && (
+            <MovingPreview
+              id={shot.id}
+              revision={shot.revision}
+              seconds={shot.seconds}
+              height={small ? 80 : 136}
+            />
           )}
           <Hits shot={shot} />
           {shot.seconds !== undefined && (

@@ -1,6 +1,6 @@
-import { stat } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import sharp from 'sharp';
-import { STRIP, stripPicture } from '@/core/clip/strip';
+import { keptPlaces, STRIP, stripPicture } from '@/core/clip/strip';
 import { documentAt } from '@/core/document/atPicture';
 import { isTurned } from '@/core/document/turn';
 import { bottom, inflate, intersection, right, type Rect } from '@/core/geometry/rect';
@@ -25,6 +25,12 @@ function blocksOf(part: Rect, block: number): Rect {
   return { x: x ?? 0, y: y ?? 0, width: (toX ?? 0) - (x ?? 0), height: (toY ?? 0) - (y ?? 0) };
 }
 
+/** @throws Fault 404 until a clip was looked through */
+async function isThere(shot: string): Promise<void> {
+  const there = await stat(stripPath(shot)).catch(() => null);
+  if (!there) throw notFound('strip');
+}
+
 /**
  * The small pictures of a clip, what is hidden on them covered; null where nothing is and they are
  * shown as they are.
@@ -34,9 +40,7 @@ function blocksOf(part: Rect, block: number): Rect {
 export async function hiddenStrip(shot: string): Promise<Buffer | null> {
   const { document, width, height, times } = await getClip(shot);
   if (!document.marks.some(hides)) return null;
-  // It is looked through still.
-  const there = await stat(stripPath(shot)).catch(() => null);
-  if (!there) throw notFound('strip');
+  await isThere(shot);
   const shaper = await serverShaper();
   const strip = sharp(stripPath(shot));
   const { width: all = 0, chromaSubsampling } = await strip.metadata();
@@ -67,4 +71,30 @@ export async function hiddenStrip(shot: string): Promise<Buffer | null> {
     return [{ input: { create: { ...size, channels: 3 as const, background: COVER } }, left, top }];
   });
   return strip.composite(laid).jpeg({ quality: 80 }).toBuffer();
+}
+
+/**
+ * Those of the small pictures that are kept, in all twelve places; null where all are.
+ * @returns JPEG
+ * @throws Fault 404 until there are any, or where none of them is kept
+ */
+export async function keptStrip(shot: string): Promise<Buffer | null> {
+  const { cuts, times } = await getClip(shot);
+  if (cuts.away.length === 0) return null;
+  const places = keptPlaces(cuts, times.length);
+  if (!places) throw notFound('strip');
+  await isThere(shot);
+  const strip = (await hiddenStrip(shot)) ?? (await readFile(stripPath(shot)));
+  const { width: all = 0, height = 0 } = await sharp(strip).metadata();
+  const width = Math.round(all / STRIP.pictures);
+  const shown = new Map<number, Buffer>();
+  for (const place of new Set(places)) {
+    const part = sharp(strip).extract({ left: place * width, top: 0, width, height });
+    shown.set(place, await part.png().toBuffer());
+  }
+  const laid = places.map((place, i) => ({ input: shown.get(place), left: i * width, top: 0 }));
+  return sharp({ create: { width: all, height, channels: 3, background: COVER } })
+    .composite(laid)
+    .jpeg({ quality: 80 })
+    .toBuffer();
 }

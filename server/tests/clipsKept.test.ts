@@ -97,6 +97,31 @@ describe('looking through', () => {
     expect(await sharp(jpeg).metadata()).toMatchObject({ width: 12 * 150, height: 90 });
   });
 
+  test('the pictures that move on its card show nothing of what is cut away', async () => {
+    const { id } = await recorded(film(60));
+    const numbers = async (): Promise<number[]> => {
+      const answer = await strip(request('/x?kept=true'), at({ id }));
+      const small = sharp(Buffer.from(await answer.arrayBuffer()));
+      const cells = Array.from({ length: 12 }, (_, i) => i * 150).map((left) =>
+        small.clone().extract({ left, top: 0, width: 150, height: 90 }).raw().toBuffer(),
+      );
+      return (await Promise.all(cells)).map((rgb) => numberOn(rgb, 150, 90));
+    };
+    const all = [2, 7, 12, 17, 22, 27, 32, 37, 42, 47, 52, 57];
+    expect(await numbers()).toEqual(all);
+    const cut = (revision: number, away: object[]) =>
+      one.PUT(jsonRequest('/x', 'PUT', { revision, cuts: { away } }), at({ id }));
+    await cut(1, [{ from: 0, to: 35 }]);
+    expect(await numbers()).toEqual([37, 37, 42, 42, 42, 47, 47, 52, 52, 52, 57, 57]);
+    await cut(2, [{ from: 3, to: 60 }]);
+    expect(await numbers()).toEqual(all.map(() => 2));
+    await cut(3, [{ from: 1, to: 60 }]);
+    expect(await codeOf(await strip(request('/x?kept=true'), at({ id })))).toEqual([
+      404,
+      'not-found',
+    ]);
+  });
+
   test('cuts are stored by revision; none that would leave nothing', async () => {
     const { id } = await recorded(film(20));
     const put = (revision: number, away: object[]) =>
