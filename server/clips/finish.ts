@@ -11,7 +11,7 @@ import { digest, filmPath, partPath, putInPlace, syncPath } from '../media/files
 import type { Frame } from '../frames/intake';
 import { asFilm, ffmpeg } from '../media/ffmpeg';
 import { lookThrough } from '../media/pictures';
-import { probe } from '../media/probe';
+import { probe, type Probed } from '../media/probe';
 import { binShot, storeShot } from '../shots/store';
 import { wantWords } from '../words/wanted';
 import { addClip, THROUGH, type NewFilm } from './added';
@@ -36,6 +36,8 @@ interface Row {
 }
 
 const REMUX = 120_000;
+/** So long it takes at most until a clip that has ended plays, ms. */
+const SEEN_BY_THEN = 1_500;
 
 interface Wrapping {
   extension: string;
@@ -52,6 +54,11 @@ const wrappings: Partial<Record<string, Wrapping>> = {
   h264: { extension: 'mp4', type: 'video/mp4', args: MP4 },
 };
 const other: Wrapping = { extension: 'mkv', type: 'video/x-matroska', args: ['-f', 'matroska'] };
+
+/** It says how many pictures there are, the last time when all are written. */
+const COUNTING = ['-progress', 'pipe:1'];
+const count = (told: Buffer): number =>
+  Number([...told.toString('latin1').matchAll(/^frame=(\d+)/gm)].at(-1)?.[1]);
 
 interface Sound {
   codec: string;
@@ -76,6 +83,17 @@ function copied(path: string, sound: Sound | null, { extension }: Wrapping): str
   ];
 }
 
+/** What is in a film: as was seen before it was wrapped, unless something was lost of it then. */
+async function asCame(
+  before: Promise<Probed | null> | null,
+  counted: number,
+  made: string,
+  signal: AbortSignal,
+): Promise<Probed> {
+  const probed = await before;
+  return probed?.times.length === counted ? probed : probe(made, signal, { eager: true });
+}
+
 /**
  * What a recorder wrote as it went has neither a length nor places to go to: these are added. A
  * person waits for it: what can be done at once is.
@@ -93,11 +111,13 @@ async function wrap(
   const made = filmPath(`${shot}.wrapped`);
   try {
     const heard = sound === null ? null : { codec: sound, delay: soundDelay };
-    const to = ['-avoid_negative_ts', 'make_zero', ...args, '-y', made];
+    const to = ['-avoid_negative_ts', 'make_zero', ...args, ...COUNTING, '-y', made];
+    // Silent, its pictures come when they came: both at once.
+    const before = heard ? null : probe(from, signal, { eager: true }).catch(() => null);
     const run = { most: REMUX, signal, eager: true };
-    await ffmpeg([...copied(from, heard, wrapping), ...to], run);
+    const counted = count(await ffmpeg([...copied(from, heard, wrapping), ...to], run));
     // Bringing it to the disk takes as long as looking at it.
-    const looked = [probe(made, signal), digest(made), syncPath(made)] as const;
+    const looked = [asCame(before, counted, made, signal), digest(made), syncPath(made)] as const;
     const [probed, digested] = await Promise.all(looked);
     const file = `${shot}.${extension}`;
     await putInPlace(made, filmPath(file));
@@ -143,7 +163,8 @@ async function finish(id: string, signal: AbortSignal): Promise<void> {
   await store(row, film);
   if (row.toBin) await binShot(shot);
   await drop(row);
-  begin(THROUGH);
+  // It takes all there is of the machine: first it shall be seen.
+  setTimeout(() => begin(THROUGH), SEEN_BY_THEN).unref();
 }
 
 async function store(row: Row, film: Film): Promise<void> {

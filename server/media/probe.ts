@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { clipLimits } from '@/core/contracts/clip';
 import { limits } from '@/core/values/limits';
 import { Fault } from '../base/fault';
-import { asFilm, ffprobe } from './ffmpeg';
+import { asFilm, ffprobe, type Run } from './ffmpeg';
 
 const seconds = z.coerce.number().finite();
 const schema = z.object({
@@ -96,7 +96,11 @@ export async function keysOf(path: string, signal?: AbortSignal): Promise<Set<nu
 }
 
 /** What is in a film. @throws Fault 422 for what is none, 413 for more than a clip may have */
-export async function probe(path: string, signal?: AbortSignal): Promise<Probed> {
+export async function probe(
+  path: string,
+  signal?: AbortSignal,
+  { eager = false }: Pick<Run, 'eager'> = {},
+): Promise<Probed> {
   const asked = [
     ...['-select_streams', 'v:0', '-of', 'json'],
     ...[
@@ -104,7 +108,7 @@ export async function probe(path: string, signal?: AbortSignal): Promise<Probed>
       'packet=pts_time,flags:stream=codec_name,width,height,pix_fmt:format=start_time',
     ],
   ];
-  const told = await ffprobe([...asked, ...asFilm(path)], { most: PATIENCE, signal });
+  const told = await ffprobe([...asked, ...asFilm(path)], { most: PATIENCE, signal, eager });
   const read = schema.safeParse(JSON.parse(told.toString('utf8')));
   const [stream] = read.data?.streams ?? [];
   if (!read.success || !stream)
