@@ -6,7 +6,7 @@ import { viewOf } from '@/core/take/shownPart';
 import { untouched } from '@/core/document/view';
 import { Fault } from '../base/fault';
 import { sql } from '../db/sql';
-import { begin, jobsOf } from '../jobs/run';
+import { beginLater, jobsOf } from '../jobs/run';
 import { digest, filmPath, partPath, putInPlace, syncPath } from '../media/files';
 import type { Frame } from '../frames/intake';
 import { asFilm, ffmpeg } from '../media/ffmpeg';
@@ -37,7 +37,7 @@ interface Row {
 
 const REMUX = 120_000;
 /** So long it takes at most until a clip that has ended plays, ms. */
-const SEEN_BY_THEN = 1_500;
+const SEEN_BY_THEN = 1_000;
 
 interface Wrapping {
   extension: string;
@@ -164,7 +164,7 @@ async function finish(id: string, signal: AbortSignal): Promise<void> {
   if (row.toBin) await binShot(shot);
   await drop(row);
   // It takes all there is of the machine: first it shall be seen.
-  setTimeout(() => begin(THROUGH), SEEN_BY_THEN).unref();
+  beginLater(THROUGH, SEEN_BY_THEN);
 }
 
 async function store(row: Row, film: Film): Promise<void> {

@@ -23,11 +23,14 @@ interface Jobs {
   /** What this process works on now. */
   running: Map<string, AbortController>;
   timer?: NodeJS.Timeout;
+  /** What begins later. */
+  later: Set<NodeJS.Timeout>;
 }
 const held = shared<Jobs>('jobs', () => ({
   works: new Map(),
   alone: new Set(),
   running: new Map(),
+  later: new Set(),
 }));
 const { works, running } = held;
 
@@ -78,6 +81,8 @@ export const breakOff = (id: string): void => running.get(id)?.abort();
 
 /** Breaks off all that this process works on, and waits until that has ended. */
 export async function workNoMore(): Promise<void> {
+  for (const timer of held.later) clearTimeout(timer);
+  held.later.clear();
   while (running.size > 0) {
     for (const control of running.values()) control.abort();
     await new Promise((done) => setTimeout(done, 10));
@@ -111,6 +116,16 @@ const said = (error: unknown) => console.error('What waits could not be looked a
 
 /** The same at once, beside whoever asked for it; where that fails, the next tick looks again. */
 export const begin = (kind: string): void => void workAlone(kind).catch(said);
+
+/** The same after a while, ms: who asked for it shall have the machine first. */
+export function beginLater(kind: string, after: number): void {
+  const timer = setTimeout(() => {
+    held.later.delete(timer);
+    begin(kind);
+  }, after);
+  timer.unref();
+  held.later.add(timer);
+}
 
 const kindsWhere = (alone: boolean): string[] =>
   [...works].flatMap(([kind, manner]) => (Boolean(manner.alone) === alone ? [kind] : []));
