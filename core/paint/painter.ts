@@ -3,7 +3,9 @@ import type { PaintTools } from '../marks/contract';
 import { kindOf, type Mark } from '../marks/registry';
 import { traceView } from '../document/viewShape';
 import { paintMark } from './paintMark';
-import type { RgbaPixels } from '../raster/pixels';
+import { cutPixels, type RgbaPixels } from '../raster/pixels';
+import type { Rect } from '../geometry/rect';
+import type { PaintedPart } from './parts';
 import { adjustedFrame, adjustView, drawAdjusted } from './adjusted';
 import { PaintScene, type Sources } from './scene';
 import type { Surface } from '../drawing/surface';
@@ -59,6 +61,28 @@ export function paintShot(
     },
     tools,
   );
+}
+
+/**
+ * A part of a shot on which nothing lies but what hides, as it leaves: worked out from pixels alone,
+ * the same as painted.
+ * @param given what of the frame is read for it: `needs`
+ * @returns null where something else lies on it
+ */
+export function hiddenPart(
+  given: RgbaPixels,
+  { part, needs, document }: PaintedPart,
+  tools: PaintTools,
+): RgbaPixels | null {
+  const { view, pictures } = document;
+  const marks = document.marks.map(asItLeaves);
+  if (marks.some((mark) => mark.halo || !kindOf(mark).hide)) return null;
+  const readFrame = (at: Rect): RgbaPixels =>
+    cutPixels(given, { ...at, x: at.x - needs.x, y: at.y - needs.y });
+  const painted = readFrame(part);
+  const drawFrame = () => undefined;
+  new PaintScene({ marks, view, tools, pictures, drawFrame, readFrame }).layHidden(painted, part);
+  return painted;
 }
 
 /** Paints the view of the frame with all marks on it, on an empty surface as large as the view. */

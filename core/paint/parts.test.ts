@@ -7,7 +7,7 @@ import { anyMark } from '@/tests/lib/anyMark';
 import type { ShotDocument } from '../document/document';
 import { untouched } from '../document/view';
 import type { PaintTools } from '../marks/contract';
-import { firstStyles, kindOf } from '../marks/registry';
+import { firstStyles, hides, kindOf } from '../marks/registry';
 import { randomFrom } from '../random/random';
 import { blackOut, cutPixels, putPixels, type RgbaPixels } from '../raster/pixels';
 import { paintShot } from './painter';
@@ -35,6 +35,7 @@ test('painted in its parts, a picture is the same to the pixel', async () => {
   const shaper = await serverShaper();
   const tools: PaintTools = { shaper, bitmap, sheet };
   let inParts = 0;
+  let hiddenOnly = 0;
   fc.assert(
     fc.property(
       fc.array(anyMark, { minLength: 1, maxLength: 5 }),
@@ -55,6 +56,7 @@ test('painted in its parts, a picture is the same to the pixel', async () => {
         const joined = cutPixels(frame, crop);
         for (const one of parts) {
           const { part, needs, hidden } = one;
+          if (one.document.marks.every(hides)) hiddenOnly += 1;
           const given = cutPixels(frame, needs);
           for (const { x, y, ...size } of hidden)
             blackOut(given, { x: x - needs.x, y: y - needs.y, ...size });
@@ -67,6 +69,7 @@ test('painted in its parts, a picture is the same to the pixel', async () => {
     { numRuns: 120 },
   );
   expect(inParts).toBeGreaterThan(60);
+  expect(hiddenOnly).toBeGreaterThan(20);
 });
 
 test('what lies everywhere, and what is done to all of it, is painted as a whole', async () => {

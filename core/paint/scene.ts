@@ -6,7 +6,7 @@ import { blotOut, surroundOf } from '../marks/hide/surround';
 import { kindOf, markBounds, type Mark } from '../marks/registry';
 import type { Mask } from '../raster/mask';
 import { hiddenOf, type Hidden } from './hidden';
-import { putPixels, type RgbaPixels } from '../raster/pixels';
+import { layOver, putPixels, type RgbaPixels } from '../raster/pixels';
 import { heldPixels } from '../raster/png';
 import { turnReach } from '../document/turn';
 import { shows } from '../document/viewShape';
@@ -20,6 +20,8 @@ export interface Sources {
   view: ShotDocument['view'];
   /** Draws the frame in frame coordinates, at least the view; the same function for the same frame. */
   drawFrame: (this: void, surface: Surface) => void;
+  /** Pixels of a part of it, where they are at hand; else they are drawn and read. */
+  readFrame?: (this: void, part: Rect) => RgbaPixels;
   tools: PaintTools;
   /** What the document holds for its pieces. */
   pictures: ShotDocument['pictures'];
@@ -91,7 +93,8 @@ export class PaintScene implements Scene {
   }
 
   private frame(at: Rect): RgbaPixels {
-    const { tools, drawFrame } = this.from;
+    const { tools, drawFrame, readFrame } = this.from;
+    if (readFrame) return readFrame(at);
     const sheet = tools.sheet(at.width, at.height);
     sheet.surface.translate(-at.x, -at.y);
     drawFrame(sheet.surface);
@@ -108,6 +111,14 @@ export class PaintScene implements Scene {
     for (const { mark, mask } of this.hidden) {
       if (mark.id === except || (within && !overlap(mask, within))) continue;
       this.drawPatch(surface, mark.id);
+    }
+  }
+
+  /** The same on pixels, which are a part of the frame. */
+  layHidden(pixels: RgbaPixels, part: Rect): void {
+    for (const { mark } of this.hidden) {
+      const patch = this.patch(mark.id);
+      if (patch) layOver(pixels, patch.pixels, { x: patch.x - part.x, y: patch.y - part.y });
     }
   }
 

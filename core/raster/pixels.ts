@@ -112,6 +112,23 @@ export function cutPixels(
   return { data, width, height };
 }
 
+/** Lays those of some pixels that are opaque over others, as far as they lie on them; none is half so. */
+export function layOver(
+  into: RgbaPixels,
+  from: RgbaPixels,
+  { x, y }: { x: number; y: number },
+): void {
+  const [to, words] = [wordsOf(into), wordsOf(from)];
+  const [left, right] = [Math.max(0, -x), Math.min(from.width, into.width - x)];
+  for (let row = Math.max(0, -y); row < Math.min(from.height, into.height - y); row += 1) {
+    const line = (y + row) * into.width + x;
+    for (let column = left; column < right; column += 1) {
+      const word = words[row * from.width + column] ?? 0;
+      if (word >>> 24 === 255) to[line + column] = word;
+    }
+  }
+}
+
 /** Makes the pixels of a part, which must lie within them, black and opaque. */
 export function blackOut(
   { data, width }: RgbaPixels,

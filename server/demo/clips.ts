@@ -106,7 +106,8 @@ async function filmed(clip: DemoClip, at: number): Promise<Uint8Array> {
   const raw = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${width}x${height}`];
   const packed = [
     ...['-vf', 'scale=out_color_matrix=bt709:out_range=tv', '-pix_fmt', 'yuv420p'],
-    ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '16', ...colourArgs('bt709')],
+    ...['-c:v', 'libx264', '-preset', 'veryfast', '-bf', '0', '-crf', '16'],
+    ...colourArgs('bt709'),
   ];
   try {
     await ffmpeg([...raw, '-r', String(RATE), '-i', 'pipe:0', ...packed, '-g', '24', '-y', path], {

@@ -5,7 +5,7 @@ import { adjustPixels } from '@/core/finish/adjust/pixels';
 import type { Rect } from '@/core/geometry/rect';
 import type { Sheet } from '@/core/marks/contract';
 import { sizeProblem } from '@/core/keep/fitSize';
-import { adjustShown, paintShot } from '@/core/paint/painter';
+import { adjustShown, hiddenPart, paintShot } from '@/core/paint/painter';
 import type { PaintedPart } from '@/core/paint/parts';
 import { leavesOpaque, wholeSize } from '@/core/paint/whole';
 import { cutPixels, type RgbaPixels } from '@/core/raster/pixels';
@@ -110,11 +110,11 @@ let drawingSheet: Canvas | null = null;
  * A part of a shot as it leaves, the same to the pixel as in the whole.
  * @param given what of the frame is read for it: `needs`
  */
-export function flattenPart(
-  given: RgbaPixels,
-  { part, needs, document }: PaintedPart,
-  shaper: Shaper,
-): RgbaPixels {
+export function flattenPart(given: RgbaPixels, painting: PaintedPart, shaper: Shaper): RgbaPixels {
+  const tools = { shaper, bitmap, sheet };
+  const hidden = hiddenPart(given, painting, tools);
+  if (hidden) return hidden;
+  const { part, needs, document } = painting;
   const { crop } = document.view;
   // As large as the view: elsewhere the edges of shapes would be rounded otherwise.
   if (drawingSheet?.width !== crop.width || drawingSheet.height !== crop.height)
@@ -127,9 +127,7 @@ export function flattenPart(
   surface.clip();
   surface.clearRect(x, y, part.width, part.height);
   const cut = bitmap(given);
-  paintShot(surface, document, { shaper, bitmap, sheet }, (to) =>
-    to.drawImage(cut, needs.x, needs.y),
-  );
+  paintShot(surface, document, tools, (to) => to.drawImage(cut, needs.x, needs.y));
   surface.restore();
   const { data } = surface.getImageData(x, y, part.width, part.height);
   return { data: new Uint8ClampedArray(data), width: part.width, height: part.height };

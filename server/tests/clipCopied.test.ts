@@ -28,7 +28,7 @@ afterAll(finish);
 const COUNT = 75;
 
 /** Something new on every picture, which no packing leaves as it is. */
-const restless = (codec: 'h264' | 'vp9'): Buffer => {
+const restless = (codec: 'h264' | 'high' | 'vp9'): Buffer => {
   const noise = randomFrom(7);
   return film(COUNT, codec, 5_000, (picture) => {
     for (let i = 3 * WIDTH * 60; i < picture.length; i += 1) picture[i] = noise() * 256;
@@ -100,6 +100,7 @@ const numbers = (from: number, to: number): number[] =>
 
 test.each([
   ['h264', 'mp4'],
+  ['high', 'mp4'],
   ['vp9', 'webm'],
 ] as const)(
   'of %s cut anywhere, only what comes before a key picture is packed anew',
@@ -137,6 +138,29 @@ test('its sound goes with it, in the same time', async () => {
   expect(heard).toHaveLength(1);
   // As with every other sound: what people do not notice (ITU-R BT.1359).
   expect(Math.abs((heard[0]?.[0] ?? NaN) - 1)).toBeLessThan(0.045);
+});
+
+test('cut anywhere and slower for a while, it is heard where it is seen', async () => {
+  const at = [
+    [1, 1.1],
+    [4, 4.1],
+  ] as const;
+  const clip = await recorded(withTones(restless('high'), { at, lasts: 5 }));
+  const speeds = [{ from: 30, to: 45, speed: 0.5 as const }];
+  await cut(clip.id, 1, { away: [{ from: 0, to: 7 }], speeds });
+  const path = await made(clip, 'mp4');
+  const { all, anew } = await packedAnew(clip, path);
+  expect(all).toEqual(numbers(7, COUNT));
+  // From 45 on it is as fast as before, and no key picture: another stretch.
+  expect(anew).toEqual([...numbers(7, 30), ...numbers(45, 60)]);
+  const packets = packetsIn(path);
+  const lasts = (n: number): number => (packets[n + 1]?.at ?? NaN) - (packets[n]?.at ?? NaN);
+  expect([lasts(5), lasts(25), lasts(60)].map((one) => Math.round(one * 15))).toEqual([1, 2, 1]);
+  const heard = heardIn(path).map(([from]) => from);
+  // What was at 4 s comes 7 pictures sooner, and 15 pictures later.
+  const expected = [1 - 7 / 15, 4 + 8 / 15];
+  expect(heard).toHaveLength(2);
+  heard.forEach((one, i) => expect(Math.abs(one - (expected[i] ?? NaN))).toBeLessThan(0.045));
 });
 
 test('a mark on one of its pictures, and it is painted and packed anew', async () => {

@@ -38,10 +38,13 @@ const containers: Partial<Record<string, string>> = { vp9: 'webm', uneven: 'mp4'
 
 const folder = (): string => mkdtempSync(join(tmpdir(), 'rezzik-film-'));
 
+/** No key picture but when its turn comes. */
+const EVEN = ['-sc_threshold', '0'];
+
 /** A film as recorders write it: no length, nothing to go by. */
 export function film(
   count: number,
-  codec: 'h264' | 'vp9' | 'lossless' | 'halved' | 'uneven' = 'h264',
+  codec: 'h264' | 'high' | 'vp9' | 'lossless' | 'halved' | 'uneven' = 'h264',
   /** Of Matroska: so long a cluster is at most, ms. */
   cluster = 5_000,
   /** Changes a picture before it is written. */
@@ -53,6 +56,8 @@ export function film(
   const input = Buffer.concat(pictures);
   const codecs = {
     h264: ['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '18', '-pix_fmt', 'yuv420p'],
+    // Of a finer profile, as programs write that have more time.
+    high: ['-c:v', 'libx264', '-preset', 'fast', '-bf', '0', ...EVEN, '-pix_fmt', 'yuv420p'],
     lossless: ['-c:v', 'libx264rgb', '-preset', 'ultrafast', '-qp', '0'],
     // Without loss but for colours: four pixels have their mean.
     halved: [
