@@ -12,10 +12,11 @@ export type RawKind = 'RGBA' | 'I420' | '444P';
 export type Lies =
   | { raw: RawKind; packed?: never }
   /** What whoever unpacks them must know first, where that is no part of them. */
-  | { packed: 'h264' | 'vp9'; setup: Uint8Array | null; raw?: never };
+  | { packed: PackedKind; setup: Uint8Array | null; raw?: never };
 
 /** By Matroska's list of codecs (RFC 9559, §27.8). */
-const codecs = { h264: 'V_MPEG4/ISO/AVC', vp9: 'V_VP9' } as const;
+const codecs = { h264: 'V_MPEG4/ISO/AVC', vp9: 'V_VP9', av1: 'V_AV1' } as const;
+export type PackedKind = keyof typeof codecs;
 
 /** Letters of ASCII. */
 const letters = (word: string): Uint8Array => Uint8Array.from(word, (one) => one.charCodeAt(0));

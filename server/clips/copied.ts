@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { recordedAs, type Clip } from '@/core/contracts/clip';
-import { keptPictures, type KeptPicture } from '@/core/clip/played';
+import { keptPictures, keptSeconds, type KeptPicture } from '@/core/clip/played';
 import { writtenSize } from '@/core/clip/size';
 import { takenOver, type Piece } from '@/core/clip/takenOver';
 import { asFilm } from '../media/ffmpeg';
@@ -13,8 +13,14 @@ import { encodedSound, saidArgs, type Writing } from './written';
 
 /** Within that much a picture comes when it did, seconds: containers round times. */
 const SAME = 0.002;
-const PACKED = { mp4: 'h264', webm: 'vp9' } as const;
+const FEW = 8;
+
+const PACKED = { mp4: 'h264', webm: 'vp9', av1: 'av1' } as const;
 const isPacked = (format: string): format is keyof typeof PACKED => format in PACKED;
+
+/** For each piece a program starts, which takes half a second: all of many short ones is quicker anew. */
+const mostPieces = ({ cuts }: Pick<Clip, 'cuts'>, { times }: Film): number =>
+  Math.max(FEW, keptSeconds(cuts, times));
 
 /**
  * What of a film that nothing lies on can be taken over picture for picture.
@@ -32,7 +38,8 @@ export async function copyable(
   if (width !== film.width || height !== film.height) return null;
   const keys = await keysOf(film.path, signal);
   const pieces = keys && takenOver(clip.cuts, film.times.length, keys);
-  return keys && pieces ? { film, packed: PACKED[format], pieces, keys } : null;
+  if (!keys || !pieces || pieces.length > mostPieces(clip, film)) return null;
+  return { film, packed: PACKED[format], pieces, keys };
 }
 
 /** What the program is told, and what it is given, to write what is taken over. */

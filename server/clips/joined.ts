@@ -1,6 +1,6 @@
 import type { Clip } from '@/core/contracts/clip';
 import { freeNumber, joinedSetups } from '@/core/clip/avcSetup';
-import { filmHead, pictureHead } from '@/core/clip/matroska';
+import { filmHead, pictureHead, type PackedKind } from '@/core/clip/matroska';
 import { MatroskaPictures } from '@/core/clip/matroskaPictures';
 import { keptPictures } from '@/core/clip/played';
 import type { Piece } from '@/core/clip/takenOver';
@@ -17,7 +17,7 @@ const MOST_HELD = 256_000_000;
 /** A film of which much is taken over as it was recorded, and the rest packed like it. */
 export interface TakenOver {
   film: Film;
-  packed: 'h264' | 'vp9';
+  packed: PackedKind;
   pieces: readonly Piece[];
   keys: ReadonlySet<number>;
 }
@@ -52,21 +52,17 @@ const packing = {
     ...['-cpu-used', '6', '-row-mt', '1', '-lag-in-frames', '0', '-auto-alt-ref', '0'],
   ],
 } as const;
+const isPackedHere = (packed: PackedKind): packed is keyof typeof packing => packed in packing;
 
-/** What is packed anew, from one picture that can be begun with. */
-function anewArgs(
-  { film, packed, keys }: TakenOver,
-  { from, to }: Piece,
-  format: string,
-  number: number,
-): string[] {
+/** What is packed anew, from one picture that can be begun with. @param packed how that is done */
+function anewArgs({ film, keys }: TakenOver, { from, to }: Piece, packed: string[]): string[] {
   let key = from;
   while (key > 0 && !keys.has(key)) key -= 1;
   const graph = `[0:v:0]trim=start_frame=${from - key}:end_frame=${to - key}[k]`;
   return [
     ...['-noaccurate_seek', ...fromKey(film, key), '-filter_complex', graph, '-map', '[k]'],
-    ...['-fps_mode', 'passthrough', '-enc_time_base:v', '1:1000', ...packing[packed](number)],
-    ...['-g', String(to - from), '-pix_fmt', format, ...HANDED_ON],
+    ...['-fps_mode', 'passthrough', '-enc_time_base:v', '1:1000', ...packed],
+    ...['-g', String(to - from), ...HANDED_ON],
   ];
 }
 
@@ -76,14 +72,17 @@ interface Packed {
   pictures: Uint8Array[];
 }
 
-/** @returns null of more than is held */
-async function packedAnew(args: string[], signal: AbortSignal): Promise<Packed | null> {
+const bytesOf = ({ pictures }: Packed): number =>
+  pictures.reduce((sum, { length }) => sum + length, 0);
+
+/** @param room bytes that may be held of it. @returns null where it takes more */
+async function packedAs(args: string[], room: number, signal: AbortSignal): Promise<Packed | null> {
   const reader = new MatroskaPictures();
   const pictures: Uint8Array[] = [];
   let bytes = 0;
   for await (const piece of ffmpegOutput(args, { most: PATIENCE, signal })) {
     bytes += piece.length;
-    if (bytes > MOST_HELD) return null;
+    if (bytes > room) return null;
     pictures.push(...reader.read(piece));
   }
   return { setup: reader.setup, pictures };
@@ -92,7 +91,7 @@ async function packedAnew(args: string[], signal: AbortSignal): Promise<Packed |
 /** What is known of how the film itself is packed. */
 async function setupOf(taken: TakenOver, signal: AbortSignal): Promise<Uint8Array | null> {
   const first = { from: 0, to: 1, asRecorded: true };
-  return (await packedAnew(asRecordedArgs(taken, first), signal))?.setup ?? null;
+  return (await packedAs(asRecordedArgs(taken, first), MOST_HELD, signal))?.setup ?? null;
 }
 
 /** What lies before each key picture, packed like the rest, so that one film can be made of both. */
@@ -101,21 +100,35 @@ export interface Parts {
   anew: ReadonlyMap<Piece, Packed>;
 }
 
-/** Of these codecs every picture that can be begun with says all about itself, or does not. */
-const needsSetup = ({ packed }: TakenOver): boolean => packed === 'h264';
+/** Every picture of VP9 that can be begun with says all about itself. */
+const needsSetup = ({ packed }: TakenOver): boolean => packed !== 'vp9';
+
+/** How what is packed anew is packed like the rest. @returns null where that cannot be done */
+async function likeRest(
+  { film, packed }: TakenOver,
+  setup: Uint8Array | null,
+  signal: AbortSignal,
+): Promise<string[] | null> {
+  const number = setup ? freeNumber(setup) : 0;
+  const { format } = await coloursOf(film.path, signal);
+  // Finer ones are not packed alike.
+  const isAlike = number !== null && isPackedHere(packed) && /^yuvj?420p$/.test(format);
+  return isAlike ? [...packing[packed](number), '-pix_fmt', format] : null;
+}
 
 /** @returns null where it cannot be made one film */
 export async function partsOf(taken: TakenOver, signal: AbortSignal): Promise<Parts | null> {
-  const setup = await setupOf(taken, signal);
-  const number = setup && needsSetup(taken) ? freeNumber(setup) : 0;
-  const { format } = await coloursOf(taken.film.path, signal);
-  // Finer ones are not packed alike.
-  if (number === null || !/^yuvj?420p$/.test(format)) return null;
+  const setup = needsSetup(taken) ? await setupOf(taken, signal) : null;
   const anew = new Map<Piece, Packed>();
-  for (const piece of taken.pieces) {
-    if (piece.asRecorded) continue;
-    const packed = await packedAnew(anewArgs(taken, piece, format, number), signal);
+  const pieces = taken.pieces.filter(({ asRecorded }) => !asRecorded);
+  if (pieces.length === 0) return { setup, anew };
+  const like = await likeRest(taken, setup, signal);
+  if (!like) return null;
+  let room = MOST_HELD;
+  for (const piece of pieces) {
+    const packed = await packedAs(anewArgs(taken, piece, like), room, signal);
     if (packed?.pictures.length !== piece.to - piece.from) return null;
+    room -= bytesOf(packed);
     anew.set(piece, packed);
   }
   if (!needsSetup(taken)) return { setup: null, anew };

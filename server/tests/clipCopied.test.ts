@@ -28,7 +28,7 @@ afterAll(finish);
 const COUNT = 75;
 
 /** Something new on every picture, which no packing leaves as it is. */
-const restless = (codec: 'h264' | 'high' | 'vp9'): Buffer => {
+const restless = (codec: 'h264' | 'high' | 'vp9' | 'av1'): Buffer => {
   const noise = randomFrom(7);
   return film(COUNT, codec, 5_000, (picture) => {
     for (let i = 3 * WIDTH * 60; i < picture.length; i += 1) picture[i] = noise() * 256;
@@ -61,6 +61,7 @@ async function isTakenOver({ id }: Clip, path: string, from: number, to: number)
 test.each([
   ['h264', 'mp4', 'webm'],
   ['vp9', 'webm', 'mp4'],
+  ['av1', 'av1', 'mp4'],
 ] as const)(
   'what is kept of %s from a key picture on is taken over as %s',
   async (codec, format, other) => {

@@ -32,9 +32,9 @@ export function numberOn(rgb: Uint8Array, width = WIDTH, height = HEIGHT, channe
 }
 
 const clusters = (codec: string, ms: number): string[] =>
-  codec === 'uneven' ? [] : ['-live', '1', '-cluster_time_limit', String(ms)];
+  codec === 'uneven' || codec === 'av1' ? [] : ['-live', '1', '-cluster_time_limit', String(ms)];
 
-const containers: Partial<Record<string, string>> = { vp9: 'webm', uneven: 'mp4' };
+const containers: Partial<Record<string, string>> = { vp9: 'webm', av1: 'webm', uneven: 'mp4' };
 
 const folder = (): string => mkdtempSync(join(tmpdir(), 'rezzik-film-'));
 
@@ -44,7 +44,7 @@ const EVEN = ['-sc_threshold', '0'];
 /** A film as recorders write it: no length, nothing to go by. */
 export function film(
   count: number,
-  codec: 'h264' | 'high' | 'vp9' | 'lossless' | 'halved' | 'uneven' = 'h264',
+  codec: 'h264' | 'high' | 'vp9' | 'av1' | 'lossless' | 'halved' | 'uneven' = 'h264',
   /** Of Matroska: so long a cluster is at most, ms. */
   cluster = 5_000,
   /** Changes a picture before it is written. */
@@ -77,6 +77,7 @@ export function film(
         'empty_moov',
       ],
     ],
+    av1: ['-c:v', 'libaom-av1', '-usage', 'realtime', '-cpu-used', '8', '-pix_fmt', 'yuv420p'],
     vp9: [
       '-c:v',
       'libvpx-vp9',
