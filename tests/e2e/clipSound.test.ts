@@ -102,7 +102,7 @@ test('what the microphone hears is recorded, heard, silent under a Hide mark, an
   expect(await kept(clip, 2)).toEqual(['h264', 'h264 aac']);
   await app.click('Whole');
   expect(await kept(clip, 3)).toEqual(['h264', 'h264 aac', 'h264 aac']);
-}, 120_000);
+}, 240_000);
 
 test('a microphone that is refused, silent, gone: it is said, and no picture is lost', async () => {
   await setWay({ sounds: ['microphone'] });

@@ -63,7 +63,9 @@ test('shots opened and left again, over and over, hold on to nothing', async () 
       times,
     );
   const few = await round(10);
-  const many = await round(70);
+  // Not in one go: a busy machine takes its time.
+  let many = few;
+  for (let i = 0; i < 7; i += 1) many = await round(10);
   // A few newest ones stay in memory, so that going back is at once.
   expect(many.bitmaps - few.bitmaps).toBeLessThanOrEqual(2);
   expect(many.urls - few.urls).toBeLessThanOrEqual(2);
