@@ -7,7 +7,7 @@ import type { Size } from '@/core/geometry/size';
 import { leavesOpaque } from '@/core/paint/whole';
 import { stat } from 'node:fs/promises';
 import { Fault } from '../base/fault';
-import { ffmpeg, type Run } from '../media/ffmpeg';
+import { ffmpeg, Unreadable, type Run } from '../media/ffmpeg';
 import { serverShaper } from '../paint/shaper';
 import { copyable, copying, isCopied } from './copied';
 import type { Heard } from './heard';
@@ -102,18 +102,23 @@ async function once(producing: Producing, writing: Writing): Promise<void> {
   await ffmpeg([...args, ...OUT, path], { ...run, input });
 }
 
-/** @returns false where it must be written anew */
+/** @returns false where it must be written anew, as where the programs can make nothing of its packing */
 async function copied(
   { clip, film, path, signal }: Producing,
   writing: Writing,
   heard: Heard | null,
   run: Run,
 ): Promise<boolean> {
-  const taken = await copyable(clip, film, writing, signal);
-  const copies = taken && (await copying(taken, clip, heard, writing, signal));
-  if (!copies) return false;
-  await ffmpeg([...copies.args, ...OUT, path], { ...run, input: copies.input });
-  return isCopied(path, taken, clip, signal);
+  try {
+    const taken = await copyable(clip, film, writing, signal);
+    const copies = taken && (await copying(taken, clip, heard, writing, signal));
+    if (!copies) return false;
+    await ffmpeg([...copies.args, ...OUT, path], { ...run, input: copies.input });
+    return await isCopied(path, taken, clip, signal);
+  } catch (error) {
+    if (error instanceof Unreadable) return false;
+    throw error;
+  }
 }
 
 /** What is heard of it in such a file. */

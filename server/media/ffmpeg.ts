@@ -49,7 +49,10 @@ const later = (ms: number, act: () => void): (() => void) => {
 /** So gently that a person's work goes before, but what must keep up. */
 function started(program: string, args: readonly string[], { eager }: Run) {
   const niceness = String(eager ? 0 : env().filmNiceness);
-  return spawn('nice', ['-n', niceness, program, ...args], { stdio: ['pipe', 'pipe', 'pipe'] });
+  return spawn('nice', ['-n', niceness, program, ...args], {
+    stdio: ['pipe', 'pipe', 'pipe'],
+    env: process.env,
+  });
 }
 
 async function* nothing(): AsyncGenerator<Uint8Array> {}

@@ -1,4 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { clipFormats, type Clip, type ClipFormat, type ClipWish } from '@/core/contracts/clip';
 import type { Cuts } from '@/core/clip/cuts';
 import { untouched } from '@/core/document/view';
@@ -162,6 +166,25 @@ test('cut anywhere and slower for a while, it is heard where it is seen', async 
   const expected = [1 - 7 / 15, 4 + 8 / 15];
   expect(heard).toHaveLength(2);
   heard.forEach((one, i) => expect(Math.abs(one - (expected[i] ?? NaN))).toBeLessThan(0.045));
+});
+
+test('where the program cannot pack it like the rest, all is packed anew', async () => {
+  const clip = await recorded(restless('h264'));
+  await cut(clip.id, 1, { away: [{ from: 0, to: 25 }] });
+  const folder = mkdtempSync(join(tmpdir(), 'rezzik-path-'));
+  const real = execFileSync('sh', ['-c', 'command -v ffmpeg']).toString().trim();
+  const refuses = `#!/bin/sh\ncase "$*" in *sps-id*) exit 1;; esac\nexec ${real} "$@"\n`;
+  writeFileSync(join(folder, 'ffmpeg'), refuses, { mode: 0o755 });
+  const before = process.env.PATH;
+  process.env.PATH = `${folder}:${before}`;
+  try {
+    const { all, anew } = await packedAnew(clip, await made(clip, 'mp4'));
+    expect(all).toEqual(numbers(25, COUNT));
+    expect(anew).toEqual(all);
+  } finally {
+    process.env.PATH = before;
+    rmSync(folder, { recursive: true });
+  }
 });
 
 test('a mark on one of its pictures, and it is painted and packed anew', async () => {
