@@ -28,6 +28,12 @@ const readable = {
   'image/avif': ['.avif'],
 };
 
+const films = {
+  'video/webm': ['.webm'],
+  'video/mp4': ['.mp4', '.m4v'],
+  'video/x-matroska': ['.mkv'],
+};
+
 /** Shortcuts that systems show; more are cut off anyway. */
 const SHORTCUTS = 4;
 
@@ -57,7 +63,7 @@ export async function manifest(): Promise<object> {
       enctype: 'multipart/form-data',
       params: { title: 'title', files: [{ name: 'pictures', accept: Object.keys(readable) }] },
     },
-    file_handlers: [{ action: '/take', accept: readable }],
+    file_handlers: [{ action: '/take', accept: { ...readable, ...films } }],
   };
 }
 

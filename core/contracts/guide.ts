@@ -133,3 +133,9 @@ export const guideCopiesSchema = z.object({
   left: z.int(),
 });
 export type GuideCopies = z.infer<typeof guideCopiesSchema>;
+
+/** How far the clips are that are written to move in a guide, 0–1, and seconds that are left. */
+export const guideFilmsSchema = z.object({ progress: z.number(), left: z.number().nullable() });
+export type GuideFilms = z.infer<typeof guideFilmsSchema>;
+/** Null while none is written. */
+export const guideFilmsAnswerSchema = z.object({ films: guideFilmsSchema.nullable() });

@@ -1,24 +1,26 @@
 import {
   clipAnswerSchema,
-  clipBytesSchema,
-  clipJobSchema,
   cutStateSchema,
   recordedNowSchema,
   recordingSchema,
   type Clip,
   type ClipBegin,
   type ClipChange,
+  type CutState,
+  type DisplayClip,
+  type DisplayRecording,
+  type Recording,
+} from '@/core/contracts/clip';
+import {
+  clipBytesSchema,
+  clipJobSchema,
   type ClipDrop,
   type ClipJob,
   type ClipLink,
   type ClipMail,
   type ClipSize,
   type ClipWish,
-  type CutState,
-  type DisplayClip,
-  type DisplayRecording,
-  type Recording,
-} from '@/core/contracts/clip';
+} from '@/core/contracts/clipCopy';
 import type { Followed } from '@/core/clip/followed';
 import type { Pressed } from '@/core/clip/pressed';
 import { nameInDisposition } from '@/core/naming/disposition';
@@ -57,6 +59,8 @@ export const clipsApi = {
     ask(`${path(id)}/followed`, sent('POST', followed)),
   endClip: (id: string, pieces: number, bin: boolean): Promise<Clip | Recording> =>
     read(clipAnswerSchema, `${path(id)}/end`, sent('POST', { pieces, bin })),
+  /** What came of a recording that is no clip yet is dropped. */
+  letGoOfRecording: (id: string) => ask(path(id), { method: 'DELETE' }),
   clip: (id: string): Promise<Clip | Recording> => read(clipAnswerSchema, path(id)),
   /** The picture that is seen at a moment, seconds from the start, as it was recorded. */
   clipFrame: async (id: string, at: number): Promise<Blob> =>

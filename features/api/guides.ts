@@ -1,10 +1,12 @@
 import {
   guideConflictSchema,
   guideCopiesSchema,
+  guideFilmsAnswerSchema,
   guidesSchema,
   storedGuideSchema,
   type GuideCopies,
   type GuideCopyInput,
+  type GuideFilms,
   type GuideFormat,
   type GuideInput,
   type GuidePatch,
@@ -27,6 +29,9 @@ export const guidesApi = {
   removeGuide: (id: string) => ask(at(id), { method: 'DELETE' }),
   guideFile: async (id: string, format: GuideFormat, signal?: AbortSignal): Promise<Blob> =>
     (await ask(`${at(id)}/files?format=${format}`, signal ? { signal } : {})).blob(),
+  /** How far the clips are that are written to move in it; null while none is. */
+  guideFilms: async (id: string, signal: AbortSignal): Promise<GuideFilms | null> =>
+    (await read(guideFilmsAnswerSchema, `${at(id)}/films`, { signal })).films,
   keepGuide: (id: string, input: GuideCopyInput, signal: AbortSignal): Promise<GuideCopies> =>
     read(guideCopiesSchema, `${at(id)}/copies`, { ...sent('POST', input), signal }),
   linkGuide: (id: string, input: LinkInput, signal: AbortSignal): Promise<Link> =>

@@ -1,12 +1,12 @@
+import type { Clip } from '@/core/contracts/clip';
 import {
   clipFormatNames,
   clipFormats,
   isFilm,
   soundRules,
-  type Clip,
   type ClipFormat,
   type SoundRule,
-} from '@/core/contracts/clip';
+} from '@/core/contracts/clipCopy';
 import { hiddenStretches } from '@/core/document/silent';
 import { writtenSize } from '@/core/clip/size';
 import type { Answer } from '../api/useAnswer';
@@ -22,6 +22,8 @@ export interface Wish {
   /** MB. */
   most: number;
   sound: SoundRule;
+  /** Of a film: colours as fine as brightness. */
+  fine: boolean;
 }
 
 interface Props {
@@ -36,7 +38,8 @@ const formats = clipFormatNames.map((value) => ({ value, label: clipFormats[valu
 
 /** In which form a clip is kept, and about how large that will be. */
 export function ClipWish({ clip, wish, set, size }: Props) {
-  const { format, percent, rate, most, sound } = wish;
+  const { format, percent, rate, most, sound, fine } = wish;
+  const hasFine = clip.fineColours && isFilm(format);
   const { width, height } = writtenSize(clip.leaves, percent, isFilm(format));
   return (
     <>
@@ -49,10 +52,11 @@ export function ClipWish({ clip, wish, set, size }: Props) {
       />
       {/* Room for what is told later: nothing moves away from under a hand. */}
       <p className="min-h-10 text-[13px] text-soft">
-        {clipFormats[format].note} · {width} × {height} px
+        {hasFine && fine ? FINE : clipFormats[format].note} · {width} × {height} px
         {size.answer !== null && ` · about ${formatBytes(size.answer)}`}
         {size.asking && ' · …'}
       </p>
+      {hasFine && <ColoursOfIt fine={fine} onChange={(to) => set({ fine: to })} />}
       <NumberInput
         label="Size, percent"
         value={percent}
@@ -82,6 +86,31 @@ export function ClipWish({ clip, wish, set, size }: Props) {
     </>
   );
 }
+
+const FINE = 'words stay crisp, not every player shows it';
+const colours = [
+  { value: 'usual', label: 'For every player' },
+  { value: 'fine', label: 'Fine, as recorded' },
+];
+
+interface ColoursProps {
+  fine: boolean;
+  onChange: (fine: boolean) => void;
+}
+
+/** A film whose colours are finer than most players know may keep them. */
+const ColoursOfIt = ({ fine, onChange }: ColoursProps) => (
+  <div className="flex flex-wrap items-center gap-2">
+    <span>Colours</span>
+    <ChipRadios
+      words
+      label="Colours"
+      value={fine ? 'fine' : 'usual'}
+      options={colours}
+      onChange={(to) => onChange(to === 'fine')}
+    />
+  </div>
+);
 
 const soundLabels: Record<SoundRule, string> = {
   all: 'Whole',

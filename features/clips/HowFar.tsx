@@ -1,9 +1,10 @@
 import { Square } from 'lucide-react';
-import type { ClipJob } from '@/core/contracts/clip';
+import type { ClipJob } from '@/core/contracts/clipCopy';
 import { dragOut } from '../pictures/dragOut';
 import { Button } from '../ui/Button';
 import { formatBytes } from '../ui/format';
 import { Problem } from '../ui/Problem';
+import { Progress } from '../ui/Progress';
 
 interface Props {
   job: ClipJob;
@@ -45,21 +46,9 @@ export function HowFar({ job, written, file, onStop }: Props) {
       </p>
     );
   }
-  const percent = Math.round(100 * job.progress);
-  const left = job.left === null ? '' : ` · ${Math.ceil(job.left)} s left`;
   return (
     <div className="flex items-center gap-2">
-      <div className="grow text-[13px]">
-        <div
-          role="progressbar"
-          aria-label="Written"
-          aria-valuenow={percent}
-          className="mb-1 h-2.5 rounded-full bg-tint"
-        >
-          <div className="h-full rounded-full bg-petrol" style={{ width: `${percent}%` }} />
-        </div>
-        {percent} %{left}
-      </div>
+      <Progress label="Written" share={job.progress} left={job.left} />
       <Button icon={<Square size={16} strokeWidth={1.75} />} onClick={onStop}>
         Stop
       </Button>

@@ -1,6 +1,7 @@
 import { Download, FolderDown, Mail } from 'lucide-react';
 import { useState } from 'react';
-import { clipFormats, recordedAs, type Clip } from '@/core/contracts/clip';
+import type { Clip } from '@/core/contracts/clip';
+import { clipFormats, isFilm, recordedAs } from '@/core/contracts/clipCopy';
 import type { Cuts } from '@/core/clip/cuts';
 import { leavingTitle } from '@/core/keep/leaving';
 import { safeName } from '@/core/naming/safeName';
@@ -45,9 +46,11 @@ export function KeepClip({ clip, cuts, stored }: Props) {
   const { place, remoteId } = places;
   const [wish, setWish] = useState<Wish>({
     ...{ format: recordedAs(clip) ?? 'webm', percent: 100, rate: 0, most: 0, sound: 'unhidden' },
+    fine: false,
   });
   const { format, percent, sound } = wish;
-  const form = { format, percent, sound, rate: wish.rate || null };
+  const fine = wish.fine && clip.fineColours && isFilm(format);
+  const form = { format, percent, sound, fine, rate: wish.rate || null };
   const size = useAnswer(
     async (signal) => {
       await stored();

@@ -11,7 +11,12 @@ export function WhereFrom({ clip }: { clip: Clip }) {
     <section aria-label="Where from">
       <h2 className="font-name text-base">Where from</h2>
       <p className="text-[13px] break-words text-soft">
-        {[sourceLabels[provenance.source], provenance.display, provenance.windowTitle]
+        {[
+          sourceLabels[provenance.source],
+          provenance.display,
+          provenance.windowTitle,
+          provenance.fileName,
+        ]
           .filter(Boolean)
           .join(', ')}
         <br />

@@ -1,5 +1,5 @@
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
-import type { ClipJob } from '@/core/contracts/clip';
+import type { ClipJob } from '@/core/contracts/clipCopy';
 import { messageOf } from '../api/ask';
 import { api } from '../api/client';
 

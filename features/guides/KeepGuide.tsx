@@ -9,6 +9,7 @@ import { LookChoice } from '../looks/LookChoice';
 import { Button } from '../ui/Button';
 import { chosenLook, classes } from '../ui/classes';
 import { ClipsChoice } from './ClipsChoice';
+import { FilmsOfIt } from './FilmsOfIt';
 import { change, useGuide } from './guideStore';
 import { labels } from './labels';
 import { useChosenPlaces } from './places';
@@ -34,6 +35,7 @@ export function KeepGuide({ id, onChoose }: { id: string; onChoose: (step: strin
       className="flex w-[288px] shrink-0 flex-col-reverse border-l border-line bg-paper max-[1000px]:w-[230px]"
     >
       <div className="flex flex-col gap-2 border-t border-line px-4 py-2">
+        {busy && <FilmsOfIt id={id} />}
         {busy && <Button onClick={stop}>Stop</Button>}
         <Button
           look="next"

@@ -5,6 +5,7 @@ import { useAnswer } from '../api/useAnswer';
 import { Button } from '../ui/Button';
 import { Modal } from '../ui/Modal';
 import { Problem } from '../ui/Problem';
+import { FilmsOfIt } from './FilmsOfIt';
 import { guideStored } from './guideStore';
 
 interface Props {
@@ -27,7 +28,14 @@ function Page({ id }: Pick<Props, 'id'>) {
     return (await api.guideFile(id, 'html', signal)).text();
   }, id);
   if (problem) return <Problem>{problem}</Problem>;
-  if (answer === null) return <p role="status">Painting what it shows …</p>;
+  if (answer === null) {
+    return (
+      <>
+        <p role="status">Painting what it shows …</p>
+        <FilmsOfIt id={id} />
+      </>
+    );
+  }
   return (
     <>
       <iframe

@@ -19,6 +19,7 @@ import { LongView } from './long/LongView';
 import { PhoneChip } from './phone/PhoneChip';
 import { Routines } from './Routines';
 import { changeWay, readSettings, useSettings } from '../settings/settingsStore';
+import { filmsAccepted } from './clip/opened';
 import { bringIn, clipboardFiles, filesIn } from './files';
 import type { Source } from './sources/contract';
 import { sources } from './sources/list';
@@ -63,7 +64,7 @@ export function TakeView() {
             ))}
             <Chip
               icon={<FolderOpen {...icon} />}
-              label="Open a picture"
+              label="Open a file"
               onClick={() => picker.current?.click()}
             />
             <Chip
@@ -77,8 +78,8 @@ export function TakeView() {
               ref={picker}
               type="file"
               multiple
-              accept="image/*"
-              aria-label="Pictures to open"
+              accept={`image/*,${filmsAccepted}`}
+              aria-label="Pictures and films to open"
               className="sr-only"
               tabIndex={-1}
               onChange={(event) => {
@@ -133,8 +134,7 @@ async function pasteIn(openInMark: boolean): Promise<void> {
   }
 }
 
-/** Pictures pasted or dropped anywhere on the view become shots. */
-/** @returns whether something is being dragged over the view */
+/** Pictures and films pasted or dropped anywhere on the view become shots. @returns whether something is being dragged over the view */
 function useBringing(openInMark: boolean): boolean {
   const [over, setOver] = useState(false);
   useEffect(() => {
@@ -173,7 +173,7 @@ const DropHere = () => (
     role="status"
     className="pointer-events-none absolute inset-2 grid place-content-center rounded-[9px] border-2 border-dashed border-petrol bg-card/80 font-name text-lg"
   >
-    Drop the picture here
+    Drop the picture or film here
   </p>
 );
 

@@ -8,6 +8,7 @@ import { putInOutbox, untilSafe, useOutbox, whenStored } from '../outbox/outbox'
 import { messageOf } from '../api/ask';
 import { navigate } from '../thread/navigate';
 import { amend, notify } from '../notices/noticeStore';
+import { bringFilm, isFilmFile } from './clip/opened';
 
 type Way = Extract<SourceName, 'pasted' | 'dropped' | 'opened'>;
 
@@ -17,14 +18,18 @@ const verbs: Record<Way, string> = { pasted: 'Pasted', dropped: 'Dropped', opene
 function titleOf(file: File, way: Way): string {
   const stem = file.name.replace(/\.[^.]{1,5}$/, '').trim();
   return (way === 'pasted' && /^image$/i.test(stem)) || stem === ''
-    ? `${verbs[way]} picture`
+    ? `${verbs[way]} ${isFilmFile(file) ? 'clip' : 'picture'}`
     : stem.slice(0, limits.titleLength);
 }
 
-/** Brings pictures in, one shot each; a single one is opened in Mark when `open` says so. */
+/** Brings pictures and films in, one shot each; a single one is opened when `open` says so. */
 export async function bringIn(files: readonly File[], way: Way, open: boolean): Promise<void> {
   if (files.length === 0) {
-    notify({ key: 'nothing', tone: 'plain', title: `There is no picture in what was ${way}.` });
+    notify({
+      key: 'nothing',
+      tone: 'plain',
+      title: `There is no picture and no film in what was ${way}.`,
+    });
     return;
   }
   const alone = files.length === 1 && open;
@@ -36,6 +41,12 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
   const title = asLine(titleOf(file, way), limits.titleLength);
   beginEntry(id, title, new Date().toISOString());
   const key = `file ${id}`;
+  const provenance: Provenance = {
+    source: way,
+    takenAt: new Date().toISOString(),
+    fileName: asLine(file.name, limits.nameLength) || undefined,
+  };
+  if (isFilmFile(file)) return bringFilm({ id, title, provenance, file }, key, open);
   if (file.size > limits.pictureBytes) {
     notify({
       key,
@@ -46,11 +57,6 @@ async function bringOne(file: File, way: Way, open: boolean): Promise<void> {
     return;
   }
   notify({ key, tone: 'plain', title, lines: ['Being stored …'], stays: true });
-  const provenance: Provenance = {
-    source: way,
-    takenAt: new Date().toISOString(),
-    fileName: asLine(file.name, limits.nameLength) || undefined,
-  };
   try {
     await untilSafe(id, putInOutbox({ id, title, picture: file, provenance }));
     const whole = whenStored(id);

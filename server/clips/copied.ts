@@ -1,5 +1,6 @@
 import sharp from 'sharp';
-import { recordedAs, type Clip } from '@/core/contracts/clip';
+import type { Clip } from '@/core/contracts/clip';
+import { recordedAs } from '@/core/contracts/clipCopy';
 import { keptPictures, keptSeconds, type KeptPicture } from '@/core/clip/played';
 import { writtenSize } from '@/core/clip/size';
 import { takenOver, type Piece } from '@/core/clip/takenOver';
@@ -29,11 +30,12 @@ const mostPieces = ({ cuts }: Pick<Clip, 'cuts'>, { times }: Film): number =>
 export async function copyable(
   clip: Pick<Clip, 'codec' | 'fineColours' | 'cuts'>,
   film: Film,
-  { format, percent, rate, bits }: Writing,
+  { format, percent, rate, bits, fine }: Writing,
   signal: AbortSignal,
 ): Promise<TakenOver | null> {
   const isWhole = percent === 100 && rate === null && bits === null;
-  if (!isWhole || recordedAs(clip) !== format || !isPacked(format)) return null;
+  const isAsRecorded = recordedAs(clip) === format && clip.fineColours === fine;
+  if (!isWhole || !isAsRecorded || !isPacked(format)) return null;
   const { width, height } = writtenSize(film, 100, true);
   if (width !== film.width || height !== film.height) return null;
   const keys = await keysOf(film.path, signal);

@@ -3,21 +3,22 @@ import { createReadStream, createWriteStream } from 'node:fs';
 import { readFile, rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import type { z } from 'zod';
+import type { Clip } from '@/core/contracts/clip';
 import {
   clipDropSchema,
   clipFormats,
   clipWishSchema,
-  type Clip,
   type ClipDrop,
   type ClipJob,
   type ClipWish,
-} from '@/core/contracts/clip';
+} from '@/core/contracts/clipCopy';
 import type { FactsRule } from '@/core/contracts/format';
 import type { Sending } from '@/core/contracts/remote';
 import type { Size } from '@/core/geometry/size';
 import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { safeName } from '@/core/naming/safeName';
 import { Fault, notFound } from '../base/fault';
+import { secondsLeft, type HowFar } from '../base/howFar';
 import { shared } from '../base/shared';
 import { json, sql } from '../db/sql';
 import { usableFolder } from '../folders/folders';
@@ -43,11 +44,7 @@ const WRITE = 'clipWrite';
 const HELD = '1 day';
 const MB = 1_000_000;
 
-interface Going {
-  since: number;
-  progress: number;
-}
-const going = shared('clipWritings', () => new Map<string, Going>());
+const going = shared('clipWritings', () => new Map<string, HowFar>());
 
 /**
  * Asks for a file of a clip. @returns the id of its job @throws Fault 404
@@ -99,13 +96,12 @@ async function rowOf(shot: string, id: string): Promise<Row> {
 /** Where a file that was asked for stands. @throws Fault 404 */
 export async function getWriting(shot: string, id: string): Promise<ClipJob> {
   const { state, problem, copyId, sendingId, drops, bytes, leased } = await rowOf(shot, id);
-  const { since = 0, progress = 0 } = going.get(id) ?? {};
-  const took = (Date.now() - since) / 1000;
+  const howFar = going.get(id) ?? { since: Date.now(), progress: 0 };
   return {
     id,
     state: state === 'waiting' && leased ? 'going on' : state,
-    progress: state === 'done' ? 1 : progress,
-    left: progress > 0.02 ? took * (1 / progress - 1) : null,
+    progress: state === 'done' ? 1 : howFar.progress,
+    left: secondsLeft(howFar),
     problem: state === 'stopped' ? (problem ?? 'Stopped. Nothing of it is left.') : null,
     bytes: bytes === null ? null : Number(bytes),
     copy: copyId === null ? null : await getCopy(copyId),

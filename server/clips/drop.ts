@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { rm } from 'node:fs/promises';
-import type { Clip, ClipDrop } from '@/core/contracts/clip';
+import type { Clip } from '@/core/contracts/clip';
+import type { ClipDrop } from '@/core/contracts/clipCopy';
 import { untouched } from '@/core/document/view';
 import { Fault } from '../base/fault';
 import { sql } from '../db/sql';

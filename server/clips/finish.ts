@@ -1,6 +1,6 @@
 import { rm, truncate } from 'node:fs/promises';
 import { provenanceSchema, type Provenance } from '@/core/contracts/provenance';
-import { shownSchema } from '@/core/contracts/clip';
+import { shownSchema, type Recording } from '@/core/contracts/clip';
 import { filmEnds } from '@/core/clip/cuts';
 import { viewOf } from '@/core/take/shownPart';
 import { untouched } from '@/core/document/view';
@@ -15,15 +15,17 @@ import { probe, type Probed } from '../media/probe';
 import { binShot, storeShot } from '../shots/store';
 import { wantWords } from '../words/wanted';
 import { addClip, THROUGH, type NewFilm } from './added';
-import { firstOf, forgetFirst } from './firstPicture';
+import { firstOf } from './firstPicture';
 import { followOf } from './followed';
 import { withPressed } from './pressed';
 import { filmOf } from './rows';
-import { CLIP } from './recordings';
+import { CLIP, dropRecording } from './recordings';
 
 interface Row {
   id: string;
   shotId: string;
+  /** As it stood before: nobody has ended one that still went. */
+  was: Recording['state'];
   title: string | null;
   provenance: unknown;
   /** What of it is shown; null for all of it. */
@@ -132,37 +134,38 @@ async function wrap(
   }
 }
 
+/** It was not recorded here, and nobody knows when. */
+const isOfFile = ({ source }: Provenance): boolean =>
+  source === 'opened' || source === 'dropped' || source === 'pasted';
+
 /** Until when it was recorded, and of how many pictures. */
 function grown(first: Provenance, { times }: Film): Provenance {
+  if (isOfFile(first)) return { ...first, frames: times.length };
   const ended = Date.parse(first.takenAt) + Math.round(filmEnds(times) * 1000);
   return { ...first, until: new Date(ended).toISOString(), frames: times.length };
 }
 
-/** Nothing of it can be seen: its row goes with what there is. */
-async function drop({ id, shotId }: Row): Promise<void> {
-  await sql()`delete from recordings where id = ${id}`;
-  forgetFirst(shotId);
-  await rm(partPath(shotId), { force: true });
-}
-
 /** What there is of a recording becomes a clip. @throws what stands in the way: it is tried again */
 async function finish(id: string, signal: AbortSignal): Promise<void> {
-  const [row] = await sql()<Row[]>`update recordings set state = 'ended' where id = ${id}
-    returning id, shot_id, title, provenance, shown, sound_delay, pressed, followed,
-      to_bin, bytes`;
+  const [row] = await sql()<Row[]>`update recordings r set state = 'ended'
+    from (select id, state from recordings where id = ${id} for update) before
+    where r.id = before.id returning r.id, before.state as was, shot_id, title, provenance, shown,
+      sound_delay, pressed, followed, to_bin, bytes`;
   if (!row) return;
   const { shotId: shot } = row;
-  if (Number(row.bytes) === 0) return drop(row);
+  const isHalf = row.was === 'going' && isOfFile(provenanceSchema.parse(row.provenance));
+  // Of a file that did not come whole nothing is wanted: it lies where it was.
+  if (Number(row.bytes) === 0 || isHalf) return dropRecording(row);
   // Beyond what counts a crash may have left a piece that came half.
   await truncate(partPath(shot), Number(row.bytes));
   const film = await wrap(row, signal).catch((error: unknown) => {
     if (error instanceof Fault && error.code === 'empty-film') return null;
     throw error;
   });
-  if (!film) return drop(row);
+  if (!film) return dropRecording(row);
   await store(row, film);
   if (row.toBin) await binShot(shot);
-  await drop(row);
+  await dropRecording(row);
   // It takes all there is of the machine: first it shall be seen.
   beginLater(THROUGH, SEEN_BY_THEN);
 }

@@ -44,7 +44,7 @@ function asRecordedArgs({ film }: TakenOver, { from, to }: Piece): string[] {
 /** Little of it is lost, in the order in which it is seen. @param number of its sets of parameters */
 const packing = {
   h264: (number: number) => [
-    ...['-c:v', 'libx264', '-preset', 'ultrafast', '-profile:v', 'baseline', '-crf', '12'],
+    ...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '12', '-bf', '0'],
     ...['-x264-params', `sps-id=${number}`],
   ],
   vp9: () => [
@@ -111,8 +111,7 @@ async function likeRest(
 ): Promise<string[] | null> {
   const number = setup ? freeNumber(setup) : 0;
   const { format } = await coloursOf(film.path, signal);
-  // Finer ones are not packed alike.
-  const isAlike = number !== null && isPackedHere(packed) && /^yuvj?420p$/.test(format);
+  const isAlike = number !== null && isPackedHere(packed) && /^yuvj?4(20|44)p$/.test(format);
   return isAlike ? [...packing[packed](number), '-pix_fmt', format] : null;
 }
 

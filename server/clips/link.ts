@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { copyFile, rm } from 'node:fs/promises';
 import type { z } from 'zod';
-import { clipFormats, isFilm, type clipLinkSchema } from '@/core/contracts/clip';
+import { clipFormats, isFilm, type clipLinkSchema } from '@/core/contracts/clipCopy';
 import type { Link } from '@/core/contracts/link';
 import { firstKept } from '@/core/clip/cuts';
 import { leavingDescription, leavingTitle } from '@/core/keep/leaving';

@@ -1,6 +1,6 @@
 import { readFile, stat } from 'node:fs/promises';
 import type { z } from 'zod';
-import { clipFormats, type clipMailSchema } from '@/core/contracts/clip';
+import { clipFormats, type clipMailSchema } from '@/core/contracts/clipCopy';
 import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
 import { Fault } from '../base/fault';
 import { draftOf, type Message } from '../mail/message';

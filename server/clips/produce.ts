@@ -1,4 +1,5 @@
-import { isFilm, type Clip } from '@/core/contracts/clip';
+import type { Clip } from '@/core/contracts/clip';
+import { isFilm } from '@/core/contracts/clipCopy';
 import { keptSeconds } from '@/core/clip/played';
 import { silentSeconds } from '@/core/document/silent';
 import { writtenSize } from '@/core/clip/size';
@@ -93,7 +94,7 @@ async function once(producing: Producing, writing: Writing): Promise<void> {
   const opaque = leavesOpaque(document, true, await serverShaper());
   const background = isFilm(writing.format) && !opaque ? BEHIND : null;
   const inPlanes = isFilm(writing.format)
-    ? await planesFor(clip, film.path, writing.fine ?? false, signal)
+    ? await planesFor(clip, film.path, writing.fine, signal)
     : null;
   const painting = { ...run, background, inPlanes };
   const input = paintedFilm({ ...film, cuts, document }, leaves, painting);

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { open } from 'node:fs/promises';
+import { open, rm } from 'node:fs/promises';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { z } from 'zod';
 import { clipLimits, type clipBeginSchema, type Recording } from '@/core/contracts/clip';
@@ -7,10 +7,10 @@ import { Fault, notFound } from '../base/fault';
 import { json, sql } from '../db/sql';
 import { freeBytes } from '../folders/place';
 import { addDue } from '../jobs/queue';
-import { workNow } from '../jobs/run';
+import { breakOff, workNow } from '../jobs/run';
 import { makeMediaDir, mediaDir, partPath, syncPath } from '../media/files';
 import { personActs } from '../words/quiet';
-import { readAhead } from './firstPicture';
+import { forgetFirst, readAhead } from './firstPicture';
 
 /** The job that makes a clip of a recording. */
 export const CLIP = 'clip';
@@ -163,6 +163,26 @@ export async function endRecording(
   await sql()`update jobs set due_at = now() where id = ${row.id}`;
   await workNow(row.id);
   await settled(row.id);
+}
+
+/**
+ * What came of one that is no clip yet is dropped, and what is done with it broken off.
+ * @throws Fault 404, 409 where it is a clip: that is deleted as every shot is
+ */
+export async function letGoOf(shot: string): Promise<void> {
+  const [clip] = await sql()`select 1 from clips where shot_id = ${shot}`;
+  if (clip)
+    throw new Fault(409, 'is-clip', 'It is a clip already, and is deleted as every shot is.');
+  const { id, shotId } = await rowOf(shot);
+  breakOff(id);
+  await dropRecording({ id, shotId });
+}
+
+/** It is gone, with what there is of it. */
+export async function dropRecording({ id, shotId }: Pick<Row, 'id' | 'shotId'>): Promise<void> {
+  await sql()`delete from recordings where id = ${id}`;
+  forgetFirst(shotId);
+  await rm(partPath(shotId), { force: true });
 }
 
 /** Somebody else may be at it; it is waited for, for a while. */

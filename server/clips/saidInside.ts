@@ -1,5 +1,5 @@
 import { open } from 'node:fs/promises';
-import { isFilm } from '@/core/contracts/clip';
+import { isFilm } from '@/core/contracts/clipCopy';
 import { LOOKED_AT, movingFacts, type MovingForm } from '@/core/keep/moving';
 import type { Writing } from './written';
 

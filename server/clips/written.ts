@@ -1,4 +1,4 @@
-import { isFilm, type ClipFormat, type SoundRule } from '@/core/contracts/clip';
+import { isFilm, type ClipFormat, type SoundRule } from '@/core/contracts/clipCopy';
 import type { Cuts } from '@/core/clip/cuts';
 import { everyOf, playedStretches } from '@/core/clip/played';
 import { writtenSize } from '@/core/clip/size';
@@ -20,8 +20,8 @@ export interface Writing {
   description: string | null;
   /** Of a film, so many bits a second; null for as many as it takes to look right. */
   bits: number | null;
-  /** Of MP4: colours as fine as brightness, and little lost, since it takes the place of the film. */
-  fine?: boolean;
+  /** Of a film: colours as fine as brightness. */
+  fine: boolean;
   /** How much of its sound goes with a film. */
   sound: SoundRule;
 }
@@ -45,27 +45,30 @@ export type Given = ({ source: Source; painted?: never } | { source?: never; pai
 /** Bits a second, below which no picture can be told. */
 export const LEAST_BITS = 8_000;
 
-const film = ['-pix_fmt', 'yuv420p'];
-const FINE = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '10', '-pix_fmt', 'yuv444p'];
+const pixelsOf = (fine: boolean): string => (fine ? 'yuv444p' : 'yuv420p');
 /** How brightness and colours are made of red, green and blue, so that every player agrees. */
 const spaces = { bt709: 'bt709', bt601: 'smpte170m' } as const;
 export const colourArgs = (matrix: Planes['matrix']): string[] => [
   ...['-colorspace', spaces[matrix], '-color_primaries', 'bt709', '-color_trc', 'bt709'],
 ];
 /** By the program's own documentation; likeness first, then size. */
-const encoders: Record<ClipFormat, (bits: number | null) => string[]> = {
-  webm: (bits) => [
+const encoders: Record<ClipFormat, (bits: number | null, fine: boolean) => string[]> = {
+  webm: (bits, fine) => [
     ...['-c:v', 'libvpx-vp9', ...(bits ? within(bits) : ['-crf', '24', '-b:v', '0'])],
-    ...['-deadline', 'realtime', '-cpu-used', '6', '-row-mt', '1', ...film, '-f', 'webm'],
+    ...['-deadline', 'realtime', '-cpu-used', '6', '-row-mt', '1'],
+    ...['-pix_fmt', pixelsOf(fine), '-f', 'webm'],
   ],
   // Small pictures, too, which quicker writers refuse.
-  av1: (bits) => [
+  av1: (bits, fine) => [
     ...['-c:v', 'libaom-av1', ...(bits ? within(bits) : ['-crf', '26', '-b:v', '0'])],
-    ...['-usage', 'realtime', '-cpu-used', '8', '-row-mt', '1', ...film, '-f', 'webm'],
+    ...['-usage', 'realtime', '-cpu-used', '8', '-row-mt', '1'],
+    ...['-pix_fmt', pixelsOf(fine), '-f', 'webm'],
   ],
-  mp4: (bits) => [
-    ...['-c:v', 'libx264', '-preset', 'veryfast', ...(bits ? within(bits) : ['-crf', '18'])],
-    ...[...film, '-movflags', '+faststart', '-f', 'mp4'],
+  // Fine ones may take the place of the film: little is lost of them.
+  mp4: (bits, fine) => [
+    ...['-c:v', 'libx264', '-preset', 'veryfast'],
+    ...(bits ? within(bits) : ['-crf', fine ? '10' : '18']),
+    ...['-pix_fmt', pixelsOf(fine), '-movflags', '+faststart', '-f', 'mp4'],
   ],
   gif: () => ['-loop', '0', '-f', 'gif'],
   webp: () => ['-c:v', 'libwebp_anim', '-quality', '85', '-loop', '0', '-f', 'webp'],
@@ -157,7 +160,7 @@ export const saidArgs = ({
 export function writingArgs(
   { source, painted, heard }: Given,
   from: Size,
-  { format, percent, rate, title, description, bits, fine = false }: Writing,
+  { format, percent, rate, title, description, bits, fine }: Writing,
 ): string[] {
   const { planes, opaque = false } = painted ?? {};
   const shaped = [
@@ -166,7 +169,7 @@ export function writingArgs(
     rate === null ? EACH : `fps=${rate}:round=up`,
     ...sized(from, writtenSize(from, percent, isFilm(format)), percent),
     ...(planes?.full ? ['scale=out_range=tv'] : []),
-    ...(planes ? [`format=${fine ? 'yuv444p' : 'yuv420p'}`] : []),
+    ...(planes ? [`format=${pixelsOf(fine)}`] : []),
     ...(opaque && !isFilm(format) ? ['format=rgb24'] : []),
     ...(format === 'gif' ? [GIF] : []),
   ].join(',');
@@ -184,7 +187,7 @@ export function writingArgs(
     ...saidArgs({ title, description }),
     // Every picture at its own time, however uneven: none is dropped, none is shown twice.
     ...(rate === null ? ['-fps_mode', 'passthrough', '-enc_time_base:v', '1:1000'] : []),
-    ...(fine ? [...FINE, '-movflags', '+faststart', '-f', 'mp4'] : encoders[format](rest)),
+    ...encoders[format](rest, fine),
     ...(planes ? colourArgs(planes.matrix) : []),
   ];
 }

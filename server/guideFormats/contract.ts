@@ -1,4 +1,4 @@
-import type { ClipFormat } from '@/core/contracts/clip';
+import type { ClipFormat } from '@/core/contracts/clipCopy';
 import type { GuideFormat } from '@/core/contracts/guide';
 import type { Page } from '@/core/guide/page';
 

@@ -15,7 +15,7 @@ const SAFE = ['-nostdin', '-hide_banner', '-protocol_whitelist', 'file,pipe'];
  */
 export const asFilm = (path: string): string[] => [
   ...['-format_whitelist', 'matroska,webm,mov,mp4'],
-  ...['-codec_whitelist', 'h264,vp8,vp9,av1,libdav1d,libvpx,libvpx-vp9,opus,libopus,aac'],
+  ...['-codec_whitelist', 'h264,vp8,vp9,av1,libdav1d,libvpx,libvpx-vp9,opus,libopus,aac,vorbis'],
   ...['-i', path],
 ];
 /** It is waited for so long after it was asked to end, ms. */
@@ -130,10 +130,13 @@ async function ran(child: ChildProcessWithoutNullStreams, run: Run): Promise<Buf
   return Buffer.concat(out);
 }
 
+export const NO_FILM =
+  'This is no film that can be read (VP8, VP9, AV1 or H.264 in WebM, MP4 or Matroska), or it is damaged.';
+
 /** The program could make nothing of a film. */
 export class Unreadable extends Fault {
   constructor(readonly said: string) {
-    super(422, 'unreadable-film', 'This is no film that can be read, or it is damaged.');
+    super(422, 'unreadable-film', NO_FILM);
   }
 }
 

@@ -2,9 +2,14 @@ import { z } from 'zod';
 import { clipLimits } from '@/core/contracts/clip';
 import { limits } from '@/core/values/limits';
 import { Fault } from '../base/fault';
-import { asFilm, ffprobe, type Run } from './ffmpeg';
+import { asFilm, ffprobe, NO_FILM, type Run } from './ffmpeg';
 
 const seconds = z.coerce.number().finite();
+/** By how much its pictures are to be turned to be seen, as a phone says that was held upright. */
+const sidesSchema = z.array(z.object({ rotation: z.number().optional() })).default([]);
+const turnOf = (sides: z.output<typeof sidesSchema>): number =>
+  sides.find(({ rotation }) => rotation !== undefined)?.rotation ?? 0;
+
 const schema = z.object({
   packets: z
     .array(z.object({ pts_time: seconds.optional(), flags: z.string().default('') }))
@@ -16,6 +21,7 @@ const schema = z.object({
         width: z.int().min(1).max(limits.side),
         height: z.int().min(1).max(limits.side),
         pix_fmt: z.string().optional(),
+        side_data_list: sidesSchema,
       }),
     )
     .min(1),
@@ -81,19 +87,31 @@ export async function coloursOf(path: string, signal?: AbortSignal): Promise<Col
   return { format: stream.pix_fmt, range: stream.color_range, matrix: stream.color_space };
 }
 
+const keysSchema = z.object({
+  packets: schema.shape.packets,
+  streams: z.array(z.object({ side_data_list: sidesSchema })).default([]),
+});
+
 /**
  * Which pictures of a film can be begun with, by their numbers.
- * @returns null where pictures are packed in another order than they are seen in
+ * @returns null where pictures are packed in another order than they are seen in, or are turned
  */
 export async function keysOf(path: string, signal?: AbortSignal): Promise<Set<number> | null> {
-  const asked = ['-select_streams', 'v:0', '-show_entries', 'packet=pts_time,flags', '-of', 'json'];
+  const entries = 'packet=pts_time,flags:stream_side_data=rotation';
+  const asked = ['-select_streams', 'v:0', '-show_entries', entries, '-of', 'json'];
   const told = await ffprobe([...asked, ...asFilm(path)], { most: PATIENCE, signal });
-  const read = schema.pick({ packets: true }).parse(JSON.parse(told.toString('utf8')));
+  const read = keysSchema.parse(JSON.parse(told.toString('utf8')));
+  if (read.streams.some((stream) => turnOf(stream.side_data_list) !== 0)) return null;
   const packets = read.packets.filter(({ flags }) => !flags.includes('D'));
   const times = packets.map(({ pts_time: at }) => at ?? NaN);
   if (times.some((at, i) => i > 0 && !(at > (times[i - 1] ?? NaN)))) return null;
   return new Set(packets.flatMap(({ flags }, i) => (flags.includes('K') ? [i] : [])));
 }
+
+const ENTRIES = [
+  ...['packet=pts_time,flags', 'stream=codec_name,width,height,pix_fmt'],
+  ...['stream_side_data=rotation', 'format=start_time'],
+].join(':');
 
 /** What is in a film. @throws Fault 422 for what is none, 413 for more than a clip may have */
 export async function probe(
@@ -101,18 +119,11 @@ export async function probe(
   signal?: AbortSignal,
   { eager = false }: Pick<Run, 'eager'> = {},
 ): Promise<Probed> {
-  const asked = [
-    ...['-select_streams', 'v:0', '-of', 'json'],
-    ...[
-      '-show_entries',
-      'packet=pts_time,flags:stream=codec_name,width,height,pix_fmt:format=start_time',
-    ],
-  ];
+  const asked = [...['-select_streams', 'v:0', '-of', 'json'], ...['-show_entries', ENTRIES]];
   const told = await ffprobe([...asked, ...asFilm(path)], { most: PATIENCE, signal, eager });
   const read = schema.safeParse(JSON.parse(told.toString('utf8')));
   const [stream] = read.data?.streams ?? [];
-  if (!read.success || !stream)
-    throw new Fault(422, 'unreadable-film', 'This is no film that can be read, or it is damaged.');
+  if (!read.success || !stream) throw new Fault(422, 'unreadable-film', NO_FILM);
   // What is marked as discarded is no picture that anybody sees.
   const all = read.data.packets
     .flatMap(({ pts_time: at, flags }) => (flags.includes('D') ? [] : (at ?? [])))
@@ -121,11 +132,19 @@ export async function probe(
   const lasts = (all.at(-1) ?? 0) - (all[0] ?? 0);
   const isLarge = stream.width * stream.height > clipLimits.pixels;
   if (all.length > clipLimits.pictures || lasts > 2 * clipLimits.seconds || isLarge)
-    throw new Fault(413, 'too-large', 'This film is longer or larger than a clip may be.');
+    throw new Fault(
+      413,
+      'too-large',
+      'A clip is twenty minutes long at most, with pictures of at most 36 million pixels.',
+    );
   // What is asked for by a moment is counted from where the file says that it begins.
   const start = read.data.format.start_time ?? all[0] ?? 0;
+  // Whatever reads its pictures turns them.
+  const lies = turnOf(stream.side_data_list) % 180 !== 0;
   return {
-    ...{ width: stream.width, height: stream.height, codec: stream.codec_name ?? 'unknown' },
+    width: lies ? stream.height : stream.width,
+    height: lies ? stream.width : stream.height,
+    codec: stream.codec_name ?? 'unknown',
     fineColours: /444|rgb|gbr|bgr/.test(stream.pix_fmt ?? ''),
     times: all.map((at) => Math.max(0, Math.round((at - start) * 1e6) / 1e6)),
   };

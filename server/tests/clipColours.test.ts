@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
-import { clipFormats, type Clip, type ClipFormat } from '@/core/contracts/clip';
+import type { Clip } from '@/core/contracts/clip';
+import { clipFormats, type ClipFormat } from '@/core/contracts/clipCopy';
 import type { ShotDocument } from '@/core/document/document';
 import { untouched } from '@/core/document/view';
 import { markSchema } from '@/core/marks/registry';

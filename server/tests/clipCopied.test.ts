@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { clipFormats, type Clip, type ClipFormat, type ClipWish } from '@/core/contracts/clip';
+import type { Clip } from '@/core/contracts/clip';
+import { clipFormats, type ClipFormat, type ClipWish } from '@/core/contracts/clipCopy';
 import type { Cuts } from '@/core/clip/cuts';
 import { untouched } from '@/core/document/view';
 import { markSchema } from '@/core/marks/registry';
@@ -11,6 +12,7 @@ import { randomFrom } from '@/core/random/random';
 import * as one from '@/app/api/clips/[id]/route';
 import { filmOf } from '../clips/rows';
 import { writingPath } from '../media/files';
+import { coloursOf } from '../media/probe';
 import { changeShot } from '../shots/change';
 import {
   film,
@@ -32,7 +34,7 @@ afterAll(finish);
 const COUNT = 75;
 
 /** Something new on every picture, which no packing leaves as it is. */
-const restless = (codec: 'h264' | 'high' | 'vp9' | 'av1'): Buffer => {
+const restless = (codec: 'h264' | 'high' | 'fine' | 'vp9' | 'av1'): Buffer => {
   const noise = randomFrom(7);
   return film(COUNT, codec, 5_000, (picture) => {
     for (let i = 3 * WIDTH * 60; i < picture.length; i += 1) picture[i] = noise() * 256;
@@ -104,12 +106,13 @@ const numbers = (from: number, to: number): number[] =>
   Array.from({ length: to - from }, (_, i) => from + i);
 
 test.each([
-  ['h264', 'mp4'],
-  ['high', 'mp4'],
-  ['vp9', 'webm'],
+  ['h264', 'mp4', false],
+  ['high', 'mp4', false],
+  ['fine', 'mp4', true],
+  ['vp9', 'webm', false],
 ] as const)(
   'of %s cut anywhere, only what comes before a key picture is packed anew',
-  async (codec, format) => {
+  async (codec, format, fine) => {
     const clip = await recorded(restless(codec), { title: 'Frost alarm' });
     const away = [
       { from: 0, to: 25 },
@@ -117,7 +120,7 @@ test.each([
       { from: 72, to: COUNT },
     ];
     await cut(clip.id, 1, { away });
-    const path = await made(clip, format);
+    const path = await made(clip, format, { fine });
     const { all, anew } = await packedAnew(clip, path);
     expect(all).toEqual([...numbers(25, 40), ...numbers(45, 72)]);
     expect(anew).toEqual([...numbers(25, 30), ...numbers(45, 60)]);
@@ -129,6 +132,28 @@ test.each([
   },
   60_000,
 );
+
+const coloursIn = async (path: string): Promise<string> => (await coloursOf(path)).format;
+
+test('colours as fine as they were recorded are kept where they are asked for, and only there', async () => {
+  const clip = await recorded(restless('fine'));
+  expect(clip.fineColours).toBe(true);
+  const usual = await made(clip, 'mp4');
+  expect(await coloursIn(usual)).toBe('yuv420p');
+  expect(await isTakenOver(clip, usual, 0, COUNT)).toBe(false);
+  expect(await isTakenOver(clip, await made(clip, 'mp4', { fine: true }), 0, COUNT)).toBe(true);
+  for (const format of ['webm', 'av1'] as const)
+    expect(await coloursIn(await made(clip, format, { fine: true }))).toBe('yuv444p');
+  // Fewer bits than are recorded, and still fine.
+  const small = await made(clip, 'mp4', { fine: true, most: 0.2 });
+  expect(await coloursIn(small)).toBe('yuv444p');
+  expect(statSync(small).size).toBeLessThan(200_000);
+  // One that has none gets them, by packing it anew.
+  const coarse = await recorded(restless('h264'));
+  const finer = await made(coarse, 'mp4', { fine: true });
+  expect(await coloursIn(finer)).toBe('yuv444p');
+  expect(await isTakenOver(coarse, finer, 0, COUNT)).toBe(false);
+}, 60_000);
 
 test('its sound goes with it, in the same time', async () => {
   const at = [

@@ -2,7 +2,8 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { clipSchema, type Clip, type ClipJob } from '@/core/contracts/clip';
+import { clipSchema, type Clip } from '@/core/contracts/clip';
+import type { ClipJob } from '@/core/contracts/clipCopy';
 import { untouched } from '@/core/document/view';
 import { markSchema } from '@/core/marks/registry';
 import * as one from '@/app/api/clips/[id]/route';
@@ -10,7 +11,7 @@ import { POST as rest } from '@/app/api/clips/[id]/rest/route';
 import { GET as file } from '@/app/api/clips/[id]/copies/[job]/file/route';
 import { POST as links } from '@/app/api/clips/[id]/links/route';
 import { sql } from '../db/sql';
-import { mediaDir } from '../media/files';
+import { filmPath, mediaDir } from '../media/files';
 import { changeShot, getSteps } from '../shots/change';
 import { film, HEIGHT, numberOn, picturesIn, soundIn, WIDTH, withTones } from './clipFilms';
 import { codeOf, look, lookedThrough, recorded, wanted, written } from './clipLib';
@@ -94,6 +95,22 @@ test('what is cut away and hidden is gone for good: film, sound, steps, links, w
   const fetched = await file(request('/x'), at({ id, job: job.id }));
   expect(await codeOf(fetched)).toEqual([404, 'not-found']);
 }, 120_000);
+
+test('what lies under nothing stays as it was recorded when the rest is dropped', async () => {
+  const clip = await recorded(film(75, 'fine'));
+  const { pictures } = picturesIn(filmPath(`${clip.id}.mp4`));
+  const away = [
+    { from: 0, to: 30 },
+    { from: 70, to: 75 },
+  ];
+  await one.PUT(jsonRequest('/x', 'PUT', { revision: 1, cuts: { away } }), at({ id: clip.id }));
+  const job = await dropped(clipSchema.parse((await look(clip.id)).told));
+  expect([job.state, job.problem]).toEqual(['done', null]);
+  const [name = ''] = filesOf(clip.id).filter((file) => file.endsWith('.mp4'));
+  const left = picturesIn(filmPath(name)).pictures;
+  expect(left).toHaveLength(40);
+  left.forEach((rgb, i) => expect(rgb.equals(pictures[30 + i] ?? Buffer.alloc(0))).toBe(true));
+}, 60_000);
 
 const extensionOf = (id: string): string =>
   filesOf(id)

@@ -44,7 +44,7 @@ const EVEN = ['-sc_threshold', '0'];
 /** A film as recorders write it: no length, nothing to go by. */
 export function film(
   count: number,
-  codec: 'h264' | 'high' | 'vp9' | 'av1' | 'lossless' | 'halved' | 'uneven' = 'h264',
+  codec: 'h264' | 'high' | 'fine' | 'vp9' | 'av1' | 'lossless' | 'halved' | 'uneven' = 'h264',
   /** Of Matroska: so long a cluster is at most, ms. */
   cluster = 5_000,
   /** Changes a picture before it is written. */
@@ -58,6 +58,11 @@ export function film(
     h264: ['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '18', '-pix_fmt', 'yuv420p'],
     // Of a finer profile, as programs write that have more time.
     high: ['-c:v', 'libx264', '-preset', 'fast', '-bf', '0', ...EVEN, '-pix_fmt', 'yuv420p'],
+    // As this computer's screen is recorded.
+    fine: [
+      ...['-c:v', 'libx264', '-preset', 'ultrafast', '-tune', 'zerolatency', '-crf', '12'],
+      ...['-pix_fmt', 'yuv444p', '-colorspace', 'bt709', ...EVEN],
+    ],
     lossless: ['-c:v', 'libx264rgb', '-preset', 'ultrafast', '-qp', '0'],
     // Without loss but for colours: four pixels have their mean.
     halved: [

@@ -1,13 +1,8 @@
 import { expect } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
-import {
-  clipAnswerSchema,
-  clipJobSchema,
-  type Clip,
-  type ClipJob,
-  type ClipWish,
-} from '@/core/contracts/clip';
+import { clipAnswerSchema, type Clip } from '@/core/contracts/clip';
+import { clipJobSchema, type ClipJob, type ClipWish } from '@/core/contracts/clipCopy';
 import { POST as beginClip } from '@/app/api/clips/route';
 import * as one from '@/app/api/clips/[id]/route';
 import { PUT as putPiece } from '@/app/api/clips/[id]/pieces/[n]/route';

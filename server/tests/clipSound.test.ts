@@ -2,13 +2,13 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { setTimeout as pause } from 'node:timers/promises';
+import type { Clip } from '@/core/contracts/clip';
 import {
   clipFormats,
   clipJobSchema,
-  type Clip,
   type ClipFormat,
   type SoundRule,
-} from '@/core/contracts/clip';
+} from '@/core/contracts/clipCopy';
 import type { Cuts } from '@/core/clip/cuts';
 import { keptPictures } from '@/core/clip/played';
 import { untouched } from '@/core/document/view';

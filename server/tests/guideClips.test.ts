@@ -15,6 +15,7 @@ import { guideFile } from '../guides/file';
 import { addGuide, changeGuide, getGuide } from '../guides/guides';
 import { keepGuide } from '../guides/keep';
 import { linkGuide } from '../guides/link';
+import { filmsOf } from '../guides/moving';
 import { answerLink } from '../links/answer';
 import { takeBack } from '../links/links';
 import { mediaDir } from '../media/files';
@@ -77,7 +78,17 @@ test('a clip moves in the page and in Markdown as it leaves: cut, hidden, its nu
   const { id } = await clip();
   const before = beingMade();
   const guide = await guideOf(id, 'moving');
+  const told = new Set<number>();
+  const look = setInterval(() => {
+    const films = filmsOf(guide.id);
+    if (films) told.add(films.progress);
+  }, 5);
   const path = filmIn((await fileOf(guide.id, 'html')).toString());
+  clearInterval(look);
+  // How far it is is told while it is written, and no more after that.
+  expect(told.size).toBeGreaterThan(1);
+  expect(Math.max(...told)).toBeLessThanOrEqual(1);
+  expect(filmsOf(guide.id)).toBeNull();
   const { numbers } = shownIn(path);
   expect(numbers).toEqual(KEPT.map((n) => (n >= 20 && n < 25 ? 1023 : n)));
   // Alone it is its first number, here it is the third.

@@ -1,4 +1,4 @@
-import { clipWishSchema } from '@/core/contracts/clip';
+import { clipWishSchema } from '@/core/contracts/clipCopy';
 import { getWriting, wantFile } from '@/server/clips/copies';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';

@@ -1,4 +1,4 @@
-import { clipLinkSchema } from '@/core/contracts/clip';
+import { clipLinkSchema } from '@/core/contracts/clipCopy';
 import { linkFilm } from '@/server/clips/link';
 import { readJson } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';

@@ -1,4 +1,4 @@
-import { clipMailSchema } from '@/core/contracts/clip';
+import { clipMailSchema } from '@/core/contracts/clipCopy';
 import { httpDisposition } from '@/core/naming/disposition';
 import { clipMessage } from '@/server/clips/mail';
 import { readJson } from '@/server/http/body';

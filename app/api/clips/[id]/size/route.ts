@@ -1,4 +1,4 @@
-import { clipSizeSchema } from '@/core/contracts/clip';
+import { clipSizeSchema } from '@/core/contracts/clipCopy';
 import { guessSize } from '@/server/clips/guess';
 import { fit } from '@/server/http/body';
 import { readId, route } from '@/server/http/route';

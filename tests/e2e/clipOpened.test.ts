@@ -1,0 +1,58 @@
+import { expect, test } from '@jest/globals';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By } from 'selenium-webdriver';
+import { clipSchema } from '@/core/contracts/clip';
+import { film } from '@/server/tests/clipFilms';
+import { listShots, read } from './lib/app';
+import { showsPicture } from './lib/clip';
+import { app, browser, inOneBrowser } from './lib/suite';
+
+inOneBrowser();
+
+const files = mkdtempSync(join(tmpdir(), 'rezzik-films-'));
+const made = (name: string, bytes: Buffer): string => {
+  const path = join(files, name);
+  writeFileSync(path, bytes);
+  return path;
+};
+const open = async (...paths: string[]): Promise<void> => {
+  await app.take();
+  const input = await browser.driver.findElement(By.css('input[type="file"]'));
+  await input.sendKeys(paths.join('\n'));
+};
+
+test('a film is opened as a clip, to be cut, marked and kept as every other', async () => {
+  await open(made('Frost alarm.mp4', film(30, 'uneven')));
+  await app.sees('Begin here');
+  const id = (await browser.driver.getCurrentUrl()).slice(-36);
+  const clip = clipSchema.parse(await (await read(`/api/clips/${id}`)).json());
+  expect(clip).toMatchObject({
+    title: 'Frost alarm',
+    provenance: { source: 'opened', fileName: 'Frost alarm.mp4', frames: 30 },
+  });
+  await showsPicture(0);
+  const where = await browser.driver.findElement(By.css('section[aria-label="Where from"]'));
+  expect(await where.getText()).toContain('Frost alarm.mp4');
+}, 60_000);
+
+test('several at once, pictures among them, are stored; what cannot be read is told, and nothing is left of it', async () => {
+  const before = (await listShots()).shots.length;
+  await open(
+    made('Beds.mkv', film(20)),
+    made('Broken.mp4', Buffer.alloc(5_000, 7)),
+    made('Old.avi', Buffer.alloc(500, 1)),
+  );
+  await app.sees('Films are opened from WebM, MP4 and Matroska files.');
+  await app.until('both are told', async () => {
+    const trail = await browser.driver.executeScript<string>(
+      'return localStorage.getItem("rezzik-trail")',
+    );
+    return trail.includes('VP8, VP9, AV1 or H.264');
+  });
+  await app.until('the one that can is there', async () => {
+    const { shots } = await listShots();
+    return shots.length === before + 1 && shots[0]?.title === 'Beds';
+  });
+}, 60_000);
