@@ -87,10 +87,10 @@ export function ClipWish({ clip, wish, set, size }: Props) {
   );
 }
 
-const FINE = 'words stay crisp, not every player shows it';
+const FINE = 'fine colours, not in every player';
 const colours = [
-  { value: 'usual', label: 'For every player' },
-  { value: 'fine', label: 'Fine, as recorded' },
+  { value: 'usual', label: 'Usual' },
+  { value: 'fine', label: 'As recorded' },
 ];
 
 interface ColoursProps {

@@ -98,11 +98,6 @@ export function KeepClip({ clip, cuts, stored }: Props) {
           Mail
         </Button>
       </div>
-      {expected > MAIL_TAKES && (
-        <p className="text-[13px] text-soft">
-          Many mail services take no more than {formatBytes(MAIL_TAKES)}.
-        </p>
-      )}
       {(problem ?? places.problem) && <Problem>{problem ?? places.problem}</Problem>}
       {job && (
         <HowFar
@@ -111,6 +106,11 @@ export function KeepClip({ clip, cuts, stored }: Props) {
           file={{ ...asked, url: madeUrl(clip.id, job.id) }}
           onStop={writing.stop}
         />
+      )}
+      {expected > MAIL_TAKES && (
+        <p className="text-[13px] text-soft">
+          Many mail services take no more than {formatBytes(MAIL_TAKES)}.
+        </p>
       )}
     </section>
   );

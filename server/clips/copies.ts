@@ -206,7 +206,8 @@ async function write(id: string, signal: AbortSignal): Promise<void> {
       most,
     );
     signal.throwIfAborted();
-    await syncPath(path);
+    // What is copied away is brought to the disk there.
+    if (!folder && !remote) await syncPath(path);
     const { sha256, bytes } = await digest(path);
     const copy = folder
       ? await keepFile({
@@ -246,12 +247,15 @@ async function sendMade(
   return sendFileOf(await getPaintable(shot), remote, file);
 }
 
+/** At a time, bytes. */
+const COPIED = 1_000_000;
+
 async function copyTo(path: string, part: Part): Promise<void> {
   const file = await openPart(part);
   try {
     await pipeline(
-      createReadStream(path),
-      createWriteStream('', { fd: file.fd, autoClose: false }),
+      createReadStream(path, { highWaterMark: COPIED }),
+      createWriteStream('', { fd: file.fd, autoClose: false, highWaterMark: COPIED }),
     );
     await file.sync();
   } finally {

@@ -1,12 +1,15 @@
 import { expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { clipSchema } from '@/core/contracts/clip';
+import { copiesSchema } from '@/core/contracts/folder';
 import { film } from '@/server/tests/clipFilms';
 import { listShots, read } from './lib/app';
 import { showsPicture } from './lib/clip';
+import { newFolder } from './lib/keeping';
 import { app, browser, inOneBrowser } from './lib/suite';
 
 inOneBrowser();
@@ -35,6 +38,25 @@ test('a film is opened as a clip, to be cut, marked and kept as every other', as
   await showsPicture(0);
   const where = await browser.driver.findElement(By.css('section[aria-label="Where from"]'));
   expect(await where.getText()).toContain('Frost alarm.mp4');
+}, 60_000);
+
+test('of one with fine colours, these are kept where that is chosen', async () => {
+  await newFolder('Films');
+  await open(made('Fine.mkv', film(30, 'fine')));
+  await app.sees('As recorded');
+  await app.click('As recorded');
+  await app.sees('fine colours, not in every player');
+  await app.chord(Key.CONTROL, Key.ENTER);
+  const keep = await browser.driver.findElement(By.css('section[aria-label="Keep"]'));
+  await app.until('it is kept', async () => (await keep.getText()).includes('Kept'));
+  const id = (await browser.driver.getCurrentUrl()).slice(-36);
+  const answer = await read(`/api/shots/${id}/copies`);
+  const [copy] = copiesSchema.parse(await answer.json()).copies;
+  const told = execFileSync('ffprobe', [
+    ...['-loglevel', 'error', '-select_streams', 'v:0', '-of', 'csv=p=0', '-count_packets'],
+    ...['-show_entries', 'stream=pix_fmt,nb_read_packets', copy?.path ?? ''],
+  ]);
+  expect(told.toString().trim()).toBe('yuv444p,30');
 }, 60_000);
 
 test('several at once, pictures among them, are stored; what cannot be read is told, and nothing is left of it', async () => {

@@ -26,7 +26,7 @@ const kindOf = (file: File): RecordedType | undefined => kinds[file.type] ?? kin
 export const isFilmFile = (file: File): boolean =>
   file.type.startsWith('video/') || (file.type === '' && kindOf(file) !== undefined);
 
-const PIECE = 16_000_000;
+const PIECE = 8_000_000;
 /** It is looked so often whether a long one is a clip, ms. */
 const LOOK = 700;
 

@@ -1,6 +1,6 @@
 import { filmsOf } from '@/server/guides/moving';
 import { readId, route } from '@/server/http/route';
 
-export const GET = route<{ id: string }>(async (_request, params) =>
-  Response.json({ films: filmsOf(readId(params)) }),
+export const GET = route<{ id: string }>((_, params) =>
+  Promise.resolve(Response.json({ films: filmsOf(readId(params)) })),
 );
