@@ -44,6 +44,13 @@ export async function copyable(
   return { film, packed: PACKED[format], pieces, keys };
 }
 
+/**
+ * Beside its pictures a film of H.264 may say what made it, when and where (supplemental enhancement
+ * information, ITU-T H.264, Annex D): none of that is needed to see it, and it was let out by nobody.
+ */
+const unsaid = ({ packed }: TakenOver): string[] =>
+  packed === 'h264' ? ['-bsf:v', 'filter_units=remove_types=6'] : [];
+
 /** What the program is told, and what it is given, to write what is taken over. */
 export interface Copying {
   args: string[];
@@ -69,7 +76,7 @@ export async function copying(
     : [];
   const args = [
     ...['-f', 'matroska', '-i', 'pipe:0', ...(heard ? asFilm(heard.path) : [])],
-    ...['-map', '0:v:0', '-c:v', 'copy', ...sound, ...saidArgs(writing)],
+    ...['-map', '0:v:0', '-c:v', 'copy', ...unsaid(taken), ...sound, ...saidArgs(writing)],
     ...(writing.format === 'mp4' ? ['-movflags', '+faststart', '-f', 'mp4'] : ['-f', 'webm']),
   ];
   return { args, input: joinedFilm(taken, parts, clip, signal) };

@@ -135,7 +135,7 @@ export async function probe(
     throw new Fault(
       413,
       'too-large',
-      'A clip is twenty minutes long at most, with pictures of at most 36 million pixels.',
+      'A clip has at most twenty minutes, 60 000 pictures, and 36 million pixels a picture.',
     );
   // What is asked for by a moment is counted from where the file says that it begins.
   const start = read.data.format.start_time ?? all[0] ?? 0;

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Clip } from '@/core/contracts/clip';
@@ -121,6 +121,10 @@ test.each([
     ];
     await cut(clip.id, 1, { away });
     const path = await made(clip, format, { fine });
+    // What made it is said beside its pictures by whatever packs H.264 here.
+    const says = (file: string): boolean => readFileSync(file).includes('x264 - core');
+    expect(says((await filmOf(clip.id)).path)).toBe(format === 'mp4');
+    expect(says(path)).toBe(false);
     const { all, anew } = await packedAnew(clip, path);
     expect(all).toEqual([...numbers(25, 40), ...numbers(45, 72)]);
     expect(anew).toEqual([...numbers(25, 30), ...numbers(45, 60)]);

@@ -189,7 +189,7 @@ describe('recording', () => {
     ]);
     for (const [bytes, problem] of [
       [Buffer.from([...list, '#EXT-X-ENDLIST', ''].join('\n')), 'no film that can be read'],
-      [huge, 'at most 36 million pixels'],
+      [huge, 'and 36 million pixels a picture'],
     ] as const) {
       const id = randomUUID();
       await begun(id);

@@ -3,7 +3,7 @@ import type { Provenance } from '@/core/contracts/provenance';
 import { clockOf } from '@/core/clip/clock';
 import { filmEnds } from '@/core/clip/cuts';
 import { api } from '../../api/client';
-import { messageOf } from '../../api/ask';
+import { ApiError, messageOf } from '../../api/ask';
 import { amend, notify } from '../../notices/noticeStore';
 import { navigate } from '../../thread/navigate';
 import { noteOutcome } from '../../trail/trail';
@@ -73,7 +73,12 @@ async function send(
 
 /** @throws why it is none */
 async function madeClip(id: string, pieces: number): Promise<Clip> {
-  let told = await api.endClip(id, pieces, false);
+  const nothing = (error: unknown): never => {
+    if (error instanceof ApiError && error.status === 404)
+      throw new Error('There is no picture in this film.');
+    throw error;
+  };
+  let told = await api.endClip(id, pieces, false).catch(nothing);
   while (told.state !== 'ready') {
     if (told.problem !== null) throw new Error(told.problem);
     await new Promise((resolve) => setTimeout(resolve, LOOK));
@@ -90,6 +95,9 @@ export async function bringFilm(opened: Opened, key: string, open: boolean): Pro
   const { id, title, provenance, file } = opened;
   const stop = new AbortController();
   const action = { label: 'Stop', act: () => stop.abort() };
+  const note = (state: 'going' | 'done' | 'failed', said: string) =>
+    noteOutcome(id, { key: 'file', state, said });
+  note('going', 'Storing it');
   notify({ key, tone: 'plain', title, lines: ['Being stored …'], stays: true, action });
   try {
     await api.beginClip({ id, title, provenance, type: checkedKind(file) });
@@ -107,12 +115,13 @@ export async function bringFilm(opened: Opened, key: string, open: boolean): Pro
       action: { label: 'Open', act: show },
       until: Date.now() + 9000,
     });
+    note('done', 'Stored as a clip');
     if (open) show();
   } catch (error) {
     // Nothing of it is left; what is not begun cannot be let go of, either.
     await api.letGoOfRecording(id).catch(() => undefined);
     const said = messageOf(error);
-    noteOutcome(id, { key: 'file', state: 'failed', said: `Not taken. ${said}` });
+    note('failed', `Not taken. ${said}`);
     const lines = [said, 'The file itself is untouched.'];
     notify({
       key,
