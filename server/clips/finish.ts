@@ -145,6 +145,12 @@ function grown(first: Provenance, { times }: Film): Provenance {
   return { ...first, until: new Date(ended).toISOString(), frames: times.length };
 }
 
+/** Whether it was tried before, and said why it is none. */
+async function wasTold(id: string): Promise<boolean> {
+  const [job] = await sql()`select 1 from jobs where id = ${id} and problem is not null`;
+  return job !== undefined;
+}
+
 /** What there is of a recording becomes a clip. @throws what stands in the way: it is tried again */
 async function finish(id: string, signal: AbortSignal): Promise<void> {
   const [row] = await sql()<Row[]>`update recordings r set state = 'ended'
@@ -153,13 +159,17 @@ async function finish(id: string, signal: AbortSignal): Promise<void> {
       sound_delay, pressed, followed, to_bin, bytes`;
   if (!row) return;
   const { shotId: shot } = row;
-  const isHalf = row.was === 'going' && isOfFile(provenanceSchema.parse(row.provenance));
+  const isFile = isOfFile(provenanceSchema.parse(row.provenance));
+  const isHalf = row.was === 'going' && isFile;
   // Of a file that did not come whole nothing is wanted: it lies where it was.
   if (Number(row.bytes) === 0 || isHalf) return dropRecording(row);
   // Beyond what counts a crash may have left a piece that came half.
   await truncate(partPath(shot), Number(row.bytes));
-  const film = await wrap(row, signal).catch((error: unknown) => {
-    if (error instanceof Fault && error.code === 'empty-film') return null;
+  const film = await wrap(row, signal).catch(async (error: unknown) => {
+    if (!(error instanceof Fault)) throw error;
+    if (error.code === 'empty-film') return null;
+    // That a file is none was told once; it is not tried for ever.
+    if (isFile && error.status < 500 && (await wasTold(id))) return null;
     throw error;
   });
   if (!film) return dropRecording(row);
@@ -177,10 +187,12 @@ async function store(row: Row, film: Film): Promise<void> {
   const view = shown && { ...viewOf(shown, film), ...(follow && { follow }) };
   const first = view ? { ...whole, view } : whole;
   const { document, step } = withPressed(first, row.pressed, film.times);
+  const provenance = provenanceSchema.parse(row.provenance);
   await storeShot({
     ...{ id: row.shotId, picture: film.first, byItself: true },
-    provenance: grown(provenanceSchema.parse(row.provenance), film),
-    ...(row.title !== null && { title: row.title, titleMade: true }),
+    provenance: grown(provenance, film),
+    // A file was named by a person.
+    ...(row.title !== null && { title: row.title, titleMade: !isOfFile(provenance) }),
     document,
     also: async (tx) => {
       await addClip(tx, row.shotId, film);

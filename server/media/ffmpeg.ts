@@ -9,13 +9,18 @@ const MISSING =
 
 /** Nothing is read but the file that is named, whatever stands in it. */
 const SAFE = ['-nostdin', '-hide_banner', '-protocol_whitelist', 'file,pipe'];
+/** Pictures, and sounds. */
+const READ = [
+  ...['h264', 'vp8', 'vp9', 'av1', 'libdav1d', 'libvpx', 'libvpx-vp9'],
+  ...['opus', 'libopus', 'aac', 'vorbis', 'mp3float', 'flac', 'pcm_s16le'],
+].join();
 /**
  * Before a film that came from elsewhere: it is read as what recorders write and as nothing else,
  * such as a list of other files.
  */
 export const asFilm = (path: string): string[] => [
   ...['-format_whitelist', 'matroska,webm,mov,mp4'],
-  ...['-codec_whitelist', 'h264,vp8,vp9,av1,libdav1d,libvpx,libvpx-vp9,opus,libopus,aac,vorbis'],
+  ...['-codec_whitelist', READ],
   ...['-i', path],
 ];
 /** It is waited for so long after it was asked to end, ms. */
@@ -131,7 +136,8 @@ async function ran(child: ChildProcessWithoutNullStreams, run: Run): Promise<Buf
 }
 
 export const NO_FILM =
-  'This is no film that can be read (VP8, VP9, AV1 or H.264 in WebM, MP4 or Matroska), or it is damaged.';
+  'This is no film that can be read, or it is damaged. Read are VP8, VP9, AV1 or H.264, with Opus, ' +
+  'AAC, Vorbis, MP3, FLAC or PCM, in WebM, MP4 or Matroska.';
 
 /** The program could make nothing of a film. */
 export class Unreadable extends Fault {

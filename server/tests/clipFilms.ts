@@ -175,7 +175,7 @@ export interface Tones {
   at: readonly (readonly [from: number, to: number])[];
   /** How long the sound is, seconds. */
   lasts: number;
-  codec?: 'libopus' | 'aac';
+  codec?: 'libopus' | 'aac' | 'libmp3lame' | 'pcm_s16le' | 'libvorbis';
   /** So much later it begins than the pictures do; before 0 sooner. Seconds. */
   later?: number;
 }

@@ -9,7 +9,7 @@ import { sql } from '../db/sql';
 import { workAlone } from '../jobs/run';
 import { partPath, writingPath } from '../media/files';
 import { probe } from '../media/probe';
-import { film, HEIGHT, numberOn, picturesIn, WIDTH } from './clipFilms';
+import { film, heardIn, HEIGHT, numberOn, picturesIn, WIDTH, withTones } from './clipFilms';
 import { begun, codeOf, cutUp, ended, look, piece, recorded, wanted } from './clipLib';
 import { at, begin, finish, request } from './setup';
 
@@ -36,6 +36,7 @@ test('a film from a file becomes a clip, of which nobody says when it was record
   expect(clip).toMatchObject({ title: 'Frost alarm', width: WIDTH, height: HEIGHT });
   expect(clip.times).toHaveLength(COUNT);
   expect(clip.provenance).toEqual({ ...provenance, frames: COUNT });
+  expect(clip.titleOwn).toBe(true);
 });
 
 /** A film that says that it is turned a quarter to the right (ISO/IEC 14496-12, §8.3.2). */
@@ -87,6 +88,30 @@ test('what is no film is told as that, and let go of', async () => {
   expect(await isLeft(id)).toBe(false);
   expect(await codeOf(await letGoOf(id))).toEqual([404, 'not-found']);
 });
+
+test('where nobody lets go of it, it is tried once more and gone', async () => {
+  const id = randomUUID();
+  await begun(id, { type: 'video/mp4', provenance });
+  await piece(id, 0, Buffer.from('no film '.repeat(100)));
+  await ended(id, 1);
+  expect(await isLeft(id)).toBe(true);
+  await sql()`update jobs set due_at = now() where kind = 'clip'`;
+  await workAlone('clip');
+  expect(await isLeft(id)).toBe(false);
+});
+
+test.each(['libmp3lame', 'pcm_s16le', 'libvorbis'] as const)(
+  'sound as %s is heard',
+  async (codec) => {
+    const clip = await recorded(withTones(film(COUNT), { at: [[0.5, 1]], lasts: 2, codec }), {
+      provenance,
+    });
+    expect(clip.sound).toBe(true);
+    const { id: job } = await wanted(clip.id, { folderId: null, format: 'mp4' });
+    const [heard = [NaN]] = heardIn(writingPath(job, 'mp4'));
+    expect(Math.abs((heard[0] ?? NaN) - 0.5)).toBeLessThan(0.045);
+  },
+);
 
 test('let go of while it comes it is gone, and a clip is not deleted so', async () => {
   const id = randomUUID();
