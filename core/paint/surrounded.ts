@@ -6,7 +6,7 @@ import { deviationOf } from '../finish/surround/shadow';
 import type { Surround } from '../finish/surround/surround';
 import { multiply, scaling } from '../geometry/matrix';
 import type { PaintTools } from '../marks/contract';
-import type { RgbaPixels } from '../raster/pixels';
+import { isOpaque, type RgbaPixels } from '../raster/pixels';
 import { warp } from '../raster/warp';
 import { drawCard, isPlainCard, type CardOf } from './card';
 import { Layers } from './layers';
@@ -107,7 +107,7 @@ function paintCard(surface: Surface, of: SurroundedOf, tools: PaintTools, layers
       width: Math.ceil(tilted.size.width * scale),
       height: Math.ceil(tilted.size.height * scale),
     };
-    pixels = warp(pixels, normal(from), { x: 0, y: 0, ...size });
+    pixels = warp(pixels, normal(from), { x: 0, y: 0, ...size }, isOpaque(pixels));
     image = tools.bitmap(pixels);
   }
   if (shadow && pixels) {

@@ -1,7 +1,7 @@
 import { channelsOf } from '../finish/surround/background';
 import { deviationOf, type Shadow } from '../finish/surround/shadow';
 import { blurLine, blurPlane, blurReach } from '../raster/blur';
-import { wordsOf, type RgbaPixels } from '../raster/pixels';
+import { isOpaque, wordsOf, type RgbaPixels } from '../raster/pixels';
 
 /** A shadow and how far it reaches beyond what throws it, on each side. */
 export interface Thrown {
@@ -44,12 +44,6 @@ export function shadowOf(pixels: RgbaPixels, shadow: Shadow, scale = 1): Thrown 
   }
   return { pixels: { data, width, height }, reach };
 }
-
-const isOpaque = (pixels: RgbaPixels): boolean => {
-  const words = wordsOf(pixels);
-  for (let i = 0; i < words.length; i += 1) if ((words[i] as number) >>> 24 !== 255) return false;
-  return true;
-};
 
 /** Alpha, 0–1, with nothing around it. */
 function alphaOf(pixels: RgbaPixels, reach: number): Float32Array {

@@ -24,6 +24,13 @@ export function wordsOf({ data, width, height }: ReadablePixels): Uint32Array {
 /** The alpha of an opaque pixel, where a pixel is one number as in `wordsOf`. */
 export const OPAQUE = 0xff000000;
 
+/** Whether no pixel is transparent, not even a little. */
+export function isOpaque(pixels: ReadablePixels): boolean {
+  const words = wordsOf(pixels);
+  for (let i = 0; i < words.length; i += 1) if ((words[i] as number) >>> 24 !== 255) return false;
+  return true;
+}
+
 /** Catmull–Rom weight for a distance (Keys 1981, a = −½). */
 function weight(distance: number): number {
   const d = Math.abs(distance);

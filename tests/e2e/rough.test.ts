@@ -229,12 +229,12 @@ describe('ways in and out that no key leads to', () => {
     await run(
       `document.body.dispatchEvent(new DragEvent('dragover', { bubbles: true, cancelable: true, dataTransfer: new DataTransfer() }))`,
     );
-    await app.sees('Drop the picture here');
+    await app.sees('Drop the picture or film here');
     await run(
       `document.body.dispatchEvent(new DragEvent('dragleave', { bubbles: true, relatedTarget: null }))`,
     );
     await app.until('hidden', () =>
-      run<boolean>(`return !document.body.innerText.includes('Drop the picture here')`),
+      run<boolean>(`return !document.body.innerText.includes('Drop the picture or film here')`),
     );
     await app.click('Paste');
     const id = await app.marked();

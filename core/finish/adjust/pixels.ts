@@ -16,7 +16,7 @@ export function adjustPixels(pixels: RgbaPixels, adjust: Adjust, known?: Uint8Ar
   // Signed numbers are the fastest.
   const words = new Int32Array(buffer, byteOffset, length);
   colour(words, adjust);
-  if (adjust.sharpened) sharpen(words, pixels, adjust.sharpened / 100, known);
+  if (adjust.sharpened) sharpen(words, pixels, adjust.sharpened, known);
   const isCopy = buffer !== pixels.data.buffer;
   if (isCopy) pixels.data.set(new Uint8ClampedArray(buffer, byteOffset, 4 * length));
 }

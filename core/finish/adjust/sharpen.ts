@@ -5,91 +5,99 @@ const CHANNELS = [0, 8, 16];
 
 /**
  * Sharpens a picture in place: feConvolveMatrix of order 3 with preserveAlpha and edgeMode duplicate
- * (W3C, Filter Effects Module Level 1, § 9), its kernel the picture and `amount` times what it
+ * (W3C, Filter Effects Module Level 1, § 9), its kernel the picture and so much of what it
  * differs by from itself softened by 1 2 1, 2 4 2, 1 2 1. A pixel that may not be known, or has no
  * colour, is read as if it were the one in the middle: it leaves no trace in those around it.
  * @param words its pixels as one number each, as `wordsOf` has them, but signed
- * @param amount 0–2
+ * @param percent 0–200
  * @param known 1 for each pixel that others may be made of; all where absent
  */
 export function sharpen(
   words: Int32Array,
   { width, height }: Size,
-  amount: number,
+  percent: number,
   known?: Uint8Array,
 ): void {
   const rowAt = (y: number): Row => {
     const from = Math.min(y, height - 1) * width;
     return readRow(words.slice(from, from + width), known?.subarray(from, from + width));
   };
+  // Of sixteen times what it differs by.
+  const share = percent / 1600;
   let row = rowAt(0);
   let above = row;
   for (let y = 0; y < height; y += 1) {
     const below = rowAt(y + 1);
     const to = words.subarray(y * width, (y + 1) * width);
-    if (above.whole && row.whole && below.whole) sharpenWhole(to, above, row, below, amount);
-    else sharpenKnown(to, [above, row, below], amount);
+    if (above.whole && row.whole && below.whole) sharpenWhole(to, [above, row, below], share);
+    else sharpenKnown(to, [above, row, below], share);
     above = row;
     row = below;
   }
 }
 
-/** A row as it was, with each pixel and the two beside it softened by 1 2 1. */
+/** Rounds; a little more, for fractions that a product misses by its last bit. */
+const HALF = 0.5 + 1e-9;
+
+/** A row as it was. */
 interface Row {
   words: Int32Array;
   known: Uint8Array | undefined;
   /** Every pixel may be known and has a colour. */
   whole: boolean;
-  /** Red in the lower half of a number and blue in the upper one: no sum of these is too large. */
-  redBlue: Int32Array;
-  green: Int32Array;
 }
 
 function readRow(words: Int32Array, known: Uint8Array | undefined): Row {
-  const { length } = words;
-  const redBlue = new Int32Array(length);
-  const green = new Int32Array(length);
-  let whole = true;
-  let left = words[0] as number;
-  for (let x = 0; x < length; x += 1) {
-    const own = words[x] as number;
-    const right = words[x + 1] ?? own;
-    if (own >>> 24 === 0 || known?.[x] === 0) whole = false;
-    redBlue[x] = (left & 0xff00ff) + 2 * (own & 0xff00ff) + (right & 0xff00ff);
-    green[x] = ((left >> 8) & 255) + 2 * ((own >> 8) & 255) + ((right >> 8) & 255);
-    left = own;
-  }
-  return { words, known, whole, redBlue, green };
+  let whole = !known?.includes(0);
+  for (let x = 0; whole && x < words.length; x += 1) whole = (words[x] as number) >>> 24 !== 0;
+  return { words, known, whole };
 }
 
-/** Where all may be known: the softened rows are softened once more, from above to below. */
-function sharpenWhole(to: Int32Array, above: Row, row: Row, below: Row, amount: number): void {
-  for (let x = 0; x < to.length; x += 1) {
-    const own = row.words[x] as number;
-    const redBlue =
-      (above.redBlue[x] as number) + 2 * (row.redBlue[x] as number) + (below.redBlue[x] as number);
-    const green =
-      (above.green[x] as number) + 2 * (row.green[x] as number) + (below.green[x] as number);
-    const r = own & 255;
-    const g = (own >> 8) & 255;
-    const b = (own >> 16) & 255;
-    const red = r + amount * (r - (redBlue & 0xffff) / 16) + 0.5;
-    const middle = g + amount * (g - green / 16) + 0.5;
-    const blue = b + amount * (b - (redBlue >> 16) / 16) + 0.5;
+/**
+ * Where all may be known. Each column is softened by 1 2 1, and these three at a time once more;
+ * red lies in the lower half of a number and blue in the upper one: no sum of these is too large.
+ */
+function sharpenWhole(to: Int32Array, [above, row, below]: Rows, share: number): void {
+  const [over, own, under] = [above.words, row.words, below.words];
+  const last = to.length - 1;
+  let [a, o, u] = [over[0] as number, own[0] as number, under[0] as number];
+  let redBlue = (a & 0xff00ff) + 2 * (o & 0xff00ff) + (u & 0xff00ff);
+  let green = ((a >> 8) & 255) + 2 * ((o >> 8) & 255) + ((u >> 8) & 255);
+  let [leftRedBlue, leftGreen] = [redBlue, green];
+  for (let x = 0; x <= last; x += 1) {
+    const middle = o;
+    const next = x < last ? x + 1 : last;
+    a = over[next] as number;
+    o = own[next] as number;
+    u = under[next] as number;
+    const nextRedBlue = (a & 0xff00ff) + 2 * (o & 0xff00ff) + (u & 0xff00ff);
+    const nextGreen = ((a >> 8) & 255) + 2 * ((o >> 8) & 255) + ((u >> 8) & 255);
+    const softRedBlue = leftRedBlue + 2 * redBlue + nextRedBlue;
+    const softGreen = leftGreen + 2 * green + nextGreen;
+    leftRedBlue = redBlue;
+    leftGreen = green;
+    redBlue = nextRedBlue;
+    green = nextGreen;
+    const r = middle & 255;
+    const g = (middle >> 8) & 255;
+    const b = (middle >> 16) & 255;
+    const reddish = r + (16 * r - (softRedBlue & 0xffff)) * share + HALF;
+    const greenish = g + (16 * g - softGreen) * share + HALF;
+    const bluish = b + (16 * b - (softRedBlue >> 16)) * share + HALF;
     to[x] =
-      (own & 0xff000000) |
-      ((blue < 0 ? 0 : blue > 255 ? 255 : blue) << 16) |
-      ((middle < 0 ? 0 : middle > 255 ? 255 : middle) << 8) |
-      (red < 0 ? 0 : red > 255 ? 255 : red);
+      (middle & 0xff000000) |
+      ((bluish < 0 ? 0 : bluish > 255 ? 255 : bluish) << 16) |
+      ((greenish < 0 ? 0 : greenish > 255 ? 255 : greenish) << 8) |
+      (reddish < 0 ? 0 : reddish > 255 ? 255 : reddish);
   }
 }
 
 type Rows = readonly [Row, Row, Row];
 
-function sharpenKnown(to: Int32Array, rows: Rows, amount: number): void {
+function sharpenKnown(to: Int32Array, rows: Rows, share: number): void {
   for (let x = 0; x < to.length; x += 1) {
     const middle = rows[1].words[x] as number;
-    if (middle >>> 24 !== 0) to[x] = sharper(neighbours(rows, x, middle), middle, amount);
+    if (middle >>> 24 !== 0) to[x] = sharper(neighbours(rows, x, middle), middle, share);
   }
 }
 
@@ -109,18 +117,19 @@ function neighbours(rows: Rows, x: number, middle: number): Int32Array {
   return around;
 }
 
-function sharper(nine: Int32Array, middle: number, amount: number): number {
+function sharper(nine: Int32Array, middle: number, share: number): number {
   let made = middle & 0xff000000;
   for (const channel of CHANNELS) {
     const own = (middle >>> channel) & 255;
-    const value = Math.floor(own + amount * (own - softened(nine, channel)) + 0.5);
+    const value = Math.floor(own + (16 * own - softened(nine, channel)) * share + HALF);
     made |= Math.min(Math.max(value, 0), 255) << channel;
   }
   return made;
 }
 
+/** Sixteen times what it is softened to. */
 function softened(nine: Int32Array, channel: number): number {
   const at = (i: number) => ((nine[i] as number) >>> channel) & 255;
   const corners = at(0) + at(2) + at(6) + at(8);
-  return (corners + 2 * (at(1) + at(3) + at(5) + at(7)) + 4 * at(4)) / 16;
+  return corners + 2 * (at(1) + at(3) + at(5) + at(7)) + 4 * at(4);
 }
