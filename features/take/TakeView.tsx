@@ -134,7 +134,10 @@ async function pasteIn(openInMark: boolean): Promise<void> {
   }
 }
 
-/** Pictures and films pasted or dropped anywhere on the view become shots. @returns whether something is being dragged over the view */
+/**
+ * Pictures and films pasted or dropped anywhere on the view become shots.
+ * @returns whether something is being dragged over the view
+ */
 function useBringing(openInMark: boolean): boolean {
   const [over, setOver] = useState(false);
   useEffect(() => {

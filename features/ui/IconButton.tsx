@@ -45,8 +45,8 @@ export function IconButton({ label, hint, children, className, ...rest }: Props)
       <Tooltip.Portal container={place}>
         <Tooltip.Content
           sideOffset={4}
-          // A dialog cuts off what lies beyond its edge.
-          collisionBoundary={place?.matches('[role="dialog"]') ? place : []}
+          // A dialog that can be scrolled cuts off what lies beyond its edge.
+          collisionBoundary={place?.matches('[data-modal]') ? place : []}
           className="z-50 rounded-[6px] bg-ink px-2 py-1 text-[13px] text-on-ink"
         >
           {label}

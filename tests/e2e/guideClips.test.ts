@@ -38,6 +38,17 @@ test('a clip in a guide is told to move, and plays where the guide is looked at'
   await browser.driver.wait(async () => (await seconds()) !== null, 20_000);
   expect(await seconds()).toBeCloseTo(2, 1);
   await browser.driver.switchTo().defaultContent();
+  // The name of a button lies within the dialog, which cuts off what does not.
+  const close = await browser.driver.findElement(By.css('[data-modal] button[aria-label="Close"]'));
+  await browser.driver.actions().move({ origin: close }).perform();
+  const above = () =>
+    browser.driver.executeScript<number | null>(
+      `const name = document.querySelector('[data-radix-popper-content-wrapper]');
+       const dialog = document.querySelector('[data-modal]');
+       return name && name.getBoundingClientRect().top - dialog.getBoundingClientRect().top;`,
+    );
+  await app.until('its name is shown', async () => (await above()) !== null);
+  await app.until('all of it is seen', async () => Number(await above()) >= 0);
   const stored = storedGuideSchema.parse(await (await read(`/api/guides/${id}`)).json());
   expect(stored.guide.clips).toBe('moving');
 }, 90_000);
