@@ -2,6 +2,7 @@ import { Download, FolderDown, Mail } from 'lucide-react';
 import { useState } from 'react';
 import type { Clip } from '@/core/contracts/clip';
 import { clipFormats, isFilm, recordedAs } from '@/core/contracts/clipCopy';
+import type { Folder } from '@/core/contracts/folder';
 import type { Cuts } from '@/core/clip/cuts';
 import { leavingTitle } from '@/core/keep/leaving';
 import { safeName } from '@/core/naming/safeName';
@@ -39,11 +40,15 @@ interface Props {
 }
 
 type To = 'place' | 'download' | 'mail';
+interface Where {
+  folderId: string | null;
+  remoteId?: string | null;
+}
+const nowhere = () => Promise.resolve<Where>({ folderId: null });
 
 /** How and where a clip is kept, and how far that is. */
 export function KeepClip({ clip, cuts, stored }: Props) {
   const places = usePlaces();
-  const { place, remoteId } = places;
   const [wish, setWish] = useState<Wish>({
     ...{ format: recordedAs(clip) ?? 'webm', percent: 100, rate: 0, most: 0, sound: 'unhidden' },
     fine: false,
@@ -61,9 +66,9 @@ export function KeepClip({ clip, cuts, stored }: Props) {
   );
   const { asked, writing, go } = useHandOut(clip, stored, { ...form, most: wish.most || null });
   const { job, problem, busy } = writing;
-  const keep = () => void go('place', { folderId: remoteId ? null : place, remoteId });
+  const keep = () => void go('place', places.decided);
   const key = useKeyOf('keep.go');
-  useAction('keep.go', keep, { enabled: place !== null });
+  useAction('keep.go', keep);
   const expected = Math.min(size.answer ?? 0, wish.most * 1e6 || Infinity);
   return (
     <section aria-label="Keep" className="flex flex-col gap-2">
@@ -78,7 +83,7 @@ export function KeepClip({ clip, cuts, stored }: Props) {
           look="next"
           hint={keyLabel(key)}
           icon={<FolderDown {...icon} />}
-          disabled={busy || place === null}
+          disabled={busy}
           onClick={keep}
         >
           Keep
@@ -86,15 +91,11 @@ export function KeepClip({ clip, cuts, stored }: Props) {
         <Button
           icon={<Download {...icon} />}
           disabled={busy}
-          onClick={() => void go('download', { folderId: null })}
+          onClick={() => void go('download', nowhere)}
         >
           Download
         </Button>
-        <Button
-          icon={<Mail {...icon} />}
-          disabled={busy}
-          onClick={() => void go('mail', { folderId: null })}
-        >
+        <Button icon={<Mail {...icon} />} disabled={busy} onClick={() => void go('mail', nowhere)}>
           Mail
         </Button>
       </div>
@@ -133,10 +134,11 @@ function useHandOut(
     const { blob, name } = await api.mailClip(clip.id, { job: id });
     saveBlob(blob, name);
   });
-  const go = async (to: To, place: { folderId: string | null; remoteId?: string | null }) => {
+  const go = async (to: To, where: () => Promise<Where>) => {
     if (writing.busy) return;
     setAsked({ to, type, name: `${safeName(leavingTitle(clip))}.${extension}` });
     await writing.write(async () => {
+      const place = await where();
       await stored();
       return api.writeClip(clip.id, { ...place, ...wish });
     });
@@ -150,10 +152,20 @@ function usePlaces() {
   const all = folders.answer?.folders ?? [];
   const remotes = useAnswer(() => api.remotes(), 'remotes').answer ?? [];
   const [chosen, choose] = useState<string | null>(null);
-  const place = chosen ?? all.find((f) => f.isDefault)?.id ?? all[0]?.id ?? null;
-  const remoteId = remotes.find(({ id }) => id === place)?.id ?? null;
-  return { all, remotes, place, remoteId, choose, problem: folders.problem };
+  const place = chosen ?? usual(all);
+  /** Who is quicker than the list of folders waits for it. */
+  const decided = async (): Promise<Where> => {
+    const folderId = place ?? usual((await api.folders()).folders);
+    if (folderId === null) throw new Error('No folder is set up yet. Make one in Setup › Folders.');
+    return remotes.some(({ id }) => id === folderId)
+      ? { folderId: null, remoteId: folderId }
+      : { folderId };
+  };
+  return { all, remotes, place, decided, choose, problem: folders.problem };
 }
+
+const usual = (folders: Folder[]): string | null =>
+  (folders.find((f) => f.isDefault) ?? folders[0])?.id ?? null;
 
 function Places({ all, remotes, place, choose }: ReturnType<typeof usePlaces>) {
   return (

@@ -40,9 +40,16 @@ test('a film is opened as a clip, to be cut, marked and kept as every other', as
   expect(await where.getText()).toContain('Frost alarm.mp4');
 }, 60_000);
 
-test('of one with fine colours, these are kept where that is chosen', async () => {
+test('of one with fine colours, these are kept where that is chosen, however soon that is asked', async () => {
   await newFolder('Films');
   await open(made('Fine.mkv', film(30, 'fine')));
+  // The list of folders comes long after the keys were pressed.
+  await browser.driver.executeScript(`
+    const ask = window.fetch.bind(window);
+    window.fetch = async (where, how) => {
+      if (String(where).endsWith('/api/folders')) await new Promise((go) => setTimeout(go, 3_000));
+      return ask(where, how);
+    };`);
   await app.sees('As recorded');
   await app.click('As recorded');
   await app.sees('fine colours, not in every player');
