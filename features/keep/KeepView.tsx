@@ -1,5 +1,5 @@
 import { FolderDown } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import type { Folder } from '@/core/contracts/folder';
 import type { Shot } from '@/core/contracts/shot';
 import { leavingDescription, leavingTitle } from '@/core/keep/leaving';
@@ -22,7 +22,7 @@ import { FormatPanel } from './FormatPanel';
 import { keepEverywhere, type Result } from './keepEverywhere';
 import { asFolder, useBrowserFolders } from './browser/folders';
 import { NameField } from './NameField';
-import { countOf, noPlaces, type Places } from './chosenPlaces';
+import { countOf, noPlaces, without, type Places } from './chosenPlaces';
 import { Preview } from './Preview';
 import { Readable } from './Readable';
 import { Results } from './Results';
@@ -62,7 +62,10 @@ export function KeepView({ id }: { id: string }) {
     document.title = title === undefined ? 'Keep – Rezzik' : `${title} – Keep – Rezzik`;
   }, [title]);
   useKey('escape', () => navigate(`/shots/${id}`));
-  if (shot) return <OpenKeep shot={shot} folders={folders} onShot={setShot} />;
+  // Who presses it before the shot is there means it none the less.
+  const [atOnce, setAtOnce] = useState(false);
+  useAction('keep.go', () => setAtOnce(true), { enabled: !shot });
+  if (shot) return <OpenKeep {...{ shot, folders, atOnce }} onShot={setShot} />;
   return (
     <>
       <Thread step="keep" shot={id} />
@@ -85,10 +88,12 @@ export function KeepView({ id }: { id: string }) {
 interface OpenProps {
   shot: Shot;
   folders: Folder[];
+  /** It is kept as soon as it is open. */
+  atOnce: boolean;
   onShot: (shot: Shot) => void;
 }
 
-function OpenKeep({ shot, folders, onShot }: OpenProps) {
+function OpenKeep({ shot, folders, atOnce, onShot }: OpenProps) {
   const asked = useMemo(() => window.location.search === '?ask', []);
   const [{ wish, places }, setChosen] = useChosen(shot.id, () => ({
     wish: noWish,
@@ -117,7 +122,7 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
     if (busy || count === 0) return;
     setBusy(true);
     setResults([]);
-    await keepEverywhere({
+    const allWell = await keepEverywhere({
       shot,
       folders,
       browserFolders,
@@ -127,10 +132,15 @@ function OpenKeep({ shot, folders, onShot }: OpenProps) {
       wish,
       onResult: (result) =>
         setResults((all) => [...all.filter((r) => r.key !== result.key), result]),
+      onPlaceGone: (gone) => setChosen((now) => ({ ...now, places: without(now.places, gone) })),
     });
     setBusy(false);
-    announce('Kept.');
+    announce(allWell ? 'Kept.' : 'Not kept in every place.');
   };
+  const keepAtOnce = useEffectEvent(() => void keep());
+  useEffect(() => {
+    if (atOnce) keepAtOnce();
+  }, [atOnce]);
   useAction('keep.go', () => void keep());
   useKey('enter', () => void keep());
   return (

@@ -30,6 +30,14 @@ export interface Places {
 export const toggled = <T>(list: readonly T[], one: T, on: boolean): T[] =>
   on ? [...list, one] : list.filter((other) => other !== one);
 
+/** What is chosen without one folder, of whatever kind. */
+export const without = (places: Places, gone: string): Places => ({
+  ...places,
+  folders: toggled(places.folders, gone, false),
+  browser: toggled(places.browser, gone, false),
+  remotes: toggled(places.remotes, gone, false),
+});
+
 export const noPlaces: Places = {
   folders: [],
   browser: [],

@@ -14,7 +14,7 @@ import { linked } from './places/link';
 import { message as written } from './places/mail';
 import { sent } from './places/send';
 import { wishFor, type Wish } from './wish';
-import type { BrowserFolder } from './browser/folders';
+import { readBrowserFolders, type BrowserFolder } from './browser/folders';
 import { keepInBrowser } from './browser/keep';
 import { allowWriting } from './browser/write';
 import type { ClipForm, Places } from './chosenPlaces';
@@ -49,40 +49,67 @@ interface Job {
   places: Places;
   wish: Wish;
   onResult: (result: Result) => void;
+  /** One that was chosen is not there any more. */
+  onPlaceGone: (id: string) => void;
 }
 
-/** Keeps a shot in every chosen place; one that fails does not stop the others. */
-export async function keepEverywhere(job: Job): Promise<void> {
-  const { folders, browserFolders, remotes, places: chosen } = job;
-  const inFolders = folders
-    .filter((f) => chosen.folders.includes(f.id))
-    .map((folder) => keepIn(job, folder));
-  await Promise.all([
+/**
+ * Keeps a shot in every chosen place; one that fails does not stop the others.
+ * @returns whether all went well
+ */
+export async function keepEverywhere(job: Job): Promise<boolean> {
+  const { places: chosen } = job;
+  const inFolders = chosen.folders.map((id) => keepIn(job, id));
+  const done = await Promise.all([
     ...inFolders,
-    ...browserFolders
-      .filter((f) => chosen.browser.includes(f.id))
-      .map((folder) => keepHere(job, folder)),
-    ...remotes.filter((r) => chosen.remotes.includes(r.id)).map((remote) => send(job, remote)),
+    ...chosen.browser.map((id) => keepHere(job, id)),
+    ...chosen.remotes.map((id) => send(job, id)),
     ...(chosen.clipboard ? [copy(job, chosen.clipForm, Promise.all(inFolders))] : []),
     ...(chosen.link ? [link(job)] : []),
     ...(chosen.mail ? [mail(job)] : []),
   ]);
+  return done.every(Boolean);
 }
 
 async function attempt(
   job: Job,
   facts: Pick<Result, 'key' | 'place' | 'not'>,
   work: () => Promise<Outcome>,
-): Promise<void> {
+): Promise<boolean> {
   const again = () => void attempt(job, facts, work);
   job.onResult({ ...facts, state: 'working', again });
   try {
     job.onResult({ ...facts, state: 'done', ...(await work()), again });
+    return true;
   } catch (error) {
     const { reason, code } = error instanceof ApiError ? error : {};
     const gone = code === 'not-found' && (await isGone(job.shot));
     job.onResult({ ...facts, state: 'failed', problem: messageOf(error), reason, gone, again });
+    if (error instanceof PlaceGone) job.onPlaceGone(facts.key);
+    return false;
   }
+}
+
+class PlaceGone extends Error {}
+
+interface Named {
+  id: string;
+  name: string;
+}
+
+/** Its name as far as it is known. */
+const nameOf = (known: readonly Named[], id: string): string =>
+  known.find((one) => one.id === id)?.name ?? 'a place chosen before';
+
+/** Who is quicker than a list, or chose what was removed meanwhile, has it asked anew. */
+async function found<T extends Named>(
+  known: readonly T[],
+  id: string,
+  ask: () => Promise<readonly T[]>,
+): Promise<T> {
+  const one = known.find((k) => k.id === id) ?? (await ask()).find((k) => k.id === id);
+  if (!one) throw new PlaceGone('It was removed in Setup. Choose another one.');
+  return one;
 }
 
 const isGone = (shot: Shot): Promise<boolean> =>
@@ -91,22 +118,25 @@ const isGone = (shot: Shot): Promise<boolean> =>
     (error: unknown) => error instanceof ApiError && error.code === 'not-found',
   );
 
-function keepIn(job: Job, folder: Folder): Promise<void> {
+function keepIn(job: Job, id: string): Promise<boolean> {
   const { pattern } = job.wish;
-  // Facts and look are the folder's own as it is there now, whatever this page has read of it.
-  const { facts: _, look: __, ...wish } = wishFor(job.wish, folder);
-  return attempt(job, { key: folder.id, place: folder.name }, async () => ({
-    copy: await api.keep(job.shot.id, {
-      folderId: folder.id,
+  return attempt(job, { key: id, place: nameOf(job.folders, id) }, async () => {
+    const folder = await found(job.folders, id, async () => (await api.folders()).folders);
+    // Facts and look are the folder's own as it is there now, whatever this page has read of it.
+    const { facts: _, look: __, ...wish } = wishFor(job.wish, folder);
+    const copy = await api.keep(job.shot.id, {
+      folderId: id,
       ...wish,
       ...(pattern && { name: pattern }),
-    }),
-  }));
+    });
+    return { copy };
+  });
 }
 
 /** By this browser, into a folder of the computer it runs on. */
-function keepHere(job: Job, folder: BrowserFolder): Promise<void> {
-  return attempt(job, { key: folder.id, place: folder.name }, async () => {
+function keepHere(job: Job, id: string): Promise<boolean> {
+  return attempt(job, { key: id, place: nameOf(job.browserFolders, id) }, async () => {
+    const folder = await found(job.browserFolders, id, readBrowserFolders);
     await allowWriting(folder);
     const path = await keepInBrowser(job.shot, folder, job.formats, job.wish);
     return { said: places.here.said({ folder: folder.name, path }) };
@@ -114,20 +144,18 @@ function keepHere(job: Job, folder: BrowserFolder): Promise<void> {
 }
 
 /** What could not be sent now waits on the server, which says so. */
-function send(job: Job, remote: Remote): Promise<void> {
-  return attempt(
-    job,
-    { key: remote.id, place: remote.name, not: `Not sent to ${remote.name}.` },
-    async () => {
-      const sending = await sent(await api.send(job.shot.id, remote.id));
-      return { sending, said: places.send.said(sending) };
-    },
-  );
+function send(job: Job, id: string): Promise<boolean> {
+  const place = nameOf(job.remotes, id);
+  return attempt(job, { key: id, place, not: `Not sent to ${place}.` }, async () => {
+    await found(job.remotes, id, api.remotes);
+    const sending = await sent(await api.send(job.shot.id, id));
+    return { sending, said: places.send.said(sending) };
+  });
 }
 
 const altOf = (shot: Shot): string => leavingDescription(shot) ?? leavingTitle(shot);
 
-function copy(job: Job, form: ClipForm, kept: Promise<unknown>): Promise<void> {
+function copy(job: Job, form: ClipForm, kept: Promise<unknown>): Promise<boolean> {
   return attempt(job, { key: 'clipboard', place: 'Clipboard', not: 'Not copied.' }, () =>
     form === 'path' ? copyPath(job, kept) : copyAs(job, form),
   );
@@ -191,14 +219,14 @@ const linkWish = ({ places: chosen }: Job): LinkInput => ({
   mostViews: chosen.linkViews,
 });
 
-function link(job: Job): Promise<void> {
+function link(job: Job): Promise<boolean> {
   return attempt(job, { key: 'link', place: 'a link', not: 'No link was made.' }, async () => {
     const done = await linked(job.shot.id, linkWish(job));
     return { link: done.made, said: places.link.said(done) };
   });
 }
 
-function mail(job: Job): Promise<void> {
+function mail(job: Job): Promise<boolean> {
   const { to, subject, drop } = job.places.message;
   return attempt(
     job,

@@ -57,6 +57,8 @@ function hear(event: KeyboardEvent): void {
   if (document.querySelector(modal)) return;
   const key = keyFromEvent(event);
   if (key === null || takesItself(focusedKind(target), key, wasReached(target))) return;
+  // Held too long it leads one step on, not through the next views.
+  if (event.repeat && /(^|\+)enter$/.test(key)) return event.preventDefault();
   for (const layer of layers) {
     for (const listener of [...listeners].reverse()) {
       if (listener.layer !== layer || (listener.keys && !listener.keys.includes(key))) continue;

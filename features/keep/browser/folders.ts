@@ -30,7 +30,7 @@ function kept(): Promise<IDBPDatabase<Kept>> {
 
 const useStore = create<{ folders: readonly BrowserFolder[] }>(() => ({ folders: [] }));
 
-async function read(): Promise<readonly BrowserFolder[]> {
+export async function readBrowserFolders(): Promise<readonly BrowserFolder[]> {
   const folders = await (await kept()).getAll('folders');
   folders.sort((a, b) => a.name.localeCompare(b.name));
   useStore.setState({ folders });
@@ -40,7 +40,7 @@ async function read(): Promise<readonly BrowserFolder[]> {
 /** The folders this browser was given; none where it has no way to write into them. */
 export function useBrowserFolders(): readonly BrowserFolder[] {
   useEffect(() => {
-    read().catch(() => undefined);
+    readBrowserFolders().catch(() => undefined);
   }, []);
   return useStore((s) => s.folders);
 }
@@ -52,7 +52,8 @@ export async function addBrowserFolder(): Promise<BrowserFolder | null> {
   try {
     const handle = await window.showDirectoryPicker?.({ id: 'rezzik', mode: 'readwrite' });
     if (!handle) return null;
-    for (const known of await read()) if (await known.handle.isSameEntry(handle)) return known;
+    for (const known of await readBrowserFolders())
+      if (await known.handle.isSameEntry(handle)) return known;
     const id = crypto.randomUUID();
     const folder = { ...firstRules, id, name: handle.name, handle, nextNumber: 1 };
     await saveBrowserFolder(folder);
@@ -65,13 +66,13 @@ export async function addBrowserFolder(): Promise<BrowserFolder | null> {
 
 export async function saveBrowserFolder(folder: BrowserFolder): Promise<void> {
   await (await kept()).put('folders', folder);
-  await read();
+  await readBrowserFolders();
 }
 
 /** Forgets a folder; its files stay where they are. */
 export async function removeBrowserFolder(id: string): Promise<void> {
   await (await kept()).delete('folders', id);
-  await read();
+  await readBrowserFolders();
 }
 
 export async function browserFolder(id: string): Promise<BrowserFolder | undefined> {

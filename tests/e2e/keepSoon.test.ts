@@ -1,0 +1,102 @@
+import { afterEach, expect, test } from '@jest/globals';
+import { Key } from 'selenium-webdriver';
+import { copiesSchema } from '@/core/contracts/folder';
+import { remoteSchema } from '@/core/contracts/remote';
+import { plainPng, read, sendShot } from './lib/app';
+import { appUrl } from './lib/browser';
+import { isSent, newFolder } from './lib/keeping';
+import { app, browser, inOneBrowser } from './lib/suite';
+
+// Keys that come before the page has heard what they need, and keys that are held too long.
+
+inOneBrowser();
+
+/** From now on this page hears late of what ends so. */
+const late = (path: string) =>
+  browser.driver.executeScript(
+    `const ask = window.fetch.bind(window);
+     window.fetch = async (where, how) => {
+       if (String(where).endsWith(arguments[0])) await new Promise((go) => setTimeout(go, 2_000));
+       return ask(where, how);
+     };`,
+    path,
+  );
+
+const copies = async (shot: string) =>
+  copiesSchema.parse(await (await read(`/api/shots/${shot}/copies`)).json()).copies;
+
+const newShot = async (title: string) => sendShot(await plainPng(300, 200, '#56B4E9'), title);
+
+/** In how many places the button says that it keeps. */
+const places = async () =>
+  Number(/\d+/.exec(await (await app.named('Keep in ')).getText())?.[0] ?? NaN);
+
+const made: string[] = [];
+afterEach(async () => {
+  for (const path of made.splice(0)) await fetch(`${appUrl()}${path}`, { method: 'DELETE' });
+});
+
+test('Keep, asked twice in a row from Mark, keeps, although the folders come later', async () => {
+  const folder = await newFolder('Soon', { isDefault: true });
+  made.push(`/api/folders/${folder.id}`);
+  const id = await newShot('Pond edge');
+  await app.openShot(id);
+  await late('/api/folders');
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.sees('Waiting until the shot is stored');
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.sees('Kept in Soon');
+  expect(await copies(id)).toHaveLength(1);
+}, 60_000);
+
+test('a remote folder that was chosen is sent to, although its name comes later', async () => {
+  const answer = await fetch(`${appUrl()}/api/remotes/practice`, { method: 'POST' });
+  const remote = remoteSchema.parse(await answer.json());
+  made.push(`/api/remotes/${remote.id}`);
+  const id = await newShot('Gate avenue');
+  await app.go(`/shots/${id}/keep`);
+  await app.click(remote.name);
+  await app.chord(Key.SHIFT, 'm');
+  await app.stage();
+  await late('/api/remotes');
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.named('Clipboard');
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await isSent(app, id, remote.name);
+}, 60_000);
+
+test('a place that was chosen and removed since is told, and not called kept', async () => {
+  // The first folder of all would be the default one, and chosen by itself.
+  const [usual, folder] = [await newFolder('Usual'), await newFolder('Brief')];
+  made.push(`/api/folders/${usual.id}`);
+  const id = await newShot('North bank');
+  await app.go(`/shots/${id}/keep`);
+  await app.click('Brief');
+  const before = await places();
+  await app.chord(Key.SHIFT, 'm');
+  await app.stage();
+  await fetch(`${appUrl()}/api/folders/${folder.id}`, { method: 'DELETE' });
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.named('Clipboard');
+  await app.chord(Key.CONTROL, Key.ENTER);
+  await app.sees('It was removed in Setup.');
+  await app.sees('Not kept in every place.');
+  expect((await copies(id)).filter(({ path }) => path.startsWith(folder.path))).toEqual([]);
+  // It is not asked for again.
+  expect(await places()).toBe(before - 1);
+}, 60_000);
+
+test('Ctrl and Enter held down keep once', async () => {
+  const folder = await newFolder('Held', { isDefault: true });
+  made.push(`/api/folders/${folder.id}`);
+  const id = await newShot('Bed 7');
+  await app.go(`/shots/${id}/keep`);
+  await app.named('Keep in 1 place');
+  const held = { type: 'rawKeyDown', key: 'Enter', code: 'Enter', modifiers: 2 };
+  for (const autoRepeat of [false, true, true, true]) {
+    const event = { ...held, windowsVirtualKeyCode: 13, autoRepeat };
+    await browser.driver.sendDevToolsCommand('Input.dispatchKeyEvent', event);
+    await app.sees('Kept in Held');
+  }
+  expect(await copies(id)).toHaveLength(1);
+}, 60_000);
