@@ -1,3 +1,4 @@
+import { whole } from './ebml';
 import { joined } from './matroska';
 
 /** What is looked into, by the ids of RFC 9559: Segment, Cluster, Tracks, TrackEntry, BlockGroup. */
@@ -7,26 +8,6 @@ const CODEC_PRIVATE = 0x63a2;
 const BLOCKS = new Set([0xa3, 0xa1]);
 /** Before what is in a block: time and flags, after the number of its track. */
 const BLOCK_HEAD = 3;
-
-interface Whole {
-  value: number;
-  /** Where what follows begins. */
-  end: number;
-}
-
-/** How many bytes a number takes is told by the zeros that its first byte begins with (RFC 8794, §4). */
-const widthOf = (first: number): number => Math.clz32(first) - 23;
-
-/** @param marked whether what tells its width belongs to it. @returns null where bytes are missing */
-function whole(bytes: Uint8Array, at: number, marked: boolean): Whole | null {
-  const first = bytes[at];
-  if (first === undefined) return null;
-  const end = at + widthOf(first);
-  if (end > bytes.length) return null;
-  let value = marked ? first : first & (0xff >> widthOf(first));
-  for (const byte of bytes.subarray(at + 1, end)) value = 256 * value + byte;
-  return { value, end };
-}
 
 /**
  * Reads the pictures of a film of one track, packed as they are, out of Matroska (RFC 9559) as it

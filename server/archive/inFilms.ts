@@ -9,7 +9,7 @@ import { json, sql } from '../db/sql';
 import { freeBytes } from '../folders/place';
 import { begin } from '../jobs/run';
 import { arriving, filmPath, makeMediaDir, mediaDir, putInPlace } from '../media/files';
-import { codecsOf, probe } from '../media/probe';
+import { headOf, probe } from '../media/probe';
 import type { Incoming, Tx } from './incoming';
 import { Damaged } from './zipIn';
 
@@ -95,7 +95,7 @@ async function filmOf(
   await rm(part, { force: true });
   try {
     await archive.toFile(entry, part);
-    const [read, { sound }] = [await probe(part), await codecsOf(part)];
+    const [read, { sound }] = [await probe(part), await headOf(part)];
     const { width, height } = record.frame;
     if (read.width !== width || read.height !== height)
       throw new Damaged(`its film ${entry} has another size than its picture`);

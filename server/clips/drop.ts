@@ -10,7 +10,7 @@ import { takeIn } from '../frames/intake';
 import { begin } from '../jobs/run';
 import { digest, filmPath, putInPlace, stripPath, sweepMedia } from '../media/files';
 import { pictureOf } from '../media/pictures';
-import { codecsOf, probe } from '../media/probe';
+import { headOf, probe } from '../media/probe';
 import { addClip, THROUGH } from './added';
 
 const STALE = 'The clip was changed meanwhile. Nothing was dropped; look at it, and drop it then.';
@@ -36,11 +36,7 @@ export async function replaceFilm(
   path: string,
   drops: ClipDrop,
 ): Promise<number> {
-  const [read, { sound }, digested] = await Promise.all([
-    probe(path),
-    codecsOf(path),
-    digest(path),
-  ]);
+  const [read, { sound }, digested] = await Promise.all([probe(path), headOf(path), digest(path)]);
   const frame = await takeIn(await pictureOf({ path, times: read.times }, 0));
   // Never a name that it had: what is half done leaves the film that the row tells of.
   const file = `${shot}.${randomUUID()}.mp4`;

@@ -2,11 +2,12 @@ import { shared } from '../base/shared';
 import { takeIn, type Frame } from '../frames/intake';
 import { partPath } from '../media/files';
 import { pictureOf } from '../media/pictures';
-import { codecsOf } from '../media/probe';
+import { headOf, type Head } from '../media/probe';
+import { wrapAlong } from './wrapAlong';
 
 /** What is known of a recording from its first pieces on. */
 interface First {
-  codecs: ReturnType<typeof codecsOf>;
+  head: Promise<Head>;
   /** Its first picture. */
   frame: Promise<Frame>;
 }
@@ -15,12 +16,12 @@ const held = shared('firstPictures', () => new Map<string, First>());
 
 function read(shot: string, signal?: AbortSignal): First {
   const path = partPath(shot);
-  const codecs = codecsOf(path, signal);
+  const head = headOf(path, signal);
   const frame = pictureOf({ path, times: [0] }, 0, signal).then((png) => takeIn(png));
   // Whoever needs them hears of it.
-  codecs.catch(() => undefined);
+  head.catch(() => undefined);
   frame.catch(() => undefined);
-  return { codecs, frame };
+  return { head, frame };
 }
 
 /** Reads it while more is recorded, so that nobody waits for it in the end. */
@@ -29,7 +30,11 @@ export function readAhead(shot: string): void {
   const first = read(shot);
   held.set(shot, first);
   // Too little had come for that; it is read again in the end.
-  Promise.all([first.codecs, first.frame]).catch(() => held.delete(shot));
+  Promise.all([first.head, first.frame]).then(
+    // What is heard comes later than what is seen, by how much is known in the end.
+    ([{ pictures, sound, shows }]) => shows && sound === null && wrapAlong(shot, pictures),
+    () => held.delete(shot),
+  );
 }
 
 export const firstOf = (shot: string, signal: AbortSignal): First =>

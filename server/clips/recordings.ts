@@ -11,6 +11,7 @@ import { breakOff, workNow } from '../jobs/run';
 import { makeMediaDir, mediaDir, partPath, syncPath } from '../media/files';
 import { personActs } from '../words/quiet';
 import { forgetFirst, readAhead } from './firstPicture';
+import { forgetAlong, heardAlong } from './wrapAlong';
 
 /** The job that makes a clip of a recording. */
 export const CLIP = 'clip';
@@ -114,8 +115,9 @@ export async function addPiece(
       bytes = bytes + ${bytes.length}, last_sha256 = ${sha256}
     where id = ${row.id} and pieces = ${number} and state = 'going'`;
   if (kept.count === 0) throw new Fault(409, 'not-next', 'This piece came twice at once.');
-  // One piece may hold less than a picture.
-  if (number === 1) readAhead(shot);
+  heardAlong(shot, before, bytes);
+  // The first ones may hold less than a picture: it is tried again, ever more seldom.
+  if (number > 0 && Number.isInteger(Math.log2(number))) readAhead(shot);
   await notSilent(row);
   return getRecording(shot);
 }
@@ -182,6 +184,7 @@ export async function letGoOf(shot: string): Promise<void> {
 export async function dropRecording({ id, shotId }: Pick<Row, 'id' | 'shotId'>): Promise<void> {
   await sql()`delete from recordings where id = ${id}`;
   forgetFirst(shotId);
+  await forgetAlong(shotId);
   await rm(partPath(shotId), { force: true });
 }
 

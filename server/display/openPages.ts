@@ -22,6 +22,7 @@ const BEAT = 20_000;
 /** What open pages listen to: one server-sent event per take (HTML, server-sent events). */
 export function pageStream(signal: AbortSignal): ReadableStream<Uint8Array> {
   const encoder = new TextEncoder();
+  let leave = (): void => undefined;
   return new ReadableStream({
     start(controller) {
       const send = (words: string) => controller.enqueue(encoder.encode(words));
@@ -29,11 +30,16 @@ export function pageStream(signal: AbortSignal): ReadableStream<Uint8Array> {
       pages.add(tell);
       send(': listening\n\n');
       const beat = setInterval(() => send(': still here\n\n'), BEAT);
-      signal.addEventListener('abort', () => {
+      leave = () => {
         pages.delete(tell);
         clearInterval(beat);
-        controller.close();
+      };
+      signal.addEventListener('abort', () => {
+        // Where that was heard by the stream before, it is closed.
+        if (pages.has(tell)) controller.close();
+        leave();
       });
     },
+    cancel: () => leave(),
   });
 }

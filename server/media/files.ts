@@ -11,6 +11,8 @@ import { sql } from '../db/sql';
 export const mediaDir = (): string => join(env().dataDir, 'media');
 /** What comes of a recording, by the id of its shot. */
 export const partPath = (shot: string): string => join(mediaDir(), `${shot}.part`);
+/** What is wrapped of a recording while it goes on. */
+export const alongPath = (shot: string): string => join(mediaDir(), `${shot}.along`);
 export const filmPath = (file: string): string => join(mediaDir(), file);
 /** Small pictures of a film, side by side. */
 export const stripPath = (shot: string): string => join(mediaDir(), `${shot}.strip.jpg`);

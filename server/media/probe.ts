@@ -10,56 +10,75 @@ const sidesSchema = z.array(z.object({ rotation: z.number().optional() })).defau
 const turnOf = (sides: z.output<typeof sidesSchema>): number =>
   sides.find(({ rotation }) => rotation !== undefined)?.rotation ?? 0;
 
+const streamSchema = z.object({
+  codec_name: z.string().optional(),
+  width: z.int().min(1).max(limits.side),
+  height: z.int().min(1).max(limits.side),
+  pix_fmt: z.string().optional(),
+  side_data_list: sidesSchema,
+});
 const schema = z.object({
   packets: z
     .array(z.object({ pts_time: seconds.optional(), flags: z.string().default('') }))
     .default([]),
-  streams: z
-    .array(
-      z.object({
-        codec_name: z.string().optional(),
-        width: z.int().min(1).max(limits.side),
-        height: z.int().min(1).max(limits.side),
-        pix_fmt: z.string().optional(),
-        side_data_list: sidesSchema,
-      }),
-    )
-    .min(1),
+  streams: z.array(streamSchema).min(1),
   format: z.object({ start_time: seconds.optional() }).default({}),
 });
 
-export interface Probed {
+/** How the pictures of a film are, all of them. */
+export interface Pictures {
   width: number;
   height: number;
   /** As the program calls it: h264, vp9. */
   codec: string;
   /** Of colours as fine as brightness. */
   fineColours: boolean;
+}
+
+export interface Probed extends Pictures {
   /** When each picture comes, seconds, ascending from 0. */
   times: number[];
 }
 
 const PATIENCE = 60_000;
+const STREAM = 'codec_name,width,height,pix_fmt';
+
+function picturesOf(stream: z.output<typeof streamSchema>): Pictures {
+  // Whatever reads its pictures turns them.
+  const lies = turnOf(stream.side_data_list) % 180 !== 0;
+  return {
+    width: lies ? stream.height : stream.width,
+    height: lies ? stream.width : stream.height,
+    codec: stream.codec_name ?? 'unknown',
+    fineColours: /444|rgb|gbr|bgr/.test(stream.pix_fmt ?? ''),
+  };
+}
 
 const codecsSchema = z.object({
-  streams: z.array(z.object({ codec_name: z.string().optional(), codec_type: z.string() })),
+  streams: z.array(z.looseObject({ codec_name: z.string().optional(), codec_type: z.string() })),
 });
 
-/**
- * How pictures and sound of a film are packed, as the program calls it; nothing else of it is read.
- */
-export async function codecsOf(
-  path: string,
-  signal?: AbortSignal,
-): Promise<{ pictures: string; sound: string | null }> {
-  const asked = ['-show_entries', 'stream=codec_name,codec_type', '-of', 'json'];
+export interface Head {
+  /** How pictures and sound are packed, as the program calls it; null where there is no sound. */
+  pictures: string;
+  sound: string | null;
+  /** Null where that is not told. */
+  shows: Pictures | null;
+}
+
+/** What a film says before its pictures; nothing else of it is read. */
+export async function headOf(path: string, signal?: AbortSignal): Promise<Head> {
+  const entries = `stream=codec_type,${STREAM}:stream_side_data=rotation`;
+  const asked = ['-show_entries', entries, '-of', 'json'];
   const told = await ffprobe([...asked, ...asFilm(path)], { most: PATIENCE, signal });
   const { streams } = codecsSchema.parse(JSON.parse(told.toString('utf8')));
   const first = (type: string) => streams.find((stream) => stream.codec_type === type);
-  const sound = first('audio');
+  const [sound, pictures] = [first('audio'), first('video')];
+  const { data } = streamSchema.safeParse(pictures);
   return {
-    pictures: first('video')?.codec_name ?? 'unknown',
+    pictures: pictures?.codec_name ?? 'unknown',
     sound: sound ? (sound.codec_name ?? 'unknown') : null,
+    shows: data ? picturesOf(data) : null,
   };
 }
 
@@ -109,9 +128,32 @@ export async function keysOf(path: string, signal?: AbortSignal): Promise<Set<nu
 }
 
 const ENTRIES = [
-  ...['packet=pts_time,flags', 'stream=codec_name,width,height,pix_fmt'],
+  ...['packet=pts_time,flags', `stream=${STREAM}`],
   ...['stream_side_data=rotation', 'format=start_time'],
 ].join(':');
+
+/**
+ * What is in a film whose pictures come so.
+ * @param shows how they are
+ * @param at when each comes, seconds, in any order
+ * @param start what the film says that it begins at, where it says so
+ * @throws Fault 422 where there is none, 413 for more than a clip may have
+ */
+export function ofPictures(shows: Pictures, at: readonly number[], start?: number): Probed {
+  const all = at.toSorted((a, b) => a - b);
+  if (all.length === 0) throw new Fault(422, 'empty-film', 'There is no picture in this film.');
+  const lasts = (all.at(-1) ?? 0) - (all[0] ?? 0);
+  const isLarge = shows.width * shows.height > clipLimits.pixels;
+  if (all.length > clipLimits.pictures || lasts > 2 * clipLimits.seconds || isLarge)
+    throw new Fault(
+      413,
+      'too-large',
+      'A clip has at most twenty minutes, 60 000 pictures, and 36 million pixels a picture.',
+    );
+  // What is asked for by a moment is counted from where the file says that it begins.
+  const first = start ?? all[0] ?? 0;
+  return { ...shows, times: all.map((one) => Math.max(0, Math.round((one - first) * 1e6) / 1e6)) };
+}
 
 /** What is in a film. @throws Fault 422 for what is none, 413 for more than a clip may have */
 export async function probe(
@@ -125,27 +167,8 @@ export async function probe(
   const [stream] = read.data?.streams ?? [];
   if (!read.success || !stream) throw new Fault(422, 'unreadable-film', NO_FILM);
   // What is marked as discarded is no picture that anybody sees.
-  const all = read.data.packets
-    .flatMap(({ pts_time: at, flags }) => (flags.includes('D') ? [] : (at ?? [])))
-    .sort((a, b) => a - b);
-  if (all.length === 0) throw new Fault(422, 'empty-film', 'There is no picture in this film.');
-  const lasts = (all.at(-1) ?? 0) - (all[0] ?? 0);
-  const isLarge = stream.width * stream.height > clipLimits.pixels;
-  if (all.length > clipLimits.pictures || lasts > 2 * clipLimits.seconds || isLarge)
-    throw new Fault(
-      413,
-      'too-large',
-      'A clip has at most twenty minutes, 60 000 pictures, and 36 million pixels a picture.',
-    );
-  // What is asked for by a moment is counted from where the file says that it begins.
-  const start = read.data.format.start_time ?? all[0] ?? 0;
-  // Whatever reads its pictures turns them.
-  const lies = turnOf(stream.side_data_list) % 180 !== 0;
-  return {
-    width: lies ? stream.height : stream.width,
-    height: lies ? stream.width : stream.height,
-    codec: stream.codec_name ?? 'unknown',
-    fineColours: /444|rgb|gbr|bgr/.test(stream.pix_fmt ?? ''),
-    times: all.map((at) => Math.max(0, Math.round((at - start) * 1e6) / 1e6)),
-  };
+  const at = read.data.packets.flatMap(({ pts_time, flags }) =>
+    flags.includes('D') ? [] : (pts_time ?? []),
+  );
+  return ofPictures(picturesOf(stream), at, read.data.format.start_time);
 }

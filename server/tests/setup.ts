@@ -5,6 +5,7 @@ import { untouched } from '@/core/document/view';
 import { closeSql } from '../db/sql';
 import { migrate } from '../db/migrate';
 import { env } from '../base/env';
+import { wrapNoMore } from '../clips/wrapAlong';
 import { workNoMore } from '../jobs/run';
 import { storeShot } from '../shots/store';
 
@@ -12,6 +13,7 @@ import { storeShot } from '../shots/store';
 export const begin = async (): Promise<void> => void (await migrate());
 export async function finish(): Promise<void> {
   await workNoMore();
+  await wrapNoMore();
   await closeSql();
 }
 
