@@ -35,7 +35,11 @@ async function wrappedAlong(
   signal: AbortSignal,
 ): Promise<Wrapped | null> {
   const times = await endAlong(shotId, bytes, signal);
-  if (!times || !shows || sound !== null) return null;
+  if (!times || !shows || sound !== null) {
+    // Where that failed, what it wrote takes no room any more.
+    await forgetAlong(shotId);
+    return null;
+  }
   const probed = ofPictures(shows, times);
   return { made: alongPath(shotId), probed: () => Promise.resolve(probed) };
 }
