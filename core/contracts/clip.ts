@@ -157,6 +157,8 @@ export const recordingSchema = z.object({
   /** So many pieces have come, of so many bytes. */
   pieces: z.int(),
   bytes: z.number(),
+  /** For so many bytes more there is room; null where that is not known. */
+  room: z.number().nullable(),
   /** Why it is no clip yet, where it has ended; it is tried again. */
   problem: z.string().nullable(),
   /** How far it is, where the server records it. */

@@ -43,9 +43,12 @@ async function rowOf(shot: string): Promise<Row> {
   throw clip ? new Fault(409, 'over', OVER) : notFound('recording');
 }
 
-const told = ({ shotId, state, pieces, bytes, problem }: Row): Recording => ({
-  ...{ id: shotId, state, pieces, bytes: Number(bytes), problem },
-});
+async function told({ shotId, state, pieces, bytes, problem }: Row): Promise<Recording> {
+  const free = await freeBytes(mediaDir());
+  // The film that is made of it takes as much again.
+  const room = free === null ? null : Math.max(0, Math.floor((free - ROOM) / 2));
+  return { id: shotId, state, pieces, bytes: Number(bytes), room, problem };
+}
 
 /** @throws Fault 404 */
 export const getRecording = async (shot: string): Promise<Recording> => told(await rowOf(shot));

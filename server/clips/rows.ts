@@ -58,9 +58,8 @@ export async function clipOrRecording(shot: string): Promise<Clip | Recording> {
     return await getClip(shot);
   } catch (error) {
     if (!(error instanceof Fault && error.status === 404)) throw error;
-    return getRecording(shot).catch(() => {
-      throw notFound('clip');
-    });
+    // One that has ended just now is a clip meanwhile.
+    return getRecording(shot).catch(() => getClip(shot));
   }
 }
 

@@ -56,7 +56,8 @@ export function wrapAlong(shot: string, codec: string): void {
   const wrapping = wrappingFor(codec);
   const args = [...copied('pipe:0', null, wrapping), ...into(alongPath(shot), wrapping)];
   const { signal } = along.stop;
-  const run = { most: WHILE, signal, eager: true, input: handedOn(partPath(shot), along) };
+  // Whoever records goes before it.
+  const run = { most: WHILE, signal, input: handedOn(partPath(shot), along) };
   along.wrapped = ffmpeg(args, run).then(counted, () => null);
 }
 

@@ -1,10 +1,18 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { appendFileSync, existsSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import {
+  appendFileSync,
+  existsSync,
+  readdirSync,
+  statfsSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import sharp from 'sharp';
 import { POST as alive } from '@/app/api/clips/[id]/alive/route';
 import { GET as listShots } from '@/app/api/shots/route';
+import { recordingSchema } from '@/core/contracts/clip';
 import { shotPageSchema } from '@/core/contracts/shot';
 import { sql } from '../db/sql';
 import { workAlone } from '../jobs/run';
@@ -68,7 +76,10 @@ describe('recording', () => {
     await begun(id);
     expect((await begun(id)).status).toBe(201);
     const [first, second] = cutUp(film(30), 2) as [Buffer, Buffer];
-    await piece(id, 0, first);
+    const stands = recordingSchema.parse(await (await piece(id, 0, first)).json());
+    // 300 MB stay free, and the film that is made of it takes as much again.
+    const { bavail, bsize } = statfsSync(mediaDir());
+    expect((stands.room ?? NaN) / ((bavail * bsize - 300e6) / 2)).toBeCloseTo(1, 1);
     // Nothing is read meanwhile.
     expect(isBusy()).toBe(true);
     expect((await piece(id, 0, first)).status).toBe(200);
@@ -167,7 +178,7 @@ describe('recording', () => {
     await piece(id, 0, Buffer.from('-i /etc/passwd; this is no film '.repeat(100)));
     await ended(id, 1);
     expect((await look(id)).told).toEqual({
-      ...{ id, state: 'ended', pieces: 1, bytes: 3200 },
+      ...{ id, state: 'ended', pieces: 1, bytes: 3200, room: expect.any(Number) },
       problem: expect.stringContaining('This is no film that can be read'),
     });
     await sweepMedia();

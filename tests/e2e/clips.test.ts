@@ -35,6 +35,7 @@ async function record(): Promise<void> {
   // A window is moved, so that something changes.
   await app.drag(desk, await app.onDesk('title:register'), { x: 300, y: 200 });
   await isRecorded(1);
+  expect(await recording()).toMatch(/ on the disk, room for [\d.,]+ (MB|GB|TB) more/);
 }
 
 /** The clip that is open. */

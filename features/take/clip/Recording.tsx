@@ -45,6 +45,7 @@ export function Recording() {
         </span>{' '}
         <span className="text-[13px] text-soft">
           {now.width} × {now.height} px · {formatBytes(now.bytes)} on the disk
+          {now.room !== null && `, room for ${formatBytes(now.room)} more`}
           {now.sound === 'heard' && ' · with sound'}
           {now.sound === 'silent' &&
             ' · nothing is heard: look at the microphone, or at what plays'}

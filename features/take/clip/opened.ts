@@ -55,7 +55,7 @@ async function send(
   let share = 0;
   const pieces = new Pieces(
     id,
-    ({ bytes, away }) => heard((share = away ? share : bytes / file.size), away),
+    (told) => heard((share = told ? told.bytes / file.size : share), !told),
     (words) => {
       why = words;
     },

@@ -1,3 +1,4 @@
+import type { Recording } from '@/core/contracts/clip';
 import { ApiError } from '../../api/ask';
 import { api } from '../../api/client';
 
@@ -8,6 +9,9 @@ const MOST_WAITING = 600_000_000;
 
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
+/** How things stand: null where the server does not answer. */
+export type Stands = Pick<Recording, 'bytes' | 'room'> | null;
+
 /** Sends what is recorded, piece by piece in order, until the server has it on its disk. */
 export class Pieces {
   #waiting: Blob[] = [];
@@ -17,8 +21,7 @@ export class Pieces {
 
   constructor(
     private readonly id: string,
-    /** Hears how things stand: bytes on the disk, and whether the server answers. */
-    private readonly heard: (state: { bytes: number; away: boolean }) => void,
+    private readonly heard: (state: Stands) => void,
     /** Hears that nothing more can be taken, in words. */
     private readonly failed: (why: string) => void,
   ) {}
@@ -49,18 +52,18 @@ export class Pieces {
       const [piece] = this.#waiting;
       if (!piece) return;
       try {
-        const { bytes } = await api.addClipPiece(this.id, this.#sent, await piece.arrayBuffer());
+        const stands = await api.addClipPiece(this.id, this.#sent, await piece.arrayBuffer());
         this.#waiting.shift();
         this.#waitingBytes -= piece.size;
         this.#sent += 1;
         tries = 0;
-        this.heard({ bytes, away: false });
+        this.heard(stands);
       } catch (error) {
         if (!isPassing(error)) {
           this.#waiting = [];
           return this.failed(error instanceof Error ? error.message : String(error));
         }
-        this.heard({ bytes: NaN, away: true });
+        this.heard(null);
         await pause(PAUSES[Math.min(tries, PAUSES.length - 1)] ?? 0);
         tries += 1;
       }

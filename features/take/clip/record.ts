@@ -31,7 +31,8 @@ const change = (patch: Partial<RecordingState>): void =>
   useRecording.setState(({ now }) => ({ now: now && { ...now, ...patch } }));
 
 const hearer: Hearer = {
-  stands: (bytes) => change(bytes === null ? { away: true } : { away: false, bytes }),
+  stands: (told) =>
+    change(told ? { away: false, bytes: told.bytes, room: told.room } : { away: true }),
   isAt: (seconds, paused) => {
     change({ before: seconds * 1000, since: paused ? null : Date.now() });
     limitIt();
@@ -188,6 +189,7 @@ function begun(
       ...{ id, source, title, width, height, before: 0, since: Date.now() },
       ...{
         bytes: 0,
+        room: null,
         away: false,
         ending: false,
         sound: null,

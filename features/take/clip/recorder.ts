@@ -2,7 +2,7 @@ import type { Shown } from '@/core/take/shownPart';
 import type { RecordedType } from '@/core/contracts/clip';
 import { api } from '../../api/client';
 import type { Filmed, FilmedThere, ShownThere } from '../sources/contract';
-import { Pieces } from './pieces';
+import { Pieces, type Stands } from './pieces';
 
 /** A piece comes so often, ms: what a crash can take with it. */
 const PIECE = 1_000;
@@ -16,8 +16,8 @@ const SOUND_BITS = 128_000;
 
 /** What is heard of a recording while it goes on. */
 export interface Hearer {
-  /** Bytes on the disk; null where the server does not answer. */
-  stands: (bytes: number | null) => void;
+  /** How things stand. */
+  stands: (told: Stands) => void;
   /** How far it is, as whoever records it says: another page may have paused it. */
   isAt: (seconds: number, paused: boolean) => void;
   /** It is over by itself, in words. */
@@ -104,9 +104,7 @@ export async function recordInPage(
 ): Promise<Recorder> {
   const { recorder, type } = mediaRecorder(stream);
   await api.beginClip({ id, title, provenance, type, shown, soundDelay });
-  const stands = ({ bytes, away }: { bytes: number; away: boolean }) =>
-    hearer.stands(away ? null : bytes);
-  const pieces = new Pieces(id, stands, hearer.over);
+  const pieces = new Pieces(id, hearer.stands, hearer.over);
   recorder.ondataavailable = ({ data }) => pieces.add(data);
   recorder.onerror = () => hearer.over('The browser’s recorder gave up.');
   const gone = () => hearer.over('What was recorded is not shared any more.');
@@ -158,7 +156,7 @@ export function followThere(id: string, hearer: Hearer): Recorder {
     const before = pauses;
     const told = await api.clip(id).catch(() => null);
     if (told?.state === 'going') {
-      hearer.stands(told.bytes);
+      hearer.stands(told);
       // What was asked before it paused, or went on, is past.
       if (told.seconds !== undefined && before === pauses)
         hearer.isAt(told.seconds, told.paused ?? false);

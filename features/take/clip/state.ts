@@ -14,6 +14,8 @@ export interface RecordingState {
   since: number | null;
   /** On the disk. */
   bytes: number;
+  /** There is room for so many more; null where that is not known. */
+  room: number | null;
   /** The server does not answer; what comes is held here. */
   away: boolean;
   /** Null where it is recorded without sound; else whether any is heard. */
