@@ -9,7 +9,7 @@ import { copiesSchema } from '@/core/contracts/folder';
 import { film } from '@/server/tests/clipFilms';
 import { listShots, read } from './lib/app';
 import { showsPicture } from './lib/clip';
-import { newFolder } from './lib/keeping';
+import { heldBack, newFolder } from './lib/keeping';
 import { app, browser, inOneBrowser } from './lib/suite';
 
 inOneBrowser();
@@ -43,17 +43,13 @@ test('a film is opened as a clip, to be cut, marked and kept as every other', as
 test('of one with fine colours, these are kept where that is chosen, however soon that is asked', async () => {
   await newFolder('Films');
   await open(made('Fine.mkv', film(30, 'fine')));
-  // The list of folders comes long after the keys were pressed.
-  await browser.driver.executeScript(`
-    const ask = window.fetch.bind(window);
-    window.fetch = async (where, how) => {
-      if (String(where).endsWith('/api/folders')) await new Promise((go) => setTimeout(go, 3_000));
-      return ask(where, how);
-    };`);
+  // The list of folders comes after the keys were pressed.
+  const folders = await heldBack('/api/folders');
   await app.sees('As recorded');
   await app.click('As recorded');
   await app.sees('fine colours, not in every player');
   await app.chord(Key.CONTROL, Key.ENTER);
+  await folders.comes();
   const keep = await browser.driver.findElement(By.css('section[aria-label="Keep"]'));
   await app.until('it is kept', async () => (await keep.getText()).includes('Kept'));
   const id = (await browser.driver.getCurrentUrl()).slice(-36);

@@ -4,23 +4,12 @@ import { copiesSchema } from '@/core/contracts/folder';
 import { remoteSchema } from '@/core/contracts/remote';
 import { plainPng, read, sendShot } from './lib/app';
 import { appUrl } from './lib/browser';
-import { isSent, newFolder } from './lib/keeping';
+import { heldBack, isSent, newFolder } from './lib/keeping';
 import { app, browser, inOneBrowser } from './lib/suite';
 
 // Keys that come before the page has heard what they need, and keys that are held too long.
 
 inOneBrowser();
-
-/** From now on this page hears late of what ends so. */
-const late = (path: string) =>
-  browser.driver.executeScript(
-    `const ask = window.fetch.bind(window);
-     window.fetch = async (where, how) => {
-       if (String(where).endsWith(arguments[0])) await new Promise((go) => setTimeout(go, 2_000));
-       return ask(where, how);
-     };`,
-    path,
-  );
 
 const copies = async (shot: string) =>
   copiesSchema.parse(await (await read(`/api/shots/${shot}/copies`)).json()).copies;
@@ -41,10 +30,11 @@ test('Keep, asked twice in a row from Mark, keeps, although the folders come lat
   made.push(`/api/folders/${folder.id}`);
   const id = await newShot('Pond edge');
   await app.openShot(id);
-  await late('/api/folders');
+  const answer = await heldBack('/api/folders');
   await app.chord(Key.CONTROL, Key.ENTER);
   await app.sees('Waiting until the shot is stored');
   await app.chord(Key.CONTROL, Key.ENTER);
+  await answer.comes();
   await app.sees('Kept in Soon');
   expect(await copies(id)).toHaveLength(1);
 }, 60_000);
@@ -58,10 +48,11 @@ test('a remote folder that was chosen is sent to, although its name comes later'
   await app.click(remote.name);
   await app.chord(Key.SHIFT, 'm');
   await app.stage();
-  await late('/api/remotes');
+  const answers = await heldBack('/api/remotes');
   await app.chord(Key.CONTROL, Key.ENTER);
   await app.named('Clipboard');
   await app.chord(Key.CONTROL, Key.ENTER);
+  await answers.comes();
   await isSent(app, id, remote.name);
 }, 60_000);
 

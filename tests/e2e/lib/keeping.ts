@@ -6,6 +6,7 @@ import { folderSchema } from '@/core/contracts/folder';
 import { sendingsSchema } from '@/core/contracts/remote';
 import { read, sendShot, WAIT, type App } from './app';
 import { appUrl, type Browser } from './browser';
+import { browser } from './suite';
 
 /** A picture with letters, large enough for a loss to be seen. */
 export function lettered(): Buffer {
@@ -82,4 +83,18 @@ export async function newFolder(name: string, more: object = {}) {
     body: JSON.stringify({ name, path, pattern: '{title}', ...more }),
   });
   return folderSchema.parse(await made.json());
+}
+
+/** From now on the open page hears nothing of what ends so, until that is let come. */
+export async function heldBack(path: string): Promise<{ comes: () => Promise<void> }> {
+  await browser.driver.executeScript(
+    `const ask = window.fetch.bind(window);
+     const comes = new Promise((come) => { window.letCome = come; });
+     window.fetch = async (where, how) => {
+       if (String(where).endsWith(arguments[0])) await comes;
+       return ask(where, how);
+     };`,
+    path,
+  );
+  return { comes: () => browser.driver.executeScript('window.letCome();') };
 }
