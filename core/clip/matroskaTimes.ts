@@ -16,6 +16,11 @@ const EBML = [0x1a, 0x45, 0xdf, 0xa3];
 
 /** Of an element that is read, its first bytes are enough: a number, or the head of a block. */
 const ENOUGH = 12;
+/**
+ * More than a clip has: sixty thousand pictures, their sound, a few elements each. A file that holds
+ * more of them lies, and would keep whoever reads it busy.
+ */
+const MOST = 1_000_000;
 /** The kind of a track that shows pictures. */
 const PICTURES = 1;
 
@@ -25,7 +30,8 @@ const numberOf = (bytes: Uint8Array): number => bytes.reduce((sum, byte) => 256 
 
 /**
  * When the pictures of a film in Matroska come, read as it is written: of none more than a few bytes
- * are held. Its first track of pictures is the one that is read, as whoever plays it does.
+ * are held. Its first track of pictures is the one that is read, as whoever plays it does. Beyond a
+ * million elements nothing is read.
  */
 export class MatroskaTimes {
   private rest: Uint8Array = new Uint8Array();
@@ -36,6 +42,7 @@ export class MatroskaTimes {
   private track: { number?: number; kind?: number } = {};
   private shows: number | null = null;
   private cluster = 0;
+  private left = MOST;
   private readonly came: number[] = [];
 
   /** In the order in which they stand in the film, seconds. */
@@ -45,10 +52,12 @@ export class MatroskaTimes {
 
   /** @param piece what comes next */
   read(piece: Uint8Array): void {
+    if (this.left <= 0) return;
     const wanted = piece.subarray(Math.min(this.skipped, piece.length));
     this.skipped -= piece.length - wanted.length;
     this.rest = this.rest.length === 0 ? wanted : joined([this.rest, wanted]);
-    for (let to = this.next(); to !== null; to = this.next()) {
+    for (let to = this.next(); to !== null && this.left > 0; to = this.next()) {
+      this.left -= 1;
       this.skipped = Math.max(0, to - this.rest.length);
       this.rest = this.rest.subarray(to);
     }

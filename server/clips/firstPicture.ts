@@ -31,7 +31,7 @@ export function readAhead(shot: string): void {
   held.set(shot, first);
   // Too little had come for that; it is read again in the end.
   Promise.all([first.head, first.frame]).then(
-    // What is heard comes later than what is seen, by how much is known in the end.
+    // Where something is heard, pictures may begin later in the file: that is read in the end.
     ([{ pictures, sound, shows }]) => shows && sound === null && wrapAlong(shot, pictures),
     () => held.delete(shot),
   );
