@@ -47,9 +47,20 @@ function keepsKeys(target: Element, key: string): boolean {
   return around !== null && (key === 'Escape' || !around.matches(passing));
 }
 
+/**
+ * Held too long, Enter leads one step on and not through the next views, presses a button once, and
+ * chooses nothing in the menu that it opened. Only in a text of several lines it goes on.
+ */
+const isHeldEnter = ({ repeat, key, target, ctrlKey, metaKey }: KeyboardEvent): boolean =>
+  repeat && key === 'Enter' && (ctrlKey || metaKey || focusedKind(target) !== 'text');
+
 function hear(event: KeyboardEvent): void {
   if (event.defaultPrevented || event.isComposing) return;
   const { target } = event;
+  if (isHeldEnter(event)) {
+    event.preventDefault();
+    return event.stopPropagation();
+  }
   if (target instanceof Element && keepsKeys(target, event.key)) return;
   // An open sheet of settings is closed first, even when what had the focus in it is gone.
   if (event.key === 'Escape' && document.querySelector(`${passing}[data-state="open"]`)) return;
@@ -57,8 +68,6 @@ function hear(event: KeyboardEvent): void {
   if (document.querySelector(modal)) return;
   const key = keyFromEvent(event);
   if (key === null || takesItself(focusedKind(target), key, wasReached(target))) return;
-  // Held too long it leads one step on, not through the next views.
-  if (event.repeat && /(^|\+)enter$/.test(key)) return event.preventDefault();
   for (const layer of layers) {
     for (const listener of [...listeners].reverse()) {
       if (listener.layer !== layer || (listener.keys && !listener.keys.includes(key))) continue;

@@ -77,17 +77,29 @@ test('a place that was chosen and removed since is told, and not called kept', a
   expect(await places()).toBe(before - 1);
 }, 60_000);
 
-test('Ctrl and Enter held down keep once', async () => {
-  const folder = await newFolder('Held', { isDefault: true });
-  made.push(`/api/folders/${folder.id}`);
-  const id = await newShot('Bed 7');
-  await app.go(`/shots/${id}/keep`);
-  await app.named('Keep in 1 place');
-  const held = { type: 'rawKeyDown', key: 'Enter', code: 'Enter', modifiers: 2 };
+/** Enter held down, until what it was pressed for is seen, and for longer. */
+async function holdsEnter(modifiers: number, until: string): Promise<void> {
+  const held = { type: 'rawKeyDown', key: 'Enter', code: 'Enter', windowsVirtualKeyCode: 13 };
   for (const autoRepeat of [false, true, true, true]) {
-    const event = { ...held, windowsVirtualKeyCode: 13, autoRepeat };
+    const event = { ...held, text: '\r', modifiers, autoRepeat };
     await browser.driver.sendDevToolsCommand('Input.dispatchKeyEvent', event);
-    await app.sees('Kept in Held');
+    await app.sees(until);
   }
-  expect(await copies(id)).toHaveLength(1);
-}, 60_000);
+}
+
+test.each([
+  ['Ctrl and Enter', '', 2],
+  ['Enter in the name that Keep asks for', '?ask', 0],
+])(
+  '%s held down keep once',
+  async (_keys, asked, modifiers) => {
+    const folder = await newFolder('Held', { isDefault: true });
+    made.push(`/api/folders/${folder.id}`);
+    const id = await newShot('Bed 7');
+    await app.go(`/shots/${id}/keep${asked}`);
+    await app.named('Keep in 1 place');
+    await holdsEnter(modifiers, 'Kept in Held');
+    expect(await copies(id)).toHaveLength(1);
+  },
+  60_000,
+);
