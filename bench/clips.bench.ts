@@ -64,9 +64,9 @@ test('a clip of 1920 × 1080 written as WebM, with two marks and without', async
       const document = { ...untouched(SIZE), marks };
       const inPlanes = await planesFor({ document }, path, false, signal);
       const painting = { signal, most: MOST, background: null, inPlanes };
-      const input = paintedFilm({ ...film, document }, SIZE, painting);
+      const inputs = [paintedFilm({ ...film, document }, SIZE, painting)];
       const args = writingArgs({ painted: inPlanes, heard: null }, SIZE, writing);
-      return ffmpeg([...args, ...to], { most: MOST, input });
+      return ffmpeg([...args, ...to], { most: MOST, inputs });
     };
     await marked();
     const ratios: number[] = [];
@@ -107,7 +107,7 @@ test.each([
         const taken = await copyable(clip, film, writing, signal);
         const copies = taken && (await copying(taken, clip, null, writing, signal));
         if (!copies) throw new Error('Nothing of it can be taken over.');
-        await ffmpeg([...copies.args, '-y', made], { ...run, input: copies.input });
+        await ffmpeg([...copies.args, '-y', made], { ...run, inputs: [copies.input] });
         if (!(await isCopied(made, taken, clip, signal))) throw new Error('It is another film.');
       };
       const cuts = { away: [{ from: 0, to: 301 }] };

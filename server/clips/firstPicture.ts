@@ -4,6 +4,7 @@ import { partPath } from '../media/files';
 import { pictureOf } from '../media/pictures';
 import { headOf, type Head } from '../media/probe';
 import { wrapAlong } from './wrapAlong';
+import { soundOf } from './wrappings';
 
 /** What is known of a recording from its first pieces on. */
 interface First {
@@ -24,15 +25,18 @@ function read(shot: string, signal?: AbortSignal): First {
   return { head, frame };
 }
 
-/** Reads it while more is recorded, so that nobody waits for it in the end. */
-export function readAhead(shot: string): void {
+/**
+ * Reads it while more is recorded, so that nobody waits for it in the end.
+ * @param soundDelay its sound comes so much too late, ms
+ */
+export function readAhead(shot: string, soundDelay: number): void {
   if (held.has(shot)) return;
   const first = read(shot);
   held.set(shot, first);
   // Too little had come for that; it is read again in the end.
   Promise.all([first.head, first.frame]).then(
-    // Where something is heard, pictures may begin later in the file: that is read in the end.
-    ([{ pictures, sound, shows }]) => shows && sound === null && wrapAlong(shot, pictures),
+    ([{ pictures, sound, shows }]) =>
+      shows && wrapAlong(shot, pictures, soundOf(sound, soundDelay)),
     () => held.delete(shot),
   );
 }

@@ -97,10 +97,10 @@ async function once(producing: Producing, writing: Writing): Promise<void> {
     ? await planesFor(clip, film.path, writing.fine, signal)
     : null;
   const painting = { ...run, background, inPlanes };
-  const input = paintedFilm({ ...film, cuts, document }, leaves, painting);
+  const inputs = [paintedFilm({ ...film, cuts, document }, leaves, painting)];
   const painted = inPlanes ? { planes: inPlanes.planes } : { opaque };
   const args = writingArgs({ painted, heard }, leaves, writing);
-  await ffmpeg([...args, ...OUT, path], { ...run, input });
+  await ffmpeg([...args, ...OUT, path], { ...run, inputs });
 }
 
 /** @returns false where it must be written anew, as where the programs can make nothing of its packing */
@@ -114,7 +114,7 @@ async function copied(
     const taken = await copyable(clip, film, writing, signal);
     const copies = taken && (await copying(taken, clip, heard, writing, signal));
     if (!copies) return false;
-    await ffmpeg([...copies.args, ...OUT, path], { ...run, input: copies.input });
+    await ffmpeg([...copies.args, ...OUT, path], { ...run, inputs: [copies.input] });
     return await isCopied(path, taken, clip, signal);
   } catch (error) {
     if (error instanceof Unreadable) return false;

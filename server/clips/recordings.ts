@@ -31,12 +31,14 @@ interface Row {
   pieces: number;
   bytes: string;
   lastSha256: string | null;
+  soundDelay: number;
   problem: string | null;
 }
 
 async function rowOf(shot: string): Promise<Row> {
   const [row] = await sql()<Row[]>`
-    select r.id, r.shot_id, r.state, r.pieces, r.bytes, r.last_sha256, j.problem
+    select r.id, r.shot_id, r.state, r.pieces, r.bytes, r.last_sha256, r.sound_delay,
+      j.problem
     from recordings r join jobs j on j.id = r.id where r.shot_id = ${shot}`;
   if (row) return row;
   const [clip] = await sql()`select 1 from clips where shot_id = ${shot}`;
@@ -120,7 +122,7 @@ export async function addPiece(
   if (kept.count === 0) throw new Fault(409, 'not-next', 'This piece came twice at once.');
   heardAlong(shot, before, bytes);
   // The first ones may hold less than a picture: it is tried again, ever more seldom.
-  if (number > 0 && Number.isInteger(Math.log2(number))) readAhead(shot);
+  if (number > 0 && Number.isInteger(Math.log2(number))) readAhead(shot, row.soundDelay);
   await notSilent(row);
   return getRecording(shot);
 }

@@ -6,7 +6,7 @@ import { ofPictures, probe, type Head, type Probed } from '../media/probe';
 import type { NewFilm } from './added';
 import { firstOf } from './firstPicture';
 import { endAlong, forgetAlong } from './wrapAlong';
-import { copied, counted, into, wrappingFor } from './wrappings';
+import { copied, counted, into, soundOf, wrappingFor } from './wrappings';
 
 const LONGEST = 120_000;
 
@@ -35,13 +35,16 @@ async function wrappedAlong(
   signal: AbortSignal,
 ): Promise<Wrapped | null> {
   const times = await endAlong(shotId, bytes, signal);
-  if (!times || !shows || sound !== null) {
+  if (!times || !shows) {
     // Where that failed, what it wrote takes no room any more.
     await forgetAlong(shotId);
     return null;
   }
+  const made = alongPath(shotId);
+  // With sound pictures come later where that begins before them.
+  if (sound !== null) return { made, probed: () => probe(made, signal, { eager: true }) };
   const probed = ofPictures(shows, times);
-  return { made: alongPath(shotId), probed: () => Promise.resolve(probed) };
+  return { made, probed: () => Promise.resolve(probed) };
 }
 
 async function wrappedNow(
@@ -52,12 +55,12 @@ async function wrappedNow(
   const from = partPath(shotId);
   const made = filmPath(`${shotId}.wrapped`);
   const wrapping = wrappingFor(pictures);
-  const heard = sound === null ? null : { codec: sound, delay: soundDelay };
+  const heard = soundOf(sound, soundDelay);
   // Silent, its pictures come when they came: both at once.
   const before = heard ? null : probe(from, signal, { eager: true }).catch(() => null);
   const run = { most: LONGEST, signal, eager: true };
   const count = counted(
-    await ffmpeg([...copied(from, heard, wrapping), ...into(made, wrapping)], run),
+    await ffmpeg([...copied([from, from], heard, wrapping), ...into(made, wrapping)], run),
   );
   /** As was seen before it was wrapped, unless something was lost of it then. */
   const probed = async () => {

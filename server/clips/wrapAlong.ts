@@ -3,8 +3,8 @@ import { rm } from 'node:fs/promises';
 import { isMatroska, MatroskaTimes } from '@/core/clip/matroskaTimes';
 import { shared } from '../base/shared';
 import { alongPath, partPath } from '../media/files';
-import { ffmpeg } from '../media/ffmpeg';
-import { counted, copied, into, wrappingFor } from './wrappings';
+import { ffmpeg, SECOND, STDIN } from '../media/ffmpeg';
+import { copied, counted, into, wrappingFor, type Sound } from './wrappings';
 
 /*
  * A film is wrapped while more of it is recorded, so that nobody waits for that in the end. It is a
@@ -24,8 +24,8 @@ interface Along {
   /** Bytes of the recording that are on the disk. */
   there: number;
   isEnded: boolean;
-  /** Tells whoever hands it on that there is more, or that nothing more comes. */
-  more: () => void;
+  /** Whoever hands it on waits here for more, or to hear that nothing more comes. */
+  waiting: (() => void)[];
   stop: AbortController;
   /** Once it is begun: how many pictures were wrapped; null where it failed. */
   wrapped: Promise<number | null> | null;
@@ -38,7 +38,7 @@ export function heardAlong(shot: string, before: number, piece: Uint8Array): voi
   if (before === 0 && isMatroska(piece) && held.size < MOST)
     held.set(shot, {
       ...{ times: new MatroskaTimes(), there: 0, isEnded: false, wrapped: null },
-      ...{ more: () => undefined, stop: new AbortController() },
+      ...{ waiting: [], stop: new AbortController() },
     });
   const along = held.get(shot);
   if (!along) return;
@@ -46,19 +46,24 @@ export function heardAlong(shot: string, before: number, piece: Uint8Array): voi
   if (along.there !== before) return drop(shot);
   along.there += piece.length;
   along.times.read(piece);
-  along.more();
+  goOn(along);
 }
 
 /** Begins with it, once it is known what is in it. */
-export function wrapAlong(shot: string, codec: string): void {
+export function wrapAlong(shot: string, codec: string, sound: Sound | null): void {
   const along = held.get(shot);
   if (!along || along.wrapped) return;
   const wrapping = wrappingFor(codec);
-  const args = [...copied('pipe:0', null, wrapping), ...into(alongPath(shot), wrapping)];
+  const args = [...copied([STDIN, SECOND], sound, wrapping), ...into(alongPath(shot), wrapping)];
   const { signal } = along.stop;
+  const inputs = (sound ? [0, 1] : [0]).map(() => handedOn(partPath(shot), along));
   // Whoever records goes before it.
-  const run = { most: WHILE, signal, input: handedOn(partPath(shot), along) };
+  const run = { most: WHILE, signal, inputs };
   along.wrapped = ffmpeg(args, run).then(counted, () => null);
+}
+
+function goOn({ waiting }: Along): void {
+  for (const one of waiting.splice(0)) one();
 }
 
 /** The recording as it grows, until it has ended. */
@@ -73,7 +78,7 @@ async function* handedOn(path: string, along: Along): AsyncGenerator<Uint8Array>
     } else if (along.isEnded) return;
     else
       await new Promise<void>((resolve) => {
-        along.more = resolve;
+        along.waiting.push(resolve);
       });
   }
 }
@@ -81,8 +86,8 @@ async function* handedOn(path: string, along: Along): AsyncGenerator<Uint8Array>
 /**
  * Nothing more comes.
  * @param bytes of the whole recording
- * @returns when the pictures come in the film that lies at `alongPath` now, or null where the
- *   recording is to be wrapped as a whole
+ * @returns when the pictures come in the recording, which lies wrapped at `alongPath` now, or null
+ *   where it is to be wrapped as a whole
  */
 export async function endAlong(
   shot: string,
@@ -95,7 +100,7 @@ export async function endAlong(
     return null;
   }
   along.isEnded = true;
-  along.more();
+  goOn(along);
   const stop = () => end(along);
   const late = setTimeout(stop, LAST);
   signal.addEventListener('abort', stop, { once: true });
@@ -111,7 +116,7 @@ export async function endAlong(
 function end(along: Along): void {
   along.stop.abort();
   along.isEnded = true;
-  along.more();
+  goOn(along);
 }
 
 function drop(shot: string): void {

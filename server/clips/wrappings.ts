@@ -25,14 +25,25 @@ export interface Sound {
   delay: number;
 }
 
-/** The pictures as they were recorded, and the sound, where the wrapping takes it, in its time. */
-export function copied(path: string, sound: Sound | null, { extension }: Wrapping): string[] {
+/** The codec of a film's sound, and by how much it comes too late; null where there is none. */
+export const soundOf = (codec: string | null, delay: number): Sound | null =>
+  codec === null ? null : { codec, delay };
+
+/**
+ * The pictures as they were recorded, and the sound, where the wrapping takes it, in its time.
+ * @param from where the film is read, once for its pictures and once for its sound
+ */
+export function copied(
+  [from, again]: readonly [string, string],
+  sound: Sound | null,
+  { extension }: Wrapping,
+): string[] {
   const pictures = ['-map', '0:v:0', '-c:v', 'copy'];
-  if (!sound) return [...asFilm(path), ...pictures];
+  if (!sound) return [...asFilm(from), ...pictures];
   const { codec, delay } = sound;
   const isTaken = codec === 'opus' || (codec === 'aac' && extension !== 'webm');
   return [
-    ...[...asFilm(path), '-itsoffset', String(-delay / 1000), ...asFilm(path)],
+    ...[...asFilm(from), '-itsoffset', String(-delay / 1000), ...asFilm(again)],
     ...[...pictures, '-map', '1:a:0', '-c:a', isTaken ? 'copy' : 'libopus'],
   ];
 }

@@ -1,4 +1,5 @@
-import { spawn, type ChildProcessWithoutNullStreams } from 'node:child_process';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { Writable, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { env } from '../base/env';
 import { Fault } from '../base/fault';
@@ -42,22 +43,48 @@ export interface Run {
   finish?: AbortSignal;
   /** It must keep up with what it reads. */
   eager?: boolean;
-  /** Given to its standard input. */
-  input?: AsyncIterable<Uint8Array>;
+  /** Given to its standard input, and the second to `SECOND`. */
+  inputs?: readonly AsyncIterable<Uint8Array>[];
 }
+
+/** As the program calls what is given to it. */
+export const STDIN = 'pipe:0';
+export const SECOND = 'pipe:3';
 
 const later = (ms: number, act: () => void): (() => void) => {
   const timer = setTimeout(act, ms);
   return () => clearTimeout(timer);
 };
 
+interface Started {
+  child: ChildProcess;
+  stdout: Readable;
+  stderr: Readable;
+  /** What is written to it is read by the program, in the order of its inputs. */
+  given: readonly Writable[];
+  /** What it ended with. */
+  closed: Promise<number | null>;
+}
+
 /** So gently that a person's work goes before, but what must keep up. */
-function started(program: string, args: readonly string[], { eager }: Run) {
+function started(program: string, args: readonly string[], { eager, inputs = [] }: Run): Started {
   const niceness = String(eager ? 0 : env().filmNiceness);
-  return spawn('nice', ['-n', niceness, program, ...args], {
-    stdio: ['pipe', 'pipe', 'pipe'],
+  const more = inputs.slice(1).map(() => 'pipe' as const);
+  const child = spawn('nice', ['-n', niceness, program, ...args], {
+    stdio: ['pipe', 'pipe', 'pipe', ...more],
     env: process.env,
   });
+  const closed = new Promise<number | null>((resolve, reject) => {
+    child.on('error', reject);
+    child.on('close', resolve);
+  });
+  closed.catch(() => undefined);
+  const { stdin, stdout, stderr, stdio } = child;
+  // Where too many files are open there is nothing to hear it by.
+  if (!stdout || !stderr)
+    throw new Fault(503, 'no-program', 'No other program can be started now.');
+  const given = [stdin, ...stdio.slice(3)].filter((one) => one instanceof Writable);
+  return { child, stdout, stderr, given, closed };
 }
 
 async function* nothing(): AsyncGenerator<Uint8Array> {}
@@ -72,11 +99,11 @@ function throwBroken(broken: { error: unknown } | null): void {
  *   its input throws
  */
 async function over(
-  child: ChildProcessWithoutNullStreams,
-  { signal, most, finish, told, input = nothing() }: Run,
+  { child, stderr, given, closed }: Started,
+  { signal, most, finish, told, inputs = [] }: Run,
 ): Promise<void> {
   let said = '';
-  child.stderr.on('data', (piece: Buffer) => {
+  stderr.on('data', (piece: Buffer) => {
     const words = piece.toString('utf8');
     told?.(words);
     said = (said + words).slice(-MOST_SAID);
@@ -96,12 +123,8 @@ async function over(
   finish?.addEventListener('abort', finishes, { once: true });
   if (signal?.aborted) end();
   try {
-    const closed = new Promise<number | null>((resolve, reject) => {
-      child.on('error', reject);
-      child.on('close', resolve);
-    });
     let broken: { error: unknown } | null = null;
-    const given = async function* () {
+    const from = async function* (input: AsyncIterable<Uint8Array>) {
       try {
         yield* input;
       } catch (error) {
@@ -112,7 +135,8 @@ async function over(
       }
     };
     // One that ends before it was given all says why itself.
-    await pipeline(given, child.stdin).catch(() => undefined);
+    const all = given.map((to, i) => pipeline(from(inputs[i] ?? nothing()), to));
+    await Promise.allSettled(all);
     const code = await closed;
     signal?.throwIfAborted();
     throwBroken(broken);
@@ -128,10 +152,10 @@ async function over(
   }
 }
 
-async function ran(child: ChildProcessWithoutNullStreams, run: Run): Promise<Buffer> {
+async function ran(program: Started, run: Run): Promise<Buffer> {
   const out: Buffer[] = [];
-  child.stdout.on('data', (piece: Buffer) => (run.heard ? run.heard(piece) : out.push(piece)));
-  await over(child, run);
+  program.stdout.on('data', (piece: Buffer) => (run.heard ? run.heard(piece) : out.push(piece)));
+  await over(program, run);
   return Buffer.concat(out);
 }
 
@@ -152,14 +176,14 @@ export const ffmpeg = (args: readonly string[], run: Run): Promise<Buffer> =>
 
 /** What it writes to its standard output, no faster than it is taken. @throws as `ffmpeg` does */
 export async function* ffmpegOutput(args: readonly string[], run: Run): AsyncGenerator<Buffer> {
-  const child = started('ffmpeg', [...SAFE, '-loglevel', 'error', ...args], run);
-  const ended = over(child, run);
+  const program = started('ffmpeg', [...SAFE, '-loglevel', 'error', ...args], run);
+  const ended = over(program, run);
   ended.catch(() => undefined);
   try {
-    for await (const piece of child.stdout) yield piece as Buffer;
+    for await (const piece of program.stdout) yield piece as Buffer;
     await ended;
   } finally {
-    child.kill('SIGKILL');
+    program.child.kill('SIGKILL');
   }
 }
 

@@ -7,7 +7,7 @@ import { isMatroska, MatroskaTimes } from '@/core/clip/matroskaTimes';
 import { alongPath, digest, partPath } from '../media/files';
 import { probe } from '../media/probe';
 import { filmOf } from '../clips/rows';
-import { film } from './clipFilms';
+import { film, heardIn, withTones } from './clipFilms';
 import { begun, cutUp, ended, lookedThrough, piece } from './clipLib';
 import { at, begin, finish, request } from './setup';
 
@@ -19,9 +19,9 @@ const until = async (test: () => boolean): Promise<void> => {
 };
 
 /** Records all but the last piece of a film, and waits until it is wrapped along. */
-async function going(bytes: Buffer) {
+async function going(bytes: Buffer, more: object = {}) {
   const id = randomUUID();
-  await begun(id);
+  await begun(id, more);
   const pieces = cutUp(bytes, 5);
   const last = pieces.pop() ?? Buffer.alloc(0);
   for (const [n, part] of pieces.entries()) expect((await piece(id, n, part)).status).toBe(200);
@@ -66,6 +66,35 @@ describe('what is recorded is wrapped meanwhile', () => {
       read.times.forEach((time, i) => expect(clip.times[i]).toBeCloseTo(time, 3));
       expect((await digest(path)).sha256).toBe(sha256);
       expect([existsSync(alongPath(id)), existsSync(partPath(id))]).toEqual([false, false]);
+    },
+    60_000,
+  );
+
+  test.each([
+    ['libopus', 0, 0],
+    ['libopus', 0.3, 300],
+    ['libopus', -0.2, 0],
+    ['libopus', 0, 200],
+    ['libmp3lame', 0.1, 100],
+  ] as const)(
+    'with sound, %s, that begins %p s after the pictures and is %p ms late: each in its time',
+    async (codec, later, soundDelay) => {
+      const numbers = [15, 30, 60];
+      const tones = numbers.map((n) => [n / 15, n / 15 + 0.12] as const);
+      const bytes = withTones(film(75, 'h264', 500), { at: tones, lasts: 5, codec, later });
+      const { id, end } = await going(bytes, { soundDelay });
+      const along = statSync(alongPath(id)).ino;
+      const clip = await end();
+      const { path, sha256 } = await filmOf(id);
+      expect(statSync(path).ino).toBe(along);
+      expect((await digest(path)).sha256).toBe(sha256);
+      expect(clip.times).toEqual((await probe(path)).times);
+      const heard = heardIn(path).map(([from]) => from);
+      expect(heard).toHaveLength(3);
+      numbers.forEach((n, i) => {
+        const due = (clip.times[n] ?? NaN) + later - soundDelay / 1000;
+        expect(Math.abs((heard[i] ?? NaN) - due)).toBeLessThan(0.03);
+      });
     },
     60_000,
   );
