@@ -63,6 +63,8 @@ const known = {
   'librsvg2-bin': () => onPath('rsvg-convert'),
   docx2txt: () => onPath('docx2txt'),
   unzip: () => onPath('unzip'),
+  // Sets the clock of a program, not the computer's.
+  faketime: () => onPath('faketime'),
   // Makes clips of what is recorded, and writes them.
   ffmpeg: () => onPath('ffmpeg'),
 };

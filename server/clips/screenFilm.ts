@@ -25,9 +25,19 @@ export interface Wish {
   over: (why: unknown) => void;
 }
 
+/**
+ * Pictures come with the time of the computer's clock. Where that was set, the next one follows as if
+ * it had not been: none would be taken until the old time is reached again, or for an hour there
+ * would be one alone.
+ */
+export const evenly = [
+  ...['setpts=', "'if(isnan(PREV_INPTS),PTS,PREV_OUTPTS+"],
+  `if(between((PTS-PREV_INPTS)*TB,0,${(LOOK * PATIENCE) / 1000}),PTS-PREV_INPTS,1/${RATE}/TB))'`,
+].join('');
+
 /** Where a film does not say how its colours are to be read, players take those of a large one otherwise. */
 const fineColours = [
-  ...['-vf', 'scale=out_color_matrix=bt709:out_range=tv', '-pix_fmt', 'yuv444p'],
+  ...['-vf', `${evenly},scale=out_color_matrix=bt709:out_range=tv`, '-pix_fmt', 'yuv444p'],
   ...colourArgs('bt709'),
 ];
 
