@@ -44,9 +44,11 @@ export function ClipView({ id }: { id: string }) {
             </a>
           </Problem>
         ) : (
-          <p role="status" className="text-soft">
-            {answer ? 'It is recorded, or made ready …' : 'Opening the clip …'}
-          </p>
+          !answer?.problem && (
+            <p role="status" className="text-soft">
+              {answer ? 'It is recorded, or made ready …' : 'Opening the clip …'}
+            </p>
+          )
         )}
         {answer?.problem && (
           <Problem action={<Button onClick={makeReady}>Try again</Button>}>

@@ -51,7 +51,7 @@ const stretchSpeeds = SPEEDS.map((speed) => ({
 
 /** A clip that is there: the picture, under it the time line, beside it what is done with it. */
 export function OpenClip({ clip }: { clip: Clip }) {
-  const { id, times, changes } = clip;
+  const { id, times, changes, width, height } = clip;
   const hand = useCuts(clip);
   const video = useRef<HTMLVideoElement>(null);
   const [first] = useState(() => pictureAt(times, momentAsked()));
@@ -148,17 +148,22 @@ export function OpenClip({ clip }: { clip: Clip }) {
           className="flex min-w-0 grow flex-col bg-desk outline-none"
         >
           <h1 className="sr-only">{title}</h1>
-          <div className="relative grid min-h-0 grow place-items-center p-4">
+          <div className="relative grid min-h-0 grow [container-type:size] place-items-center p-4">
             <video
               ref={video}
               src={videoUrl(id)}
+              // As large as it will be, before it has come.
+              style={{
+                aspectRatio: `${width} / ${height}`,
+                width: `min(${width}px, 100cqw, ${(100 * width) / height}cqh)`,
+              }}
               muted={sound.muted}
               playsInline
               preload="auto"
               onError={() => setPlays(false)}
               aria-label={`${title}, at ${clockOf(times[picture] ?? 0)}`}
               className={classes(
-                'max-h-full min-h-0 max-w-full shadow-picture',
+                'shadow-picture',
                 isPainted && 'pointer-events-none absolute opacity-0',
               )}
             />

@@ -11,7 +11,7 @@ import { breakOff, workNow } from '../jobs/run';
 import { makeMediaDir, mediaDir, partPath, syncPath } from '../media/files';
 import { personActs } from '../words/quiet';
 import { forgetFirst, readAhead } from './firstPicture';
-import { forgetAlong, heardAlong } from './wrapAlong';
+import { forgetAlong, heardAlong, isWrappedAlong } from './wrapAlong';
 
 /** The job that makes a clip of a recording. */
 export const CLIP = 'clip';
@@ -46,18 +46,27 @@ async function rowOf(shot: string): Promise<Row> {
 }
 
 async function told({ shotId, state, pieces, bytes, problem }: Row): Promise<Recording> {
-  const free = await freeBytes(mediaDir());
+  const left = await leftBeside(toBeWritten(shotId, Number(bytes)));
   // The film that is made of it takes as much again.
-  const room = free === null ? null : Math.max(0, Math.floor((free - ROOM) / 2));
+  const room = left === null ? null : Math.max(0, Math.floor(left / 2));
   return { id: shotId, state, pieces, bytes: Number(bytes), room, problem };
 }
 
 /** @throws Fault 404 */
 export const getRecording = async (shot: string): Promise<Recording> => told(await rowOf(shot));
 
-async function checkRoom(): Promise<void> {
+/** Its film takes as much again as what came of it, unless that is written as it comes. */
+const toBeWritten = (shot: string, bytes: number): number => (isWrappedAlong(shot) ? 0 : bytes);
+
+/** Bytes that are free beyond what is kept back and what is to be written; null where nobody knows. */
+async function leftBeside(toWrite: number): Promise<number | null> {
   const free = await freeBytes(mediaDir());
-  if (free !== null && free < ROOM)
+  return free === null ? null : free - ROOM - toWrite;
+}
+
+async function checkRoom(toWrite = 0): Promise<void> {
+  const left = await leftBeside(toWrite);
+  if (left !== null && left < 0)
     throw new Fault(507, 'disk-full', 'The disk is nearly full. What was recorded is kept.');
 }
 
@@ -114,7 +123,7 @@ export async function addPiece(
   const before = Number(row.bytes);
   if (before + bytes.length > clipLimits.bytes)
     throw new Fault(413, 'too-large', 'That is more than a clip may have. What came is kept.');
-  await checkRoom();
+  await checkRoom(toBeWritten(shot, before + bytes.length));
   await append(partPath(shot), before, bytes);
   const kept = await sql()`update recordings set pieces = pieces + 1, last_at = now(),
       bytes = bytes + ${bytes.length}, last_sha256 = ${sha256}

@@ -59,8 +59,15 @@ export function wrapAlong(shot: string, codec: string, sound: Sound | null): voi
   const inputs = (sound ? [0, 1] : [0]).map(() => handedOn(partPath(shot), along));
   // Whoever records goes before it.
   const run = { most: WHILE, signal, inputs };
-  along.wrapped = ffmpeg(args, run).then(counted, () => null);
+  along.wrapped = ffmpeg(args, run).then(counted, async () => {
+    // What it wrote takes no room any more.
+    await forgetAlong(shot);
+    return null;
+  });
 }
+
+/** What came of it is written a second time already. */
+export const isWrappedAlong = (shot: string): boolean => Boolean(held.get(shot)?.wrapped);
 
 function goOn({ waiting }: Along): void {
   for (const one of waiting.splice(0)) one();

@@ -8,7 +8,7 @@ import { ApiError, messageOf } from '../../api/ask';
 import { api } from '../../api/client';
 import { rememberEnded } from '../../films/justEnded';
 import { countOne } from '../../names/dayCount';
-import { notify } from '../../notices/noticeStore';
+import { dismiss, notify } from '../../notices/noticeStore';
 import { navigate } from '../../thread/navigate';
 import { beginEntry } from '../../trail/trail';
 import { sources } from '../sources/list';
@@ -246,12 +246,12 @@ export async function endRecording({ bin = false, why = '' } = {}): Promise<void
     await hand?.end();
     const clip = await api.endClip(now.id, await recorder.end(), bin);
     if (clip.state === 'ready') told(now, bin, why, clip);
-    else tellKept(now.title, clip.problem ?? 'It could not be made ready now.');
+    else tellKept(now, clip.problem ?? 'It could not be made ready now.');
   } catch (error) {
     if (error instanceof ApiError && error.status === 404) nothingThere();
     else if (error instanceof ApiError && error.code === 'over')
       told(now, false, why || error.message);
-    else tellKept(now.title, messageOf(error));
+    else tellKept(now, messageOf(error));
   } finally {
     running = null;
     window.removeEventListener('beforeunload', warn);
@@ -262,10 +262,18 @@ export async function endRecording({ bin = false, why = '' } = {}): Promise<void
 const nothingThere = (): void =>
   notify({ key: 'clip', tone: 'bad', title: 'Nothing was recorded', lines: ['No picture came.'] });
 
-const tellKept = (title: string, why: string): void =>
+/** Its view says how it stands, and tries again. */
+const tellKept = ({ id, title }: RecordingState, why: string): void =>
   notify({
     ...{ key: 'clip', tone: 'bad', title: `“${title}” is no clip yet` },
     lines: [why, 'What was recorded is kept, and is made a clip as soon as that is possible.'],
+    action: {
+      label: 'Look at it',
+      act: () => {
+        dismiss('clip');
+        navigate(`/clips/${id}`);
+      },
+    },
   });
 
 function told({ id, title }: RecordingState, bin: boolean, why: string, clip?: Clip): void {
