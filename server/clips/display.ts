@@ -7,6 +7,7 @@ import { allowedScreen, byPortal, checkAllowed } from '../display/access';
 import { hearLock } from '../display/held/locked';
 import type { Screen } from '../display/connection';
 import { readAround, screenSize, type Around } from '../display/still';
+import { needFfmpeg } from '../media/ffmpeg';
 import { noteHand, noteWindow, type Noting } from './noted';
 import { addPiece, beginRecording, endRecording, stillRecorded } from './recordings';
 import { ScreenFilm } from './screenFilm';
@@ -85,7 +86,7 @@ function partOf(display: string, { monitors, pointer }: Around, all: Rect): [Rec
 /**
  * Begins to record this computer's screen.
  * @param watched it ends once every page was closed for a while; else by key, or by its length
- * @throws Fault 403, 409, 503
+ * @throws Fault 403, 409, 501, 503
  */
 export async function recordDisplay(
   wish: DisplayClip,
@@ -94,6 +95,7 @@ export async function recordDisplay(
   await checkAllowed();
   if (await byPortal()) throw new Fault(409, 'no-film', BY_PORTAL);
   if (recorders.size > 0) throw new Fault(409, 'recording', ONE);
+  await needFfmpeg();
   const screen = await allowedScreen();
   const size = await screenSize(screen);
   const around = await readAround(screen, size);

@@ -3,10 +3,18 @@ import { Writable, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { env } from '../base/env';
 import { Fault } from '../base/fault';
+import { onPath } from '../base/onPath';
 
 /** What is missing where no film can be read or written. */
 const MISSING =
   'For films Rezzik needs ffmpeg. Install it once with: sudo apt-get install -y ffmpeg';
+
+const missing = (): Fault => new Fault(501, 'no-ffmpeg', MISSING);
+
+/** Before what cannot be done without it is begun. @throws Fault 501 where it is not installed */
+export async function needFfmpeg(): Promise<void> {
+  if (!(await onPath('ffmpeg'))) throw missing();
+}
 
 /** Nothing is read but the file that is named, whatever stands in it. */
 const SAFE = ['-nostdin', '-hide_banner', '-protocol_whitelist', 'file,pipe'];
@@ -142,7 +150,7 @@ async function over(
     throwBroken(broken);
     if (late) throw new Fault(503, 'too-slow', 'It took longer than Rezzik waits for a film.');
     // As `nice` says that there is no such program.
-    if (code === 127) throw new Fault(501, 'no-ffmpeg', MISSING);
+    if (code === 127) throw missing();
     if (code !== 0 && !(finish?.aborted && code === ASKED_TO_END)) throw new Unreadable(said);
   } finally {
     inTime();

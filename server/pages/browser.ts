@@ -1,11 +1,12 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
-import { access, chown, constants, lstat, mkdtemp, readdir, rm } from 'node:fs/promises';
+import { chown, lstat, mkdtemp, readdir, rm } from 'node:fs/promises';
 import { Socket } from 'node:net';
 import { tmpdir } from 'node:os';
-import { delimiter, join } from 'node:path';
+import { join } from 'node:path';
 import { env } from '../base/env';
 import { Fault } from '../base/fault';
+import { onPath } from '../base/onPath';
 import { openPipe, type Pipe } from './pipe';
 
 /** The one without windows of its own starts quicker; both are Debian's Chromium. */
@@ -19,20 +20,7 @@ const LOOK = 500;
 const PAGE_SIZE = 4096;
 
 /** Where a browser is that pages can be taken with; null where there is none. */
-export async function browserProgram(): Promise<string | null> {
-  const folders = (process.env.PATH ?? '').split(delimiter).filter(Boolean);
-  for (const name of PROGRAMS) {
-    for (const folder of folders) {
-      const path = join(folder, name);
-      const there = await access(path, constants.X_OK).then(
-        () => true,
-        () => false,
-      );
-      if (there) return path;
-    }
-  }
-  return null;
-}
+export const browserProgram = (): Promise<string | null> => onPath(...PROGRAMS);
 
 /** As whom the browser runs: as oneself, with its full sandbox; where that is root, as nobody else. */
 export function browserUser(): number {

@@ -210,6 +210,21 @@ test('a screen that is locked is not looked at until somebody says that it goes 
   await endBus();
 }, 60_000);
 
+test('without the program that records nothing begins, and the command that installs it is said', async () => {
+  const { PATH } = process.env;
+  process.env.PATH = mkdtempSync(join(tmpdir(), 'rezzik-path-'));
+  try {
+    const id = randomUUID();
+    const answer = await begun(id);
+    expect(answer.status).toBe(501);
+    expect(await answer.text()).toContain('sudo apt-get install -y ffmpeg');
+    expect((await one.GET(request('/x'), at({ id }))).status).toBe(404);
+    expect(await nowRecorded()).toEqual({ recording: null });
+  } finally {
+    process.env.PATH = PATH;
+  }
+});
+
 test.each([-3600, 3600])(
   'a clock that is set by %p s takes no picture and no time',
   async (by) => {

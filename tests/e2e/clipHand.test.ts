@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { beforeEach, expect, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
 import { clipSchema } from '@/core/contracts/clip';
@@ -58,3 +59,23 @@ test('clicks and keys on the desk lie on the clip as marks, seen in their time, 
     return now.document.marks.length === 0;
   });
 }, 120_000);
+
+test('a recording of this computer of which nothing came is over, and does not look as if the server were away', async () => {
+  const recording = { id: randomUUID(), title: 'Gone', width: 640, height: 480 };
+  const told = JSON.stringify({ recording: { ...recording, seconds: 3, paused: false } });
+  const source = `(() => {
+    const own = window.fetch;
+    window.fetch = (path, init) => String(path).endsWith('/api/clips/display')
+      ? Promise.resolve(new Response(${JSON.stringify(told)}, { headers: { 'Content-Type': 'application/json' } }))
+      : own(path, init);
+  })()`;
+  const { identifier } = (await browser.driver.sendAndGetDevToolsCommand(
+    'Page.addScriptToEvaluateOnNewDocument',
+    { source },
+  )) as unknown as { identifier: string };
+  await app.go('/take');
+  await app.sees('Nothing was recorded');
+  await browser.driver.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', {
+    identifier,
+  });
+}, 60_000);

@@ -1,5 +1,6 @@
 import type { Shown } from '@/core/take/shownPart';
 import type { RecordedType } from '@/core/contracts/clip';
+import { ApiError } from '../../api/ask';
 import { api } from '../../api/client';
 import type { Filmed, FilmedThere, ShownThere } from '../sources/contract';
 import { Pieces, type Stands } from './pieces';
@@ -154,8 +155,12 @@ export function followThere(id: string, hearer: Hearer): Recorder {
   let isOver = false;
   const look = async () => {
     const before = pauses;
-    const told = await api.clip(id).catch(() => null);
-    if (told?.state === 'going') {
+    const told = await api.clip(id).catch((error: unknown) =>
+      // Nothing came of it, and it is gone.
+      error instanceof ApiError && error.status === 404 ? ('gone' as const) : null,
+    );
+    if (told === 'gone') hearer.over(ENDED);
+    else if (told?.state === 'going') {
       hearer.stands(told);
       // What was asked before it paused, or went on, is past.
       if (told.seconds !== undefined && before === pauses)
