@@ -148,7 +148,7 @@ export function OpenClip({ clip }: { clip: Clip }) {
           className="flex min-w-0 grow flex-col bg-desk outline-none"
         >
           <h1 className="sr-only">{title}</h1>
-          <div className="relative grid min-h-0 grow [container-type:size] place-items-center p-4">
+          <div className="[container-type:size] relative grid min-h-0 grow place-items-center p-4">
             <video
               ref={video}
               src={videoUrl(id)}
