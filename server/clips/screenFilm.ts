@@ -30,7 +30,7 @@ export interface Wish {
  * it had not been: none would be taken until the old time is reached again, or for an hour there
  * would be one alone.
  */
-export const evenly = [
+const evenly = [
   ...['setpts=', "'if(isnan(PREV_INPTS),PTS,PREV_OUTPTS+"],
   `if(between((PTS-PREV_INPTS)*TB,0,${(LOOK * PATIENCE) / 1000}),PTS-PREV_INPTS,1/${RATE}/TB))'`,
 ].join('');

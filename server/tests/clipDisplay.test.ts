@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -232,13 +233,16 @@ test.each([-3600, 3600])(
     const setTo = join(mkdtempSync(join(tmpdir(), 'rezzik-clock-')), 'clock');
     const set = (seconds: number): void =>
       writeFileSync(setTo, `${seconds < 0 ? '' : '+'}${seconds}`);
-    set(0);
     // Of the program that records, and of no other. The loader fills in $LIB.
     const faked = {
       LD_PRELOAD: '/usr/$LIB/faketime/libfaketime.so.1',
       FAKETIME_TIMESTAMP_FILE: setTo,
       ...{ FAKETIME_NO_CACHE: '1', FAKETIME_DONT_FAKE_MONOTONIC: '1' },
     };
+    set(by);
+    const told = execFileSync('date', ['+%s'], { env: { ...process.env, ...faked } });
+    expect(Math.abs(Number(told.toString()) - Date.now() / 1000 - by)).toBeLessThan(60);
+    set(0);
     Object.assign(process.env, faked);
     const since = performance.now();
     await begun(id);
