@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { pixelRectSchema } from '../values/shapes';
 import { line } from '../values/text';
+import { clipLimits } from './clip';
 import { firstWay, takenFrom, wayPatchSchema, waySchema } from './way';
 
 /** A region that can be taken again, in the pixels of its source. */
@@ -20,6 +21,11 @@ const shape = {
   thumbnail: z.boolean(),
   /** What the last moments of a screen may take up while they are held, MB. */
   heldMegabytes: z.int().min(32).max(2048),
+  /** A recording that is so long ends by itself, minutes. */
+  clipMinutes: z
+    .int()
+    .min(1)
+    .max(clipLimits.seconds / 60),
   /** Which window is the one in use. */
   inUseIs: z.enum(['focused', 'pointer']),
   /** This computer's screen may be read. */
@@ -70,6 +76,7 @@ export const firstSettings: Settings = {
   notice: true,
   thumbnail: true,
   heldMegabytes: 256,
+  clipMinutes: 10,
   inUseIs: 'focused',
   displayAllowed: false,
   pagesAllowed: false,

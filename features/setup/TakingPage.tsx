@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { changeSettings, readSettings, useSettings } from '../settings/settingsStore';
 import { Toggle } from '../ui/Toggle';
+import { Clips } from './Clips';
 import { LookBack } from './LookBack';
 import { WebPages } from './WebPages';
 
@@ -41,6 +42,7 @@ export function TakingPage() {
         />
       </div>
       <LookBack />
+      <Clips />
       <WebPages />
     </div>
   );

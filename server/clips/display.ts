@@ -8,6 +8,7 @@ import { hearLock } from '../display/held/locked';
 import type { Screen } from '../display/connection';
 import { readAround, screenSize, type Around } from '../display/still';
 import { needFfmpeg } from '../media/ffmpeg';
+import { getSettings } from '../settings/settings';
 import { noteHand, noteWindow, type Noting } from './noted';
 import { addPiece, beginRecording, endRecording, stillRecorded } from './recordings';
 import { ScreenFilm } from './screenFilm';
@@ -96,6 +97,7 @@ export async function recordDisplay(
   if (await byPortal()) throw new Fault(409, 'no-film', BY_PORTAL);
   if (recorders.size > 0) throw new Fault(409, 'recording', ONE);
   await needFfmpeg();
+  const { clipMinutes } = await getSettings();
   const screen = await allowedScreen();
   const size = await screenSize(screen);
   const around = await readAround(screen, size);
@@ -116,7 +118,11 @@ export async function recordDisplay(
   const there = follow && around.found.find(({ id: one }) => one === follow.window)?.bounds;
   // It may have been moved since it was chosen.
   const far = there && { x: there.x - follow.x, y: there.y - follow.y };
-  await run({ id, title, width, height }, { screen, part, far }, { ...wish, watched });
+  await run(
+    { id, title, width, height },
+    { screen, part, far, most: 60 * clipMinutes },
+    { ...wish, watched },
+  );
   return recording;
 }
 
@@ -154,7 +160,7 @@ class Pieces {
 
 async function run(
   facts: Recorder['facts'],
-  { screen, part, far }: { screen: Screen; part: Rect; far: Point | undefined },
+  { screen, part, far, most }: { screen: Screen; part: Rect; far: Point | undefined; most: number },
   wish: DisplayClip & { watched: boolean },
 ): Promise<void> {
   const { id: shot } = facts;
@@ -164,7 +170,7 @@ async function run(
   const close = () => void film.close();
   const pieces = new Pieces(shot, close);
   const film = new ScreenFilm({
-    ...{ part, pointer: wish.pointer },
+    ...{ part, pointer: wish.pointer, most },
     heard: (piece) => pieces.add(piece),
     over: (why) => void over(why),
   });

@@ -19,6 +19,8 @@ export interface Wish {
   /** Of the display, px. */
   part: Rect;
   pointer: boolean;
+  /** It ends by itself when it is so long, seconds. */
+  most: number;
   /** Hears the film as it comes. */
   heard: (piece: Buffer) => void;
   /** Hears, with no reason when it was ended, that nothing more comes. */
@@ -42,11 +44,11 @@ const fineColours = [
 ];
 
 /** As fine in colour as in brightness, and so often on its way that a crash takes little with it. */
-const args = ({ x, y, width, height }: Rect, pointer: boolean, before: number): string[] => [
+const args = ({ part: { x, y, width, height }, pointer, most }: Wish, before: number): string[] => [
   ...['-loglevel', 'info', '-nostats'],
   ...['-f', 'x11grab', '-framerate', String(RATE), '-draw_mouse', pointer ? '1' : '0'],
   ...['-video_size', `${width}x${height}`, '-i', `${env().display ?? ''}+${x},${y}`],
-  ...['-t', String(clipLimits.seconds - before), '-c:v', 'libx264', '-preset', 'ultrafast'],
+  ...['-t', String(most - before), '-c:v', 'libx264', '-preset', 'ultrafast'],
   ...['-tune', 'zerolatency', '-crf', '12', '-threads', '1', ...fineColours],
   ...['-g', String(KEY_EVERY), '-flush_packets', '1', '-cluster_time_limit', '500'],
   ...['-output_ts_offset', before.toFixed(3), '-f', 'matroska', 'pipe:1'],
@@ -142,7 +144,6 @@ export class ScreenFilm {
   }
 
   private begin(): void {
-    const { part, pointer } = this.wish;
     const finish = new AbortController();
     const { before } = this;
     let silent = 0;
@@ -157,7 +158,7 @@ export class ScreenFilm {
     }, LOOK);
     const stretch: Stretch = {
       ...{ asked: Date.now(), since: performance.now(), begins: null, finish },
-      over: ffmpeg(args(part, pointer, before), {
+      over: ffmpeg(args(this.wish, before), {
         ...{ most: 2 * clipLimits.seconds * 1000, finish: finish.signal, eager: true },
         heard: before === 0 ? heard : picturesOf(heard),
         told: (words) => {

@@ -3,11 +3,13 @@ import sharp, { type Sharp } from 'sharp';
 import type { ShotDocument } from '@/core/document/document';
 import { adjustPixels } from '@/core/finish/adjust/pixels';
 import type { Rect } from '@/core/geometry/rect';
+import type { Size } from '@/core/geometry/size';
 import type { Sheet } from '@/core/marks/contract';
 import { sizeProblem } from '@/core/keep/fitSize';
 import { adjustShown, hiddenPart, paintShot } from '@/core/paint/painter';
 import type { PaintedPart } from '@/core/paint/parts';
-import { leavesOpaque, wholeSize } from '@/core/paint/whole';
+import { isPlain, plainlySurrounded } from '@/core/paint/plainly';
+import { layoutOfShot, leavesOpaque, wholeSize } from '@/core/paint/whole';
 import { cutPixels, type RgbaPixels } from '@/core/raster/pixels';
 import { isTurned, turnedPixels } from '@/core/document/turn';
 import type { Shaper } from '@/core/drawing/shaper';
@@ -133,6 +135,12 @@ export function flattenPart(given: RgbaPixels, painting: PaintedPart, shaper: Sh
   return { data: new Uint8ClampedArray(data), width: part.width, height: part.height };
 }
 
+/** @throws Fault 409 */
+function checkSize(whole: Size): void {
+  const problem = sizeProblem({ scaled: whole, sheet: whole });
+  if (problem) throw new Fault(409, 'too-many-pixels', problem);
+}
+
 /** @param shown what the view shows of the frame */
 function painted(
   shown: RgbaPixels,
@@ -143,22 +151,30 @@ function painted(
   const isWhole = shot.opaque && !turn?.angle && !shot.document.view.room;
   const isOpaque = isWhole && !shape;
   const document = isWhole ? adjustShown(shot.document, shown) : shot.document;
+  const { surround, ...finish } = document.finish ?? {};
+  const { adjust } = finish;
+  const layout = layoutOfShot(document, shaper);
+  if (surround && layout && isOpaque && isPlain(surround)) {
+    checkSize(layout.whole);
+    const bare = { ...document, finish };
+    const picture = painted(shown, { opaque: true, document: bare }, shaper);
+    const whole = plainlySurrounded(picture, surround, layout);
+    return { ...whole, opaque: leavesOpaque(document, true, shaper) };
+  }
   // Nothing lies on it and nothing is cut off it: it is what leaves.
-  const { adjust, surround } = document.finish ?? {};
   if (document.marks.length === 0 && isOpaque && !surround) {
     if (adjust) adjustPixels(shown, adjust);
     return { ...shown, opaque: true };
   }
   const cut = bitmap(shown);
-  const { width, height } = wholeSize(document, shaper);
-  const problem = sizeProblem({ scaled: { width, height }, sheet: { width, height } });
-  if (problem) throw new Fault(409, 'too-many-pixels', problem);
+  const { width, height } = layout?.whole ?? wholeSize(document, shaper);
+  checkSize({ width, height });
   const canvas = createCanvas(width, height);
   const surface = canvas.getContext('2d');
   paintShot(surface, document, { shaper, bitmap, sheet }, (to) =>
     to.drawImage(cut, crop.x, crop.y),
   );
-  const { data: painted } = surface.getImageData(0, 0, width, height);
+  const { data } = surface.getImageData(0, 0, width, height);
   // Marks cover or multiply, and neither lets anything through; a free shape does.
-  return { data: painted, width, height, opaque: leavesOpaque(document, shot.opaque, shaper) };
+  return { data, width, height, opaque: leavesOpaque(document, shot.opaque, shaper) };
 }

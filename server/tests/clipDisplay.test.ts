@@ -8,6 +8,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import sharp from 'sharp';
 import { clipAnswerSchema, type Clip } from '@/core/contracts/clip';
 import { centre } from '@/core/geometry/rect';
+import { MatroskaTimes } from '@/core/clip/matroskaTimes';
 import { similarity } from '@/core/likeness/similarity';
 import { GET as recordedNow, POST as record } from '@/app/api/clips/display/route';
 import * as one from '@/app/api/clips/[id]/route';
@@ -19,6 +20,7 @@ import { startRows } from '@/tests/lib/rows';
 import { XDisplay } from '@/tests/lib/xDisplay';
 import { closeScreen } from '../display/connection';
 import { coloursOf } from '../media/probe';
+import { ScreenFilm } from '../clips/screenFilm';
 import { changeSettings } from '../settings/settings';
 import { getSteps } from '../shots/change';
 import { picturesIn } from './clipFilms';
@@ -190,6 +192,24 @@ test('clicks and keys are marks at their place and time, which undo takes back',
   const { steps, position } = await getSteps(id);
   expect([steps.map(({ label }) => label), position]).toEqual([['Clicks and keys shown'], 1]);
 }, 60_000);
+
+test('it ends by itself when it is as long as it may be', async () => {
+  let ended: unknown = 'not yet';
+  const heard: Buffer[] = [];
+  const film = new ScreenFilm({
+    ...{ part: { x: 0, y: 0, ...SIZE }, pointer: false, most: 2 },
+    heard: (piece) => heard.push(piece),
+    over: (why) => (ended = why),
+  });
+  await until('it has ended', () => Promise.resolve(ended !== 'not yet'));
+  expect(ended).toBeNull();
+  expect(film.recorded).toBeGreaterThan(1.5);
+  const reader = new MatroskaTimes();
+  reader.read(Buffer.concat(heard));
+  const { times } = reader;
+  expect((times.at(-1) ?? NaN) - (times[0] ?? NaN)).toBeLessThan(2);
+  expect(times.length).toBeGreaterThan(15);
+}, 30_000);
 
 test('a screen that is locked is not looked at until somebody says that it goes on', async () => {
   const { sender, end: endBus } = await busFor('DBUS_SESSION_BUS_ADDRESS');

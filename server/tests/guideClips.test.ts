@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -10,6 +10,8 @@ import { untouched } from '@/core/document/view';
 import { markSchema } from '@/core/marks/registry';
 import * as one from '@/app/api/clips/[id]/route';
 import { POST as links } from '@/app/api/clips/[id]/links/route';
+import type { HowFar } from '../base/howFar';
+import { shared } from '../base/shared';
 import { addFolder } from '../folders/folders';
 import { guideFile } from '../guides/file';
 import { addGuide, changeGuide, getGuide } from '../guides/guides';
@@ -79,12 +81,15 @@ test('a clip moves in the page and in Markdown as it leaves: cut, hidden, its nu
   const before = beingMade();
   const guide = await guideOf(id, 'moving');
   const told = new Set<number>();
-  const look = setInterval(() => {
-    const films = filmsOf(guide.id);
-    if (films) told.add(films.progress);
-  }, 5);
+  const going = shared('guideFilms', () => new Map<string, HowFar>());
+  const own = going.set.bind(going);
+  const set = jest.spyOn(going, 'set').mockImplementation((key, howFar) => {
+    own(key, howFar);
+    told.add(filmsOf(guide.id)?.progress ?? NaN);
+    return going;
+  });
   const path = filmIn((await fileOf(guide.id, 'html')).toString());
-  clearInterval(look);
+  set.mockRestore();
   // How far it is is told while it is written, and no more after that.
   expect(told.size).toBeGreaterThan(1);
   expect(Math.max(...told)).toBeLessThanOrEqual(1);

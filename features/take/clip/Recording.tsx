@@ -1,8 +1,8 @@
 import { Pause, Play, Square, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { clockOf } from '@/core/clip/clock';
-import { clipLimits } from '@/core/contracts/clip';
 import { useKey } from '../../keys/useKey';
+import { useSettings } from '../../settings/settingsStore';
 import { Button } from '../../ui/Button';
 import { formatBytes } from '../../ui/format';
 import { endRecording, togglePause } from './record';
@@ -25,6 +25,7 @@ function useRecordedMs(): number {
 export function Recording() {
   const now = useRecording((s) => s.now);
   const ms = useRecordedMs();
+  const most = useSettings((s) => s.settings.clipMinutes);
   // On the practice desk a blank is typed.
   const pause = () => document.activeElement?.role !== 'application' && void togglePause();
   useKey('space', pause, { enabled: now !== null });
@@ -41,7 +42,7 @@ export function Recording() {
           {now.ending ? 'Making the clip ready …' : paused ? 'Paused' : 'Recording'}
         </span>{' '}
         <span className="font-measure">
-          {clockOf(ms / 1000)} of {clockOf(clipLimits.seconds)}
+          {clockOf(ms / 1000)} of {clockOf(60 * most)}
         </span>{' '}
         <span className="text-[13px] text-soft">
           {now.width} × {now.height} px · {formatBytes(now.bytes)} on the disk

@@ -1,5 +1,5 @@
 import type { Shown } from '@/core/take/shownPart';
-import { clipLimits, type Clip, type DisplayClip } from '@/core/contracts/clip';
+import type { Clip, DisplayClip } from '@/core/contracts/clip';
 import type { Provenance } from '@/core/contracts/provenance';
 import type { TakenFrom, Way } from '@/core/contracts/way';
 import type { Size } from '@/core/geometry/size';
@@ -9,6 +9,7 @@ import { api } from '../../api/client';
 import { rememberEnded } from '../../films/justEnded';
 import { countOne } from '../../names/dayCount';
 import { dismiss, notify } from '../../notices/noticeStore';
+import { useSettings } from '../../settings/settingsStore';
 import { navigate } from '../../thread/navigate';
 import { beginEntry } from '../../trail/trail';
 import { sources } from '../sources/list';
@@ -209,10 +210,11 @@ function limitIt(): void {
   if (!running || !now) return;
   clearTimeout(running.limit);
   if (now.since === null) return;
-  const left = clipLimits.seconds * 1000 - recordedMs(now);
+  const { clipMinutes } = useSettings.getState().settings;
+  const most = clipMinutes === 1 ? 'a minute' : `${clipMinutes} minutes`;
   running.limit = setTimeout(
-    () => void endRecording({ why: 'A clip is ten minutes long at most.' }),
-    left,
+    () => void endRecording({ why: `A clip is ${most} long at most, as Setup has it.` }),
+    clipMinutes * 60_000 - recordedMs(now),
   );
 }
 
