@@ -111,7 +111,7 @@ async function filmed(clip: DemoClip, at: number): Promise<Uint8Array> {
   ];
   try {
     await ffmpeg([...raw, '-r', String(RATE), '-i', 'pipe:0', ...packed, '-g', '24', '-y', path], {
-      ...{ most: PATIENCE, input: painted(clip, at) },
+      ...{ most: PATIENCE, inputs: [painted(clip, at)] },
     });
     return await readFile(path);
   } finally {
