@@ -20,6 +20,14 @@ function cornerOf(desk: Desk, window: number): Point | null {
   return { x: x - deskBounds.x, y: y - deskBounds.y };
 }
 
+interface Asked {
+  requestFrame: () => void;
+}
+
+/** Who is asked for the next picture: the track of the canvas, in some browsers its stream. */
+const isAsked = (one: object | undefined): one is Asked =>
+  one !== undefined && 'requestFrame' in one && typeof one.requestFrame === 'function';
+
 /** The desk as it moves: painted anew for every picture, whether or not a view shows it. */
 export async function filmDesk({
   display,
@@ -38,6 +46,7 @@ export async function filmDesk({
   if (!surface) throw new Error('This browser gives no canvas of that size.');
   const stream = canvas.captureStream(0);
   const [track] = stream.getVideoTracks();
+  const asked: Asked | undefined = [track, stream].find((one) => isAsked(one));
   const { send } = useDesk.getState();
   const looks = new Set<(desk: Desk) => void>();
   const paint = () => {
@@ -52,7 +61,7 @@ export async function filmDesk({
     // What is told is what this picture shows.
     looks.forEach((look) => look(desk));
     // A canvas that stays the same gives no pictures by itself.
-    if (track instanceof CanvasCaptureMediaStreamTrack) track.requestFrame();
+    asked?.requestFrame();
   };
   paint();
   const timer = setInterval(paint, 1000 / RATE);
