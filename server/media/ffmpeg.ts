@@ -179,7 +179,7 @@ export class Unreadable extends Fault {
 }
 
 /** @returns what it wrote to its standard output, where nobody else hears it */
-export const ffmpeg = (args: readonly string[], run: Run): Promise<Buffer> =>
+export const ffmpeg = async (args: readonly string[], run: Run): Promise<Buffer> =>
   ran(started('ffmpeg', [...SAFE, '-loglevel', 'error', ...args], run), run);
 
 /** What it writes to its standard output, no faster than it is taken. @throws as `ffmpeg` does */
@@ -195,5 +195,5 @@ export async function* ffmpegOutput(args: readonly string[], run: Run): AsyncGen
   }
 }
 
-export const ffprobe = (args: readonly string[], run: Run): Promise<Buffer> =>
+export const ffprobe = async (args: readonly string[], run: Run): Promise<Buffer> =>
   ran(started('ffprobe', [...SAFE.slice(1), '-loglevel', 'error', ...args], run), run);

@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { beforeEach, expect, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
 import { clipSchema } from '@/core/contracts/clip';
@@ -59,49 +58,3 @@ test('clicks and keys on the desk lie on the clip as marks, seen in their time, 
     return now.document.marks.length === 0;
   });
 }, 120_000);
-
-/** Runs something in each page before its own scripts. @returns takes that back */
-async function before(source: string): Promise<() => Promise<void>> {
-  const { identifier } = (await browser.driver.sendAndGetDevToolsCommand(
-    'Page.addScriptToEvaluateOnNewDocument',
-    { source },
-  )) as unknown as { identifier: string };
-  return () =>
-    browser.driver.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
-}
-
-test('the desk is recorded where not the track of a canvas, but its stream is asked for pictures', async () => {
-  const take = await before(`(() => {
-    const { requestFrame } = CanvasCaptureMediaStreamTrack.prototype;
-    delete CanvasCaptureMediaStreamTrack.prototype.requestFrame;
-    delete window.CanvasCaptureMediaStreamTrack;
-    MediaStream.prototype.requestFrame = function () {
-      requestFrame.call(this.getVideoTracks()[0]);
-    };
-  })()`);
-  await app.go('/take');
-  await app.desk();
-  await app.click('Record');
-  await isPast(1);
-  await app.click('End the clip');
-  await app.sees('Begin here');
-  const id = (await browser.driver.getCurrentUrl()).slice(-36);
-  const clip = clipSchema.parse(await (await read(`/api/clips/${id}`)).json());
-  expect(clip.times.length).toBeGreaterThan(5);
-  await take();
-}, 60_000);
-
-test('a recording of this computer of which nothing came is over, and does not look as if the server were away', async () => {
-  const recording = { id: randomUUID(), title: 'Gone', width: 640, height: 480 };
-  const told = JSON.stringify({ recording: { ...recording, seconds: 3, paused: false } });
-  const source = `(() => {
-    const own = window.fetch;
-    window.fetch = (path, init) => String(path).endsWith('/api/clips/display')
-      ? Promise.resolve(new Response(${JSON.stringify(told)}, { headers: { 'Content-Type': 'application/json' } }))
-      : own(path, init);
-  })()`;
-  const take = await before(source);
-  await app.go('/take');
-  await app.sees('Nothing was recorded');
-  await take();
-}, 60_000);
