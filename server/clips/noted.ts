@@ -1,5 +1,3 @@
-import type { Followed } from '@/core/clip/followed';
-import type { Pressed } from '@/core/clip/pressed';
 import type { DisplayClip } from '@/core/contracts/clip';
 import type { Point } from '@/core/geometry/point';
 import { contains, type Rect } from '@/core/geometry/rect';
@@ -16,18 +14,29 @@ export interface Noting {
   stop: () => void;
 }
 
-/** Notes go along some at a time; those that cannot be put there are left, the film is more. */
-function notes<T>(put: (some: T[]) => Promise<void>): {
-  add: (one: T) => void;
+/**
+ * Notes go along some at a time and in order; those that cannot be put there are left, the film is
+ * more. Where in the film one belongs, or that it does not, may be known only later.
+ */
+function notes<T>(put: (some: (T & { at: number })[]) => Promise<void>): {
+  add: (what: T, moment: Promise<number | null>) => void;
   flush: () => Promise<void>;
 } {
-  let waiting: T[] = [];
+  let waiting: Promise<(T & { at: number }) | null>[] = [];
+  let putting = Promise.resolve();
+  const putAll = async (now: typeof waiting) => {
+    const some = (await Promise.all(now)).filter((one) => one !== null);
+    if (some.length > 0) await put(some).catch(() => undefined);
+  };
   return {
-    add: (one) => waiting.push(one),
-    flush: async () => {
+    add: (what, moment) => {
+      waiting.push(moment.then((at) => (at === null ? null : { ...what, at })));
+    },
+    flush: () => {
       const now = waiting;
       waiting = [];
-      if (now.length > 0) await put(now).catch(() => undefined);
+      putting = putting.then(() => putAll(now));
+      return putting;
     },
   };
 }
@@ -39,12 +48,11 @@ export async function noteHand(
   part: Rect,
   { pressed: wanted }: DisplayClip,
 ): Promise<Noting> {
-  const { add, flush } = notes<Pressed>((some) => addPressed(shot, some));
+  const { add, flush } = notes<Point | { key: string }>((some) => addPressed(shot, some));
   const stop = await watchPressed(wanted, ({ when, ...what }) => {
-    const at = film.momentOf(when);
-    if (at === null) return;
-    if ('key' in what) add({ at, key: what.key });
-    else if (contains(part, what)) add({ at, x: what.x - part.x, y: what.y - part.y });
+    if ('key' in what) add({ key: what.key }, film.momentOf(when));
+    else if (contains(part, what))
+      add({ x: what.x - part.x, y: what.y - part.y }, film.momentOf(when));
   });
   return { flush, stop };
 }
@@ -59,13 +67,14 @@ export async function noteWindow(
   window: number,
   far: Point,
 ): Promise<Noting> {
-  const { add, flush } = notes<Followed>((some) => addFollowed(shot, some));
+  const { add, flush } = notes<Point>((some) => addFollowed(shot, some));
   let first: Point | null = null;
   const stop = await followWindow(window, ({ when, x, y }) => {
+    const { recorded } = film;
     // Moved while it paused, it is there when it goes on.
-    const at = first ? (film.momentOf(when) ?? film.recorded) : 0;
+    const moment = first ? film.momentOf(when).then((at) => at ?? recorded) : Promise.resolve(0);
     first ??= { x, y };
-    add({ at, x: far.x + x - first.x, y: far.y + y - first.y });
+    add({ x: far.x + x - first.x, y: far.y + y - first.y }, moment);
   });
   return { flush, stop };
 }

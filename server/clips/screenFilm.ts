@@ -56,18 +56,17 @@ const args = ({ part: { x, y, width, height }, pointer, most }: Wish, before: nu
 
 /** What goes on between two pauses. */
 interface Stretch {
-  /** When it was asked for, and when its first picture was taken, ms since 1970. */
-  asked: number;
-  /** The same by a clock that nobody sets, ms. */
-  since: number;
+  /** When its first picture was taken, by a clock that nobody sets, ms. */
   begins: number | null;
+  /** That is told, or nothing comes of it. */
+  told: Promise<void>;
+  /** When it was asked for, by the same clock. */
+  asked: number;
   /** Ends it; what was taken until then is written. */
   finish: AbortController;
   /** @throws what stood in the way */
   over: Promise<unknown>;
 }
-
-const lasted = ({ since }: Stretch): number => performance.now() - since;
 
 /**
  * A film of a part of the display in one stream, with pauses: what is on the screen meanwhile is
@@ -91,19 +90,22 @@ export class ScreenFilm {
 
   /** Seconds that are recorded. */
   get recorded(): number {
-    const { stretch } = this;
-    if (!stretch) return this.before;
-    // Between being asked and the first picture it looked at nothing.
-    const idle = Math.max(0, (stretch.begins ?? stretch.asked) - stretch.asked);
-    return this.before + Math.max(0, lasted(stretch) - idle) / 1000;
+    // Between being asked and the first picture it looks at nothing.
+    const begins = this.stretch?.begins ?? null;
+    return begins === null ? this.before : this.before + (performance.now() - begins) / 1000;
   }
 
-  /** The moment of the film that a moment of the clock is, seconds; null where it paused then. */
-  momentOf(at: number): number | null {
-    const { stretch } = this;
-    const ago = Date.now() - at;
-    if (!stretch || ago > lasted(stretch)) return null;
-    return Math.max(this.before, this.recorded - ago / 1000);
+  /**
+   * The moment of the film that a moment of the clock is, seconds; null where it paused then. What
+   * was before the first picture is so with it.
+   * @returns once it is known when that one was taken, which the program tells some time after it
+   */
+  async momentOf(at: number): Promise<number | null> {
+    const { stretch, before } = this;
+    const when = performance.now() - (Date.now() - at);
+    if (!stretch || when < stretch.asked) return null;
+    await stretch.told;
+    return before + Math.max(0, when - (stretch.begins ?? when)) / 1000;
   }
 
   /** Pauses or goes on; asked for what is so already, nothing is done. */
@@ -146,10 +148,19 @@ export class ScreenFilm {
   private begin(): void {
     const finish = new AbortController();
     const { before } = this;
+    const [asked, clock] = [performance.now(), Date.now()];
     let silent = 0;
     const heard = (piece: Buffer) => {
       silent = 0;
+      // It is told before anything is written, and both may be read in one turn.
+      if (stretch.begins === null) setImmediate(() => begins(performance.now()));
       this.wish.heard(piece);
+    };
+    let tell = (): void => undefined;
+    const told = new Promise<void>((resolve) => (tell = resolve));
+    const begins = (at: number) => {
+      stretch.begins ??= Math.min(Math.max(at, asked), performance.now());
+      tell();
     };
     // A hung one says nothing.
     const looking = setInterval(() => {
@@ -157,15 +168,18 @@ export class ScreenFilm {
       if (silent > PATIENCE) void this.close();
     }, LOOK);
     const stretch: Stretch = {
-      ...{ asked: Date.now(), since: performance.now(), begins: null, finish },
+      ...{ asked, begins: null, told, finish },
       over: ffmpeg(args(this.wish, before), {
         ...{ most: 2 * clipLimits.seconds * 1000, finish: finish.signal, eager: true },
         heard: before === 0 ? heard : picturesOf(heard),
         told: (words) => {
           const [, seconds] = BEGINS.exec(words) ?? [];
-          if (seconds) stretch.begins ??= Number(seconds) * 1000;
+          if (seconds) begins(asked + Number(seconds) * 1000 - clock);
         },
-      }).finally(() => clearInterval(looking)),
+      }).finally(() => {
+        clearInterval(looking);
+        tell();
+      }),
     };
     this.stretch = stretch;
     stretch.over.then(

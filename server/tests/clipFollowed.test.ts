@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
@@ -207,6 +208,40 @@ test('a still of it shows it where it is, all of the screen behind it', async ()
     .raw()
     .toBuffer();
   expect(isCard(rgb)).toBe(true);
+}, 60_000);
+
+test('a program that begins late, and tells late when it began: the view is where the window was', async () => {
+  // As on a busy machine, and longer.
+  const slow = mkdtempSync(join(tmpdir(), 'rezzik-slow-'));
+  const program = execFileSync('which', ['ffmpeg'], { encoding: 'utf8' }).trim();
+  writeFileSync(join(slow, 'ffmpeg'), `#!/bin/sh\nsleep 1.5; exec ${program} "$@"\n`);
+  chmodSync(join(slow, 'ffmpeg'), 0o755);
+  const { PATH } = process.env;
+  const id = randomUUID();
+  await moveTo(80, 100);
+  const begun = await where();
+  const follow = { window: Number(card), ...begun };
+  const shown = { crop: { ...CARD, ...begun }, of: SIZE };
+  process.env.PATH = `${slow}:${PATH}`;
+  try {
+    await record(
+      jsonRequest('/x', 'POST', { id, pointer: false, display: 'all', shown, follow }),
+      at({}),
+    );
+  } finally {
+    process.env.PATH = PATH;
+  }
+  await pause(700);
+  await moveTo(400, 300);
+  const moved = await where();
+  await until(1.5);
+  const { document, times } = await endedClip(id);
+  const far = { x: moved.x - begun.x, y: moved.y - begun.y };
+  // It lies there from the first picture on, long after all that was noted.
+  expect(document.view.follow).toEqual([{ from: 0, ...far }]);
+  expect(times.at(-1)).toBeGreaterThan(1);
+  const wrong = (await leaving(id)).filter((rgb) => !isCard(rgb));
+  expect(wrong).toHaveLength(0);
 }, 60_000);
 
 test('a page tells where a window lies, too; out of all measure, it is a clip all the same', async () => {

@@ -1,28 +1,26 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { beforeAll, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key, until } from 'selenium-webdriver';
-import { App, plainPng, read, sendShot, WAIT } from './lib/app';
-import { appUrl, openBrowser, type Browser } from './lib/browser';
-import { newFolder } from './lib/keeping';
+import { plainPng, read, sendShot, WAIT } from './lib/app';
+import { appUrl } from './lib/browser';
+import { heldBack, newFolder } from './lib/keeping';
+import { app, browser, inOneBrowser } from './lib/suite';
 
-let browser: Browser;
-let app: App;
+inOneBrowser();
+
 let root = '';
 let shots: string[] = [];
 
 beforeAll(async () => {
-  browser = await openBrowser();
-  app = new App(browser.driver);
   ({ path: root } = await newFolder('Archives', { isDefault: true }));
   shots = [
     await sendShot(await plainPng(120, 80, '#336699'), 'Bean order'),
     await sendShot(await plainPng(120, 90, '#996633'), 'Seed list'),
   ];
-}, 120_000);
-afterAll(() => browser.close());
+}, 60_000);
 
 const open = async (): Promise<void> => {
   await browser.driver.get(`${appUrl()}/setup/archive`);
@@ -136,6 +134,23 @@ test('a folder that comes in does nothing before it is confirmed', async () => {
   await gone('Came in with an archive. ');
   expect((await keep()).status).toBe(201);
   expect(existsSync(path)).toBe(true);
+}, 60_000);
+
+test('nothing says that there is no folder before that is known', async () => {
+  await browser.driver.get(`${appUrl()}/setup/folders`);
+  await app.sees('Archives');
+  const answer = await heldBack('/api/folders');
+  await browser.driver.findElement(By.linkText('Archive')).click();
+  await app.sees('Everything out');
+  // The plan came with the list of archives.
+  await browser.driver.wait(
+    until.elementLocated(By.css('section[aria-label="Archives"] li')),
+    WAIT,
+  );
+  expect(await browser.driver.findElements(By.css('section[aria-label="By itself"]'))).toEqual([]);
+  await answer.comes();
+  await app.sees('By itself');
+  expect(await browser.driver.findElement(By.css('body')).getText()).not.toContain('Add a folder');
 }, 60_000);
 
 test('the plan is set, and ended, by the page', async () => {

@@ -14,7 +14,7 @@ const LATER = 5_000;
 
 /** Everything out of Rezzik, and in again. */
 export function ArchivePage() {
-  const folders = useFolders() ?? [];
+  const folders = useFolders();
   const [trouble, setTrouble] = useState<string | null>(null);
   const { answer, problem, again } = useAnswer(api.archives, 'archives', {
     next: (now) => (now?.archives.some(isGoing) ? SOON : LATER),
@@ -35,8 +35,8 @@ export function ArchivePage() {
         </p>
       </div>
       {(trouble ?? problem) && <Problem>{trouble ?? problem}</Problem>}
-      <Out folders={folders} archives={archives} act={act} />
-      {answer && <ByItself plan={answer.plan} folders={folders} act={act} />}
+      <Out folders={folders ?? []} archives={archives} act={act} />
+      {answer && folders && <ByItself plan={answer.plan} folders={folders} act={act} />}
       <In archives={archives} act={act} />
       <Done archives={archives} act={act} />
     </div>
