@@ -32,7 +32,7 @@ interface Recorder {
   film: ScreenFilm;
   /** All that came is on the disk. */
   flush: () => Promise<unknown>;
-  /** When a page last asked how it stands. */
+  /** When a page last asked how it stands, by a clock that nobody sets, ms. */
   asked: number;
   /** Ends it. @returns once all that came is on the disk */
   end: () => Promise<void>;
@@ -43,7 +43,7 @@ const recorders = shared('recorders', () => new Map<string, Recorder>());
 /** A page asks how it stands. */
 export function noteAsked(shot: string): void {
   const recorder = recorders.get(shot);
-  if (recorder) recorder.asked = Date.now();
+  if (recorder) recorder.asked = performance.now();
 }
 
 const stateOf = ({ film }: Recorder) => ({ seconds: film.recorded, paused: film.paused });
@@ -179,7 +179,7 @@ async function run(
   const flush = () => Promise.all([pieces.flush(), hand?.flush(), window?.flush()]);
   const flushing = setInterval(() => void flush(), OFTEN);
   const watching = setInterval(() => {
-    if (wish.watched && Date.now() - recorder.asked > UNWATCHED) close();
+    if (wish.watched && performance.now() - recorder.asked > UNWATCHED) close();
     // Nothing comes of it meanwhile, and it is not over.
     else if (film.paused) void stillRecorded(shot).catch(() => undefined);
     void looked();
@@ -214,7 +214,7 @@ async function run(
     facts,
     film,
     flush,
-    asked: Date.now(),
+    asked: performance.now(),
     end: () => {
       isAsked = true;
       close();

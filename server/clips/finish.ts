@@ -1,6 +1,6 @@
 import { truncate } from 'node:fs/promises';
 import { provenanceSchema, type Provenance } from '@/core/contracts/provenance';
-import { shownSchema, type Recording } from '@/core/contracts/clip';
+import { clipLimits, shownSchema, type Recording } from '@/core/contracts/clip';
 import { filmEnds } from '@/core/clip/cuts';
 import { viewOf } from '@/core/take/shownPart';
 import { untouched } from '@/core/document/view';
@@ -15,7 +15,7 @@ import { addClip, THROUGH } from './added';
 import { followOf } from './followed';
 import { withPressed } from './pressed';
 import { filmOf } from './rows';
-import { CLIP, dropRecording } from './recordings';
+import { CLIP, dropRecording, goesOn } from './recordings';
 import { wrap, type Film } from './wrap';
 
 interface Row {
@@ -55,7 +55,8 @@ async function wasTold(id: string): Promise<boolean> {
 }
 
 /** What there is of a recording becomes a clip. @throws what stands in the way: it is tried again */
-async function finish(id: string, signal: AbortSignal): Promise<void> {
+async function finish(id: string, signal: AbortSignal): Promise<number | void> {
+  if (await goesOn(id)) return clipLimits.silence;
   const [row] = await sql()<Row[]>`update recordings r set state = 'ended'
     from (select id, state from recordings where id = ${id} for update) before
     where r.id = before.id returning r.id, before.state as was, shot_id, title, provenance, shown,

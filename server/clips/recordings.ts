@@ -11,6 +11,7 @@ import { breakOff, workNow } from '../jobs/run';
 import { makeMediaDir, mediaDir, partPath, syncPath } from '../media/files';
 import { personActs } from '../words/quiet';
 import { forgetFirst, readAhead } from './firstPicture';
+import { forgetHeard, isHeard, noteHeard } from './silence';
 import { forgetAlong, heardAlong, isWrappedAlong } from './wrapAlong';
 
 /** The job that makes a clip of a recording. */
@@ -98,6 +99,7 @@ export async function beginRecording({
     await addDue(tx, job, CLIP);
     await tx`update jobs set due_at = ${silent()} where id = ${job}`;
   });
+  noteHeard(shot);
   return getRecording(shot);
 }
 
@@ -136,8 +138,17 @@ export async function addPiece(
   return getRecording(shot);
 }
 
-const notSilent = ({ id }: Row) =>
-  sql()`update jobs set due_at = ${silent()} where id = ${id} and lease is null`;
+async function notSilent({ id, shotId }: Row): Promise<void> {
+  noteHeard(shotId);
+  await sql()`update jobs set due_at = ${silent()} where id = ${id} and lease is null`;
+}
+
+/** Whether one that its job takes to have fallen silent goes on. */
+export async function goesOn(id: string): Promise<boolean> {
+  const [row] = await sql()<{ shotId: string }[]>`
+    select shot_id from recordings where id = ${id} and state = 'going'`;
+  return row !== undefined && isHeard(row.shotId);
+}
 
 /**
  * Somebody records it still, although nothing comes: it pauses, or nothing moves.
@@ -198,6 +209,7 @@ export async function letGoOf(shot: string): Promise<void> {
 export async function dropRecording({ id, shotId }: Pick<Row, 'id' | 'shotId'>): Promise<void> {
   await sql()`delete from recordings where id = ${id}`;
   forgetFirst(shotId);
+  forgetHeard(shotId);
   await forgetAlong(shotId);
   await rm(partPath(shotId), { force: true });
 }

@@ -71,6 +71,12 @@ export async function finish({ id, lease }: Leased): Promise<void> {
     lease = null, leased_until = null where id = ${id} and lease = ${lease}`;
 }
 
+/** The job was taken too soon, and waits for some seconds as if it had not been. */
+export async function giveBack({ id, lease }: Leased, seconds: number): Promise<void> {
+  await sql()`update jobs set due_at = now() + ${seconds} * interval '1 second',
+    lease = null, leased_until = null where id = ${id} and lease = ${lease}`;
+}
+
 /** The job waits for its next try, with what stood in the way in words. */
 export async function putOff({ id, lease, tries }: Leased, problem: string): Promise<void> {
   const pause = PAUSES[Math.min(tries, PAUSES.length - 1)] ?? LONGEST_PAUSE;

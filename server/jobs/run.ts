@@ -1,8 +1,12 @@
-import { claimDue, claimNow, finish, giveUp, putOff, renew, stop, type Leased } from './queue';
+import { claimDue, claimNow, finish, giveBack, giveUp, putOff, renew, stop, type Leased } from './queue';
 import { shared } from '../base/shared';
 
-/** Does what a job is about. @throws what stood in the way, in words: it is tried again later */
-export type Work = (id: string, signal: AbortSignal) => Promise<void>;
+/**
+ * Does what a job is about.
+ * @returns where its time has not come, in how many seconds it is looked at again
+ * @throws what stood in the way, in words: it is tried again later
+ */
+export type Work = (id: string, signal: AbortSignal) => Promise<number | void>;
 
 /** How jobs of a kind want to be done. */
 export interface Manner {
@@ -54,8 +58,8 @@ export async function work(job: Leased): Promise<void> {
     );
   }, RENEW);
   try {
-    await works.get(job.kind)?.work(job.id, control.signal);
-    await finish(job);
+    const tooSoon = await works.get(job.kind)?.work(job.id, control.signal);
+    await (tooSoon ? giveBack(job, tooSoon) : finish(job));
   } catch (error) {
     if (!control.signal.aborted) await failed(job, error);
   } finally {

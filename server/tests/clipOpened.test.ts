@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import type { Clip } from '@/core/contracts/clip';
 import { GET as frames } from '@/app/api/clips/[id]/frames/route';
 import * as one from '@/app/api/clips/[id]/route';
+import { forgetHeard } from '../clips/silence';
 import { sql } from '../db/sql';
 import { workAlone } from '../jobs/run';
 import { partPath, writingPath } from '../media/files';
@@ -70,6 +71,7 @@ test('of a file that did not come whole nothing is left', async () => {
   await begun(id, { type: 'video/x-matroska', provenance });
   const [first] = cutUp(film(60), 2);
   await piece(id, 0, first ?? Buffer.alloc(0));
+  forgetHeard(id);
   await sql()`update jobs set due_at = now() where kind = 'clip'`;
   await workAlone('clip');
   expect((await look(id)).status).toBe(404);
