@@ -41,6 +41,8 @@ export async function addClip(
       width = excluded.width, height = excluded.height, codec = excluded.codec,
       fine_colours = excluded.fine_colours, sound = excluded.sound, times = excluded.times,
       changes = null, cuts = default, cover = default, kept = null, step = 0, revision = clips.revision + 1`;
+  // Of the film of before.
+  await tx`delete from usual_films where shot_id = ${shot}`;
   if (cuts) await cutTo(tx, shot, cuts, micros);
   await addDue(tx, look, THROUGH);
 }

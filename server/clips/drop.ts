@@ -12,6 +12,7 @@ import { digest, filmPath, putInPlace, stripPath, sweepMedia } from '../media/fi
 import { pictureOf } from '../media/pictures';
 import { headOf, probe } from '../media/probe';
 import { addClip, THROUGH } from './added';
+import { wantUsual } from './usual';
 
 const STALE = 'The clip was changed meanwhile. Nothing was dropped; look at it, and drop it then.';
 
@@ -56,6 +57,7 @@ export async function replaceFilm(
       await tx`delete from clip_steps where shot_id = ${shot}`;
       await tx`delete from clip_writings where shot_id = ${shot} and drops is null`;
       await addClip(tx, shot, film);
+      await wantUsual(tx, shot, film);
       return done;
     })
     .catch(async (error: unknown) => {

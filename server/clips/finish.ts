@@ -16,6 +16,7 @@ import { followOf } from './followed';
 import { withPressed } from './pressed';
 import { filmOf } from './rows';
 import { CLIP, dropRecording, goesOn } from './recordings';
+import { wantUsual } from './usual';
 import { wrap, type Film } from './wrap';
 
 interface Row {
@@ -102,6 +103,7 @@ async function store(row: Row, film: Film): Promise<void> {
     document,
     also: async (tx) => {
       await addClip(tx, row.shotId, film);
+      await wantUsual(tx, row.shotId, film);
       await step(tx, row.shotId);
     },
   });

@@ -16,6 +16,7 @@ import { paintedFilm } from './painted';
 import { planesFor } from './planes';
 import type { Film } from './rows';
 import { sayInside } from './saidInside';
+import { usualOf } from './usual';
 import { LEAST_BITS, writingArgs, type Writing } from './written';
 
 export interface Producing {
@@ -111,7 +112,9 @@ async function copied(
   run: Run,
 ): Promise<boolean> {
   try {
-    const taken = await copyable(clip, film, writing, signal);
+    const usual = writing.fine ? null : await usualOf(clip.id, film);
+    const now = { ...clip, ...usual?.packed };
+    const taken = await copyable(now, usual?.film ?? film, writing, signal);
     const copies = taken && (await copying(taken, clip, heard, writing, signal));
     if (!copies) return false;
     await ffmpeg([...copies.args, ...OUT, path], { ...run, inputs: [copies.input] });

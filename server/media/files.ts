@@ -16,6 +16,9 @@ export const alongPath = (shot: string): string => join(mediaDir(), `${shot}.alo
 export const filmPath = (file: string): string => join(mediaDir(), file);
 /** Small pictures of a film, side by side. */
 export const stripPath = (shot: string): string => join(mediaDir(), `${shot}.strip.jpg`);
+/** A film in usual colours, by the id of its shot and its own. */
+export const usualPath = (shot: string, id: string): string =>
+  join(mediaDir(), `${shot}.${id}.usual`);
 /** A file that is written of a clip, by the id of its writing. */
 export const writingPath = (writing: string, extension: string): string =>
   join(mediaDir(), `${writing}.made.${extension}`);
@@ -59,6 +62,7 @@ export const arriving = shared('arriving', () => new Set<string>());
 const ID = /^[0-9a-f-]{36}/;
 /** Of a clip, by the id of its shot and what tells it from another one. */
 const FILM = /^[0-9a-f-]{36}(?:\.[0-9a-f-]{36})?\.(?:webm|mp4|mkv)$/;
+const USUAL = /^[0-9a-f-]{36}\.([0-9a-f-]{36})\.usual/;
 
 /**
  * Files of films that no clip, no recording and no writing has any more are removed: their shots are
@@ -79,11 +83,15 @@ export async function sweepMedia(): Promise<void> {
     union all select shot_id from recordings where shot_id = any(${ids}::uuid[])
     union all select id from clip_writings where id = any(${ids}::uuid[])
     union all select left(film, 36)::uuid from links where film is not null and not ended`;
+  const usual = await sql()<{ id: string }[]>`select id from usual_films`;
+  const usualIds = new Set(usual.map(({ id }) => id));
   const wanted = new Set([...rows.map(({ id }) => id), ...arriving]);
   const isGone = (file: string): boolean => {
     const id = ID.exec(file)?.[0] ?? '';
     // The film of before, where the rest of a clip was dropped.
     const now = fileOf.get(id);
+    const [, usualId] = USUAL.exec(file) ?? [];
+    if (usualId !== undefined) return !usualIds.has(usualId);
     return !wanted.has(id) || (now !== undefined && FILM.test(file) && file !== now);
   };
   const gone = files.filter(isGone);

@@ -79,6 +79,7 @@ export async function roomUsed(): Promise<Room> {
         pg_total_relation_size('thumbnails') as thumbnails,
         pg_total_relation_size('links') + pg_total_relation_size('sendings') as sending,
         (select coalesce(sum(bytes), 0) from clips)
+          + (select coalesce(sum(bytes), 0) from usual_films)
           + (select coalesce(sum(bytes), 0) from recordings) as films,
         pg_database_size(current_database()) as whole`,
     sql()<{ count: number; bytes: string | null }[]>`

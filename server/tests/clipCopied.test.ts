@@ -8,19 +8,19 @@ import { clipFormats, type ClipFormat, type ClipWish } from '@/core/contracts/cl
 import type { Cuts } from '@/core/clip/cuts';
 import { untouched } from '@/core/document/view';
 import { markSchema } from '@/core/marks/registry';
-import { randomFrom } from '@/core/random/random';
 import * as one from '@/app/api/clips/[id]/route';
 import { filmOf } from '../clips/rows';
 import { writingPath } from '../media/files';
 import { coloursOf } from '../media/probe';
 import { changeShot } from '../shots/change';
 import {
-  film,
   HEIGHT,
   heardIn,
   numberOn,
   packetsIn,
   picturesIn,
+  RESTLESS as COUNT,
+  restless,
   WIDTH,
   withTones,
 } from './clipFilms';
@@ -29,17 +29,6 @@ import { at, begin, finish, jsonRequest } from './setup';
 
 beforeAll(begin, 60_000);
 afterAll(finish);
-
-/** Its key pictures are 0, 30 and 60. */
-const COUNT = 75;
-
-/** Something new on every picture, which no packing leaves as it is. */
-const restless = (codec: 'h264' | 'high' | 'fine' | 'vp9' | 'av1'): Buffer => {
-  const noise = randomFrom(7);
-  return film(COUNT, codec, 5_000, (picture) => {
-    for (let i = 3 * WIDTH * 60; i < picture.length; i += 1) picture[i] = noise() * 256;
-  });
-};
 
 const cut = (id: string, revision: number, cuts: Cuts): Promise<Response> =>
   one.PUT(jsonRequest('/x', 'PUT', { revision, cuts }), at({ id }));

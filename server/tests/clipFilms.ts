@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { randomFrom } from '@/core/random/random';
 
 /** Small films whose every picture says which one it is, and reading that off again. */
 export const WIDTH = 160;
@@ -106,6 +107,17 @@ export function film(
     { input },
   );
   return readFileSync(path);
+}
+
+/** Of so many pictures, the key ones among which are 0, 30 and 60. */
+export const RESTLESS = 75;
+
+/** Something new on every picture, which no packing leaves as it is. */
+export function restless(codec: Parameters<typeof film>[1]): Buffer {
+  const noise = randomFrom(7);
+  return film(RESTLESS, codec, 5_000, (picture) => {
+    for (let i = 3 * WIDTH * 60; i < picture.length; i += 1) picture[i] = noise() * 256;
+  });
 }
 
 /** A film without loss. @param pictures RGBA, 15 of them a second */
