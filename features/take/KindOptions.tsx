@@ -8,6 +8,7 @@ import { HoldToggle } from './back/HoldToggle';
 import { HandShown } from './clip/HandShown';
 import { Sounds } from './clip/Sounds';
 import { recordsLabels } from './kinds';
+import type { Abilities } from './sources/contract';
 import { sources } from './sources/list';
 
 /** What else there is to say of the kind that is chosen. */
@@ -38,7 +39,12 @@ export function KindOptions() {
   );
 }
 
-const records = stillKinds.map((value) => ({ value, label: recordsLabels[value] }));
+/** What of a source a clip may show; why it cannot show a window, where that is so. */
+const recordsOf = ({ windows }: Abilities) =>
+  stillKinds.map((value) => ({
+    ...{ value, label: recordsLabels[value] },
+    ...(value === 'window' && windows !== true && { not: windows }),
+  }));
 
 const NOTE = 'All of the display is recorded: Crop in Mark shows more of it later.';
 const FOLLOWED =
@@ -60,7 +66,7 @@ function ClipOptions() {
         words
         label="What of it"
         value={value}
-        options={records}
+        options={recordsOf(sources[source].can)}
         onChange={(to) => changeWay({ records: to })}
       />
       {value !== 'full' && (

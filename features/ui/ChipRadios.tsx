@@ -4,8 +4,8 @@ import { Radio, Radios } from './Radios';
 interface Props<T extends string> {
   label: string;
   value: T;
-  /** What each shows, and what it is called where that says too little. */
-  options: readonly { value: T; label: string; called?: string }[];
+  /** What each shows, what it is called where that says too little, and why it cannot be chosen. */
+  options: readonly { value: T; label: string; called?: string; not?: string }[];
   /** They are words, not numbers. */
   words?: boolean;
   onChange: (value: T) => void;
@@ -26,12 +26,14 @@ export function ChipRadios<T extends string>(props: Props<T>) {
           key={option.value}
           value={option.value}
           label={option.called}
+          disabled={option.not !== undefined}
+          title={option.not}
           className={classes(
             'grid h-7 min-w-7 place-items-center rounded-full border px-2.5',
             !words && '!px-2 font-measure text-[13px]',
             value === option.value
               ? 'border-petrol bg-tint font-bold text-petrol'
-              : 'border-edge bg-card hover:bg-tint',
+              : 'border-edge bg-card enabled:hover:bg-tint disabled:text-faint',
           )}
         >
           {option.label}

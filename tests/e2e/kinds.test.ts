@@ -367,6 +367,13 @@ describe('camera', () => {
     await app.click('Open the camera');
     await app.until('the picture', () => app.has('video[aria-label="Camera, live"]'));
     expect(await (await app.named('Window')).isEnabled()).toBe(false);
+    // Nor is there one to record.
+    await app.keys('0');
+    const ofClip = '[aria-label="What of it"] [role="radio"][value="window"]';
+    const window = await browser.driver.wait(until.elementLocated(By.css(ofClip)), 10_000);
+    expect(await window.isEnabled()).toBe(false);
+    expect(await window.getAttribute('title')).toContain('A camera sees no windows.');
+    await app.keys('1');
     await app.until('it moves', () =>
       browser.driver.executeScript<boolean>(
         'return document.querySelector("video").currentTime > 0.1',
