@@ -1,11 +1,10 @@
-import sharp from 'sharp';
 import type { Clip } from '@/core/contracts/clip';
 import { recordedAs } from '@/core/contracts/clipCopy';
 import { keptPictures, keptSeconds, type KeptPicture } from '@/core/clip/played';
 import { writtenSize } from '@/core/clip/size';
 import { takenOver, type Piece } from '@/core/clip/takenOver';
 import { asFilm } from '../media/ffmpeg';
-import { pictureOf } from '../media/pictures';
+import { pixelsOf } from '../media/pictures';
 import { keysOf, probe } from '../media/probe';
 import { heardGraph, type Heard } from './heard';
 import { joinedFilm, partsOf, type TakenOver } from './joined';
@@ -89,8 +88,6 @@ function besideJoins(pieces: readonly Piece[]): number[] {
   return first && last ? [...new Set([first.from, last.from, last.to - 1])] : [];
 }
 
-const pixelsOf = (png: Buffer): Promise<Buffer> => sharp(png).raw().toBuffer();
-
 /**
  * Whether a file has every picture that is kept, each at its time, and no other, and pictures beside
  * where it was joined are those of the film, to the pixel.
@@ -109,8 +106,8 @@ export async function isCopied(
   if (times.length !== kept.length || !kept.every(isInTime)) return false;
   const isSame = async (picture: number): Promise<boolean> => {
     const at = kept.findIndex((one) => one.picture === picture);
-    const made = await pixelsOf(await pictureOf({ path, times }, at, signal));
-    return made.equals(await pixelsOf(await pictureOf(film, picture, signal)));
+    const made = await pixelsOf({ path, times }, at, signal);
+    return made.equals(await pixelsOf(film, picture, signal));
   };
   return (await Promise.all(besideJoins(pieces).map(isSame))).every(Boolean);
 }

@@ -9,10 +9,23 @@ const PATIENCE = 30_000;
 /** What comes that much before its time at most is the picture, seconds: times are rounded. */
 const EARLIER = 0.0005;
 
+interface Times {
+  path: string;
+  times: readonly number[];
+}
+
 /** One picture of a film, exact as it was recorded, as PNG. @param number from 0 */
-export async function pictureOf(
-  { path, times }: { path: string; times: readonly number[] },
+export const pictureOf = (film: Times, number: number, signal?: AbortSignal): Promise<Buffer> =>
+  picked(film, number, ['-f', 'image2pipe', '-c:v', 'png'], signal);
+
+/** The same as RGB, row-major, width × height × 3. */
+export const pixelsOf = (film: Times, number: number, signal?: AbortSignal): Promise<Buffer> =>
+  picked(film, number, ['-f', 'rawvideo'], signal);
+
+async function picked(
+  { path, times }: Times,
   number: number,
+  written: readonly string[],
   signal?: AbortSignal,
 ): Promise<Buffer> {
   const [at = 0, before = 0] = [times[number], times[number - 1]];
@@ -21,11 +34,8 @@ export async function pictureOf(
   // From the key picture before it; the program's own sought start is not as exact.
   const where = number > 0 ? ['-noaccurate_seek', '-ss', at.toFixed(6)] : [];
   const seen = number > 0 ? ['-vf', `select=gte(t\\,-${earlier.toFixed(6)})`] : [];
-  const written = ['-frames:v', '1', '-f', 'image2pipe', '-c:v', 'png', '-pix_fmt', 'rgb24', '-'];
-  return ffmpeg([...where, ...asFilm(path), '-map', '0:v:0', ...seen, ...written], {
-    most: PATIENCE,
-    signal,
-  });
+  const one = ['-map', '0:v:0', ...seen, '-frames:v', '1', ...written, '-pix_fmt', 'rgb24', '-'];
+  return ffmpeg([...where, ...asFilm(path), ...one], { most: PATIENCE, signal });
 }
 
 const LOOKING = 1_800_000;
