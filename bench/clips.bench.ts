@@ -102,7 +102,7 @@ test.each([
     const run = { most: MOST, signal };
     try {
       filmed(path, 60, colours);
-      const film = { path, type: 'video/mp4', sha256: '', ...(await probe(path)) };
+      const film = { path, type: 'video/mp4', etag: '', ...(await probe(path)) };
       const isUsual = how === 'in usual colours';
       const packing = isUsual ? await time(() => ffmpeg(usualArgs(film, usual), run)) : 0;
       const from = isUsual ? { ...film, path: usual, ...(await probe(usual)) } : film;

@@ -17,6 +17,7 @@ import {
   type GuideRecord,
   type ShotRecord,
 } from '@/core/archive/records';
+import { filmSum } from '../clips/rows';
 import { sql } from '../db/sql';
 import { filmPath } from '../media/files';
 import type { Reporting } from './reporting';
@@ -202,7 +203,7 @@ export async function readShot(id: string, whole: boolean): Promise<ShotOut | nu
         where x.shot_id = s.id and j.state = 'done' and not r.practice and ${whole}),
         '[]') as sent, k.file,
       case when k.shot_id is not null then jsonb_build_object('type', k.type, 'bytes', k.bytes,
-        'sha256', k.sha256, 'step', k.step, 'steps', coalesce((select jsonb_agg(cuts order by position)
+        'step', k.step, 'steps', coalesce((select jsonb_agg(cuts order by position)
           from clip_steps where shot_id = s.id), '[]')) end as clip
     from shots s join frames f on f.id = s.frame_id left join words w on w.shot_id = s.id
       left join clips k on k.shot_id = s.id
@@ -212,7 +213,7 @@ export async function readShot(id: string, whole: boolean): Promise<ShotOut | nu
   const { wordsRevision: revision, lines, boxes, file, clip, ...own } = more;
   const record = shotRecord.parse({
     ...own,
-    ...(clip && { clip }),
+    ...(clip && { clip: { ...clip, sha256: await filmSum(id) } }),
     frame: { id: frameId, sha256, width, height, original: media(originalType) },
     words:
       revision === null

@@ -15,8 +15,9 @@ export interface NewFilm extends Probed {
   type: string;
   /** Sound goes with its pictures. */
   sound: boolean;
-  sha256: string;
   bytes: number;
+  /** Where it is known already: else it is worked out once the film was looked through. */
+  sha256?: string;
 }
 
 /**
@@ -34,7 +35,7 @@ export async function addClip(
   const look = randomUUID();
   await tx`insert into clips
     (id, shot_id, file, type, bytes, sha256, width, height, codec, fine_colours, sound, times)
-    values (${look}, ${shot}, ${file}, ${type}, ${bytes}, ${sha256}, ${width}, ${height},
+    values (${look}, ${shot}, ${file}, ${type}, ${bytes}, ${sha256 ?? null}, ${width}, ${height},
       ${codec}, ${fineColours}, ${sound}, ${micros})
     on conflict (shot_id) do update set id = excluded.id, file = excluded.file,
       type = excluded.type, bytes = excluded.bytes, sha256 = excluded.sha256,

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { rm } from 'node:fs/promises';
+import { rm, stat } from 'node:fs/promises';
 import type { Clip } from '@/core/contracts/clip';
 import type { ClipDrop } from '@/core/contracts/clipCopy';
 import { untouched } from '@/core/document/view';
@@ -8,7 +8,7 @@ import { sql } from '../db/sql';
 import { clearPages, eraseElsewhere, replaceShown } from '../erase/replace';
 import { takeIn } from '../frames/intake';
 import { begin } from '../jobs/run';
-import { digest, filmPath, putInPlace, stripPath, sweepMedia } from '../media/files';
+import { filmPath, putInPlace, stripPath, sweepMedia } from '../media/files';
 import { pictureOf } from '../media/pictures';
 import { headOf, probe } from '../media/probe';
 import { addClip, THROUGH } from './added';
@@ -37,12 +37,16 @@ export async function replaceFilm(
   path: string,
   drops: ClipDrop,
 ): Promise<number> {
-  const [read, { sound }, digested] = await Promise.all([probe(path), headOf(path), digest(path)]);
+  const [read, { sound }, { size: bytes }] = await Promise.all([
+    probe(path),
+    headOf(path),
+    stat(path),
+  ]);
   const frame = await takeIn(await pictureOf({ path, times: read.times }, 0));
   // Never a name that it had: what is half done leaves the film that the row tells of.
   const file = `${shot}.${randomUUID()}.mp4`;
   await putInPlace(path, filmPath(file));
-  const film = { ...read, ...digested, file, type: 'video/mp4', sound: sound !== null };
+  const film = { ...read, bytes, file, type: 'video/mp4', sound: sound !== null };
   const replaced = await sql()
     .begin(async (tx) => {
       const [row] = await tx<{ revision: number; marksRevision: number }[]>`
@@ -72,5 +76,5 @@ export async function replaceFilm(
   await sql()`vacuum clip_steps`;
   await sql()`vacuum clip_writings`;
   begin(THROUGH);
-  return digested.bytes;
+  return bytes;
 }

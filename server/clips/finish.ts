@@ -14,7 +14,7 @@ import { wantWords } from '../words/wanted';
 import { addClip, THROUGH } from './added';
 import { followOf } from './followed';
 import { withPressed } from './pressed';
-import { filmOf } from './rows';
+import { filmOf, filmSum } from './rows';
 import { CLIP, dropRecording, goesOn } from './recordings';
 import { wantUsual } from './usual';
 import { wrap, type Film } from './wrap';
@@ -114,7 +114,10 @@ async function through(id: string, signal: AbortSignal): Promise<void> {
   const [row] = await sql()<{ shotId: string }[]>`select shot_id from clips where id = ${id}`;
   if (!row) return;
   const film = await filmOf(row.shotId);
-  const { changes } = await lookThrough(row.shotId, film.path, film, signal);
+  const [{ changes }] = await Promise.all([
+    lookThrough(row.shotId, film.path, film, signal),
+    filmSum(row.shotId),
+  ]);
   await sql().begin(async (tx) => {
     await tx`update clips set changes = ${changes} where id = ${id}`;
     // Its later pictures can be read from now on.

@@ -3,16 +3,16 @@ import { wholeSize } from '@/core/paint/whole';
 import { serverShaper } from '../paint/shaper';
 import { Fault, notFound } from '../base/fault';
 import { sql } from '../db/sql';
-import { filmPath } from '../media/files';
+import { digest, filmPath } from '../media/files';
 import { getShot } from '../shots/rows';
 import { stepsOf } from './cuts';
 import { getRecording } from './recordings';
 
 interface Row {
+  id: string;
   file: string;
   type: string;
   bytes: string;
-  sha256: string;
   width: number;
   height: number;
   codec: string;
@@ -26,7 +26,7 @@ interface Row {
 }
 
 async function rowOf(shot: string): Promise<Row> {
-  const [row] = await sql()<Row[]>`select file, type, bytes, sha256, width, height, codec,
+  const [row] = await sql()<Row[]>`select id, file, type, bytes, width, height, codec,
     fine_colours, sound, times, changes, cuts, revision, step from clips where shot_id = ${shot}`;
   if (!row) throw notFound('clip');
   return row;
@@ -66,7 +66,8 @@ export async function clipOrRecording(shot: string): Promise<Clip | Recording> {
 export interface Film {
   path: string;
   type: string;
-  sha256: string;
+  /** Another film, another one. */
+  etag: string;
   width: number;
   height: number;
   times: number[];
@@ -75,6 +76,17 @@ export interface Film {
 /** The film as it was recorded. @throws Fault 404 */
 export async function filmOf(shot: string): Promise<Film> {
   const row = await rowOf(shot);
-  const { type, sha256, width, height } = row;
-  return { path: filmPath(row.file), type, sha256, width, height, times: secondsOf(row) };
+  const { id: etag, type, width, height } = row;
+  return { path: filmPath(row.file), type, etag, width, height, times: secondsOf(row) };
+}
+
+/** The sum over the film of a clip; worked out where it is not known yet. @throws Fault 404 */
+export async function filmSum(shot: string): Promise<string> {
+  const [row] = await sql()<{ file: string; sha256: string | null }[]>`
+    select file, sha256 from clips where shot_id = ${shot}`;
+  if (!row) throw notFound('clip');
+  if (row.sha256 !== null) return row.sha256;
+  const { sha256 } = await digest(filmPath(row.file));
+  await sql()`update clips set sha256 = ${sha256} where shot_id = ${shot} and file = ${row.file}`;
+  return sha256;
 }

@@ -1,6 +1,6 @@
-import { rm } from 'node:fs/promises';
+import { rm, stat } from 'node:fs/promises';
 import type { Frame } from '../frames/intake';
-import { alongPath, digest, filmPath, partPath, putInPlace, syncPath } from '../media/files';
+import { alongPath, filmPath, partPath, putInPlace, syncPath } from '../media/files';
 import { ffmpeg } from '../media/ffmpeg';
 import { ofPictures, probe, type Head, type Probed } from '../media/probe';
 import type { NewFilm } from './added';
@@ -84,11 +84,11 @@ export async function wrap(recorded: Recorded, signal: AbortSignal): Promise<Fil
     const { made, probed } =
       (await wrappedAlong(recorded, head, signal)) ?? (await wrappedNow(recorded, head, signal));
     // Bringing it to the disk takes as long as looking at it.
-    const [read, digested] = await Promise.all([probed(), digest(made), syncPath(made)]);
+    const [read, { size: bytes }] = await Promise.all([probed(), stat(made), syncPath(made)]);
     const file = `${shot}.${extension}`;
     await putInPlace(made, filmPath(file));
     const sound = head.sound !== null;
-    return { file, type, sound, first: await first.frame, ...digested, ...read };
+    return { file, type, sound, first: await first.frame, bytes, ...read };
   } catch (error) {
     signal.throwIfAborted();
     // One without any picture cannot be wrapped, and is told from one that is damaged.

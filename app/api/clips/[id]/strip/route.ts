@@ -11,9 +11,9 @@ const querySchema = z.object({ kept: z.stringbool().default(false) });
 
 export const GET = route<{ id: string }>(async (request, params) => {
   const id = readId(params);
-  const { sha256 } = await filmOf(id);
+  const { etag } = await filmOf(id);
   const { kept } = fit(Object.fromEntries(new URL(request.url).searchParams), querySchema);
   const made = (kept && (await keptStrip(id))) || (await hiddenStrip(id));
   if (made) return bytesAnswer(made, 'image/jpeg');
-  return fileAnswer(request, { path: stripPath(id), type: 'image/jpeg', etag: `strip ${sha256}` });
+  return fileAnswer(request, { path: stripPath(id), type: 'image/jpeg', etag: `strip ${etag}` });
 });
