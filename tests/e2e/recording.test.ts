@@ -66,6 +66,26 @@ test('the desk is recorded where not the track of a canvas, but its stream is as
   await take();
 }, 60_000);
 
+test('where a browser plays no sound, that is said as it is, and without sound it records', async () => {
+  const take = await before(`(() => {
+    Object.defineProperty(AudioContext.prototype, 'state', { get: () => 'suspended' });
+    AudioContext.prototype.resume = () => new Promise(() => undefined);
+    const heard = new AudioContext().createMediaStreamDestination().stream;
+    navigator.mediaDevices.getUserMedia = () => Promise.resolve(heard);
+  })()`);
+  await setWay({ ...firstWay, display: 'Left', kind: 'clip', sounds: ['microphone'] });
+  await app.go('/take');
+  await app.desk();
+  await app.click('Record');
+  await app.sees('The browser finds nothing to play sound on here');
+  await app.click('Microphone');
+  await app.click('Record');
+  await app.until('a second', async () => /0:0[1-9]\.\d of/.test(await stands()));
+  await app.click('End the clip');
+  await app.sees('Begin here');
+  await take();
+}, 60_000);
+
 test('a recording of this computer of which nothing came is over, and does not look as if the server were away', async () => {
   const recording = { id: randomUUID(), title: 'Gone', width: 640, height: 480 };
   const told = JSON.stringify({ recording: { ...recording, seconds: 3, paused: false } });

@@ -43,6 +43,10 @@ function refusal(error: unknown): string {
   return 'The microphone could not be opened.';
 }
 
+const NOT_YET = 'The browser gives no sound yet. Click in Rezzik once, then record.';
+const NO_SOUND =
+  'The browser finds nothing to play sound on here, and then it records none. Turn the sound off to record without it.';
+
 /** A browser gives no sound to a page in which nobody pressed anything yet. */
 async function startedContext(): Promise<AudioContext> {
   const context = new AudioContext({ latencyHint: 'interactive' });
@@ -50,7 +54,9 @@ async function startedContext(): Promise<AudioContext> {
   if (context.state !== 'running') await Promise.race([context.resume(), late]);
   if (context.state === 'running') return context;
   await context.close();
-  throw new Error('The browser gives no sound yet. Click in Rezzik once, then record.');
+  // Some browsers do not tell.
+  const { userActivation } = navigator as Partial<Navigator>;
+  throw new Error(userActivation?.hasBeenActive ? NO_SOUND : NOT_YET);
 }
 
 /**
