@@ -146,8 +146,10 @@ async function writeShot(out: Out, id: string): Promise<boolean> {
       if (original) await zip.add(originalEntry(frame.id), original, true);
       frames.add(frame.id);
     }
-    const clip = film && record.clip;
-    if (clip && !(await zip.addFile(filmEntry(id, clip.type), film, mostBytes.film))) {
+    const { clip } = record;
+    const add = (path: string) =>
+      clip && zip.addFile(filmEntry(id, clip.type), path, mostBytes.film);
+    if (film && !(await add(film))) {
       // Its shot may be gone just then, and the film with it.
       if (attempt < TRIES) continue;
       const why = 'its film is not there or has 4 GB and more; only its first picture is in it';

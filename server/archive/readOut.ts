@@ -211,9 +211,11 @@ export async function readShot(id: string, whole: boolean): Promise<ShotOut | nu
   if (!row) return null;
   const { frameId, sha256, width, height, originalType, length, originalLength, ...more } = row;
   const { wordsRevision: revision, lines, boxes, file, clip, ...own } = more;
+  // What is not there has none.
+  const sum = clip && (await filmSum(id).catch(() => null));
   const record = shotRecord.parse({
     ...own,
-    ...(clip && { clip: { ...clip, sha256: await filmSum(id) } }),
+    ...(clip && sum && { clip: { ...clip, sha256: sum } }),
     frame: { id: frameId, sha256, width, height, original: media(originalType) },
     words:
       revision === null

@@ -56,7 +56,10 @@ beforeAll(async () => {
   file = await archived();
   database = await otherDatabase();
 }, 120_000);
-afterAll(finish);
+afterAll(async () => {
+  await useDatabase(database);
+  await finish();
+});
 
 /** Nothing is here, neither rows nor films. */
 beforeEach(async () => {
@@ -171,13 +174,27 @@ test.each([
   expect(readdirSync(mediaDir())).toEqual([]);
 });
 
-test('a film that is gone from the disk is told, and its picture is in the archive all the same', async () => {
+test('one that was not looked through yet has the sum over its film in the archive', async () => {
   await broughtIn(file);
-  rmSync(join(mediaDir(), `${clip.id}.mp4`));
-  const halved = await archived();
-  const names = execFileSync('unzip', ['-Z1', halved]).toString();
-  expect(names).toContain(`shots/${clip.id}.json`);
-  expect(names).not.toContain('films/');
-  expect(JSON.stringify(await reportOf(halved))).toContain('only its first picture');
-  await useDatabase(database);
+  await sql()`update clips set sha256 = null`;
+  const anew = await archived();
+  expect((await reportOf(anew)).damaged).toEqual([]);
+  await sql()`truncate shots, frames, jobs cascade`;
+  await sweepMedia();
+  const { brought, damaged } = await broughtIn(anew);
+  expect([brought?.shots, damaged]).toEqual([{ added: 1, here: 0, beside: 0 }, []]);
 });
+
+test.each(['known', 'not known'])(
+  'a film that is gone from the disk, its sum %s, is told, and its picture is in the archive all the same',
+  async (sum) => {
+    await broughtIn(file);
+    if (sum === 'not known') await sql()`update clips set sha256 = null`;
+    rmSync(join(mediaDir(), `${clip.id}.mp4`));
+    const halved = await archived();
+    const names = execFileSync('unzip', ['-Z1', halved]).toString();
+    expect(names).toContain(`shots/${clip.id}.json`);
+    expect(names).not.toContain('films/');
+    expect(JSON.stringify(await reportOf(halved))).toContain('only its first picture');
+  },
+);
