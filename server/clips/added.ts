@@ -8,6 +8,8 @@ import type { Probed } from '../media/probe';
 
 /** The job that looks through a clip. */
 export const THROUGH = 'clipLook';
+/** The job that writes a file of one. */
+export const WRITE = 'clipWrite';
 
 /** A film that lies in its place, whole. */
 export interface NewFilm extends Probed {

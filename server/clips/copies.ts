@@ -33,13 +33,13 @@ import { getSending, sendFileOf, usableRemote } from '../remote/sendings';
 import { getPaintable, getShot } from '../shots/rows';
 import { checkUnchanged, replaceFilm } from './drop';
 import { produceHidden } from './hidden';
+import { WRITE } from './added';
 import { produce } from './produce';
 import type { Writing } from './written';
 import { filmOf, getClip } from './rows';
 
 type Wish = z.output<typeof clipWishSchema>;
 
-const WRITE = 'clipWrite';
 /** A file that was only made is held so long. */
 const HELD = '1 day';
 const MB = 1_000_000;

@@ -8,7 +8,7 @@ import { jobsOf } from '../jobs/run';
 import { asFilm, ffmpeg } from '../media/ffmpeg';
 import { mediaDir, putInPlace, usualPath } from '../media/files';
 import { probe, type Pictures } from '../media/probe';
-import { THROUGH, type NewFilm } from './added';
+import { THROUGH, WRITE, type NewFilm } from './added';
 import { filmOf, type Film } from './rows';
 
 /** The job that packs a film of fine colours once more, in usual ones. */
@@ -44,10 +44,11 @@ export async function wantUsual(
   await addDue(tx, id, USUAL);
 }
 
-/** Neither while something is recorded, nor before what the view of a clip shows. */
+/** Neither while something is recorded or kept, nor before what the view of a clip shows. */
 async function isCalm(): Promise<boolean> {
   const [busy] = await sql()`select 1 from recordings where state = 'going'
-    union all select 1 from jobs where kind = ${THROUGH} and state = 'waiting' limit 1`;
+    union all select 1 from jobs where kind = ${THROUGH} and state = 'waiting'
+    union all select 1 from jobs where kind = ${WRITE} and leased_until > now() limit 1`;
   return busy === undefined;
 }
 

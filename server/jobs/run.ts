@@ -1,4 +1,14 @@
-import { claimDue, claimNow, finish, giveBack, giveUp, putOff, renew, stop, type Leased } from './queue';
+import {
+  claimDue,
+  claimNow,
+  finish,
+  giveBack,
+  giveUp,
+  putOff,
+  renew,
+  stop,
+  type Leased,
+} from './queue';
 import { shared } from '../base/shared';
 
 /**

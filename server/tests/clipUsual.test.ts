@@ -5,11 +5,13 @@ import type { Clip } from '@/core/contracts/clip';
 import * as one from '@/app/api/clips/[id]/route';
 import { POST as rest } from '@/app/api/clips/[id]/rest/route';
 import { sql } from '../db/sql';
+import { addLeased } from '../jobs/queue';
 import { workAlone } from '../jobs/run';
 import { mediaDir, sweepMedia, usualPath, writingPath } from '../media/files';
 import { coloursOf } from '../media/probe';
 import { roomUsed } from '../room/used';
 import { binShot, eraseShot } from '../shots/store';
+import { WRITE } from '../clips/added';
 import { USUAL } from '../clips/usual';
 import { film, numberOn, packetsIn, picturesIn, RESTLESS, restless } from './clipFilms';
 import { begun, ended, look, lookedThrough, recorded, wanted, written } from './clipLib';
@@ -119,7 +121,7 @@ test('it goes with the film it was made of', async () => {
   );
 }, 60_000);
 
-test('nothing of the kind is made of usual colours, nor while something is recorded', async () => {
+test('nothing of the kind is made of usual colours, nor while something is recorded or kept', async () => {
   const before = usualFiles().length;
   await recorded(film(20));
   await workAlone(USUAL);
@@ -130,6 +132,10 @@ test('nothing of the kind is made of usual colours, nor while something is recor
   await workAlone(USUAL);
   expect(usualFiles()).toHaveLength(before);
   expect((await ended(going, 0)).status).toBe(404);
+  const { id: writing } = await sql().begin((tx) => addLeased(tx, randomUUID(), WRITE));
+  await workAlone(USUAL);
+  expect(usualFiles()).toHaveLength(before);
+  await sql()`delete from jobs where id = ${writing}`;
   await workAlone(USUAL);
   expect(usualFiles()).toHaveLength(before + 1);
 }, 60_000);

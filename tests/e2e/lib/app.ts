@@ -107,7 +107,10 @@ export class App {
     const option = By.xpath(`.//option[starts-with(., ${JSON.stringify(words)})]`);
     const found = () => list.findElements(option);
     // Some lists are filled by an answer of the server.
-    await this.until(`no option ${words}`, async () => (await found()).length > 0);
+    await this.until(
+      `no option ${words}`,
+      async () => (await found()).length > 0 && (await list.isEnabled()),
+    );
     await (await found())[0]?.click();
   }
 
