@@ -8,7 +8,7 @@ import { setPriority } from 'node:os';
 
 const TASKS = '/proc/self/task';
 /** As nice(1) counts; the pool's threads say the same of themselves (server/pool/worker.ts). */
-const YIELDING = 5;
+const YIELDING = 10;
 
 /** Lets all threads but that of the event loop give way to it. */
 export async function letThreadsYield() {

@@ -1,11 +1,5 @@
+import { wordsOf, type ReadablePixels } from '../raster/pixels';
 import type { LikenessMap } from './likenessMap';
-
-/** RGBA, row-major, width × height × 4. */
-interface Picture {
-  data: ArrayLike<number>;
-  width: number;
-  height: number;
-}
 
 export interface Similarity {
   /** The mean over the map: 1 for the very same. */
@@ -16,8 +10,10 @@ export interface Similarity {
 /** The window: Gaussian, 11 × 11, of 1.5 pixels (Wang et al. 2004, §III-B). */
 const SIZE = 11;
 const SIGMA = 1.5;
-/** Rows under two windows, one below the other. */
-const RING = SIZE + 1;
+/** Rows of the map that are worked out at once: each row under their windows is read once for all. */
+const AT_ONCE = 4;
+/** Rows under so many windows, one below the other. */
+const RING = SIZE + AT_ONCE - 1;
 /** (K·L)² with K₁ 0.01, K₂ 0.03 and L 255, as there. */
 const C1 = (0.01 * 255) ** 2;
 const C2 = (0.03 * 255) ** 2;
@@ -32,19 +28,15 @@ const [W0, W1, W2, W3, W4, W5] = (() => {
 })();
 
 /** Lightness of each pixel: weights of ITU-R BT.601 in 1/256, rounded as usual for 8-bit pictures. */
-function lightnessOf({ data, width, height }: Picture): Uint8Array {
-  const all = new Uint8Array(width * height);
-  for (let i = 0, j = 0; i < all.length; i += 1, j += 4) {
-    const sum =
-      77 * (data[j] as number) + 150 * (data[j + 1] as number) + 29 * (data[j + 2] as number);
+function lightnessOf(picture: ReadablePixels): Uint8Array {
+  const words = wordsOf(picture);
+  const all = new Uint8Array(words.length);
+  for (let i = 0; i < all.length; i += 1) {
+    const word = words[i] as number;
+    const sum = 77 * (word & 255) + 150 * ((word >> 8) & 255) + 29 * ((word >> 16) & 255);
     all[i] = (sum + 128) >> 8;
   }
   return all;
-}
-
-/** A part of a row around zero. @param start where the row begins in all of them */
-function rowOf(all: Uint8Array, start: number, into: Row, { from, to }: Span): void {
-  for (let x = from; x < to; x += 1) into[x] = (all[start + x] as number) - MIDDLE;
 }
 
 /** One row under the window, lengthwise; what was read once is passed on from place to place. */
@@ -76,9 +68,9 @@ function across(row: Row, into: Row, at: number, { from, to }: Span): void {
   }
 }
 
-/** Twelve rows that lie one after another under two windows, downwards: two rows at once. */
-function down(from: Row, first: number, width: number, into: readonly [Row, Row], at: Span): void {
-  const [upper, lower] = into;
+/** Fourteen rows that lie one after another under four windows, downwards: four rows at once. */
+function down(from: Row, first: number, width: number, into: Four, at: Span): void {
+  const [r0, r1, r2, r3] = into;
   for (let x = at.from, o = first + at.from; x < at.to; x += 1, o += 1) {
     const a = from[o] as number;
     const b = from[o + width] as number;
@@ -92,8 +84,12 @@ function down(from: Row, first: number, width: number, into: readonly [Row, Row]
     const j = from[o + 9 * width] as number;
     const k = from[o + 10 * width] as number;
     const l = from[o + 11 * width] as number;
-    upper[x] = W0 * (a + k) + W1 * (b + j) + W2 * (c + i) + W3 * (d + h) + W4 * (e + g) + W5 * f;
-    lower[x] = W0 * (b + l) + W1 * (c + k) + W2 * (d + j) + W3 * (e + i) + W4 * (f + h) + W5 * g;
+    const m = from[o + 12 * width] as number;
+    const n = from[o + 13 * width] as number;
+    r0[x] = W0 * (a + k) + W1 * (b + j) + W2 * (c + i) + W3 * (d + h) + W4 * (e + g) + W5 * f;
+    r1[x] = W0 * (b + l) + W1 * (c + k) + W2 * (d + j) + W3 * (e + i) + W4 * (f + h) + W5 * g;
+    r2[x] = W0 * (c + m) + W1 * (d + l) + W2 * (e + k) + W3 * (f + j) + W4 * (g + i) + W5 * h;
+    r3[x] = W0 * (d + n) + W1 * (e + m) + W2 * (f + l) + W3 * (g + k) + W4 * (h + j) + W5 * i;
   }
 }
 
@@ -108,7 +104,7 @@ const rows = (count: number, width: number): Row[] =>
  * @returns the mean, and the map, which lacks half a window at each side
  * @throws when the sizes differ or a side is shorter than the window
  */
-export function similarity(before: Picture, after: Picture): Similarity {
+export function similarity(before: ReadablePixels, after: ReadablePixels): Similarity {
   const { width, height } = before;
   if (width !== after.width || height !== after.height) throw new Error('The sizes differ.');
   if (Math.min(width, height) < SIZE) throw new Error('The pictures are smaller than the window.');
@@ -118,9 +114,9 @@ export function similarity(before: Picture, after: Picture): Similarity {
   const bands = differing(all, others, width, height);
   const bandOf = (row: number): Span[] => bands[Math.floor(row / TILE)] ?? [];
   const [a, b, squares, product] = [...rows(4, width)] as [Row, Row, Row, Row];
-  // Each row lies there twice, so that any twelve follow on one another without a break.
+  // Each row lies there twice, so that as many as are read at once follow on one another.
   const windows = rows(4, 2 * RING * size.width);
-  const [upper, lower] = [rows(4, size.width) as Means, rows(4, size.width) as Means];
+  const lines = Array.from({ length: AT_ONCE }, () => rows(4, size.width) as Means);
   let short = 0;
   for (let y = 0; y < height; y += 1) {
     const slot = (y % RING) * size.width;
@@ -128,9 +124,7 @@ export function similarity(before: Picture, after: Picture): Similarity {
     const [band, next] = [bandOf(Math.max(0, y - RING + 1)), bandOf(y)];
     for (const span of band === next ? band : merged([...band, ...next])) {
       const wide = { from: span.from, to: span.to + SIZE - 1 };
-      rowOf(all, y * width, a, wide);
-      rowOf(others, y * width, b, wide);
-      multiply(a, b, squares, product, wide);
+      readRow([all, others], y * width, [a, b, squares, product], wide);
       [a, b, squares, product].forEach((row, i) => {
         const window = windows[i] ?? row;
         across(row, window, slot, span);
@@ -138,16 +132,16 @@ export function similarity(before: Picture, after: Picture): Similarity {
         window.copyWithin(again, slot + span.from, slot + span.to);
       });
     }
-    // Two rows of the map are worked out at once; the last may be alone.
-    const last = y === height - 1;
-    const top = y - RING + 1 + (last && size.height % 2 ? 1 : 0);
-    if (top < 0 || top % 2) continue;
+    // The last of them may be fewer, and what is worked out below them is left.
+    const left = y === height - 1 ? size.height % AT_ONCE : 0;
+    const top = left ? size.height - left : y - RING + 1;
+    if (top < 0 || top % AT_ONCE) continue;
     for (const span of bandOf(top)) {
       windows.forEach((window, i) => {
-        const into = [upper[i] ?? a, lower[i] ?? b] as const;
+        const into = lines.map((means) => means[i] ?? a) as Four;
         down(window, (top % RING) * size.width, size.width, into, span);
       });
-      [upper, lower].slice(0, size.height - top).forEach((means, i) => {
+      lines.slice(0, size.height - top).forEach((means, i) => {
         const line = map.subarray((top + i) * size.width, (top + i + 1) * size.width);
         short += span.to - span.from - similarityOf(means, line, span);
       });
@@ -157,9 +151,10 @@ export function similarity(before: Picture, after: Picture): Similarity {
 }
 
 type Row = Float64Array;
+type Four = [Row, Row, Row, Row];
 
 /** Of both pictures, of their squares together and of their product. */
-type Means = [Row, Row, Row, Row];
+type Means = Four;
 
 /** Columns of a row, from the first to before the last. */
 interface Span {
@@ -216,10 +211,18 @@ function merged(spans: readonly Span[]): Span[] {
   return all;
 }
 
-function multiply(a: Row, b: Row, squares: Row, product: Row, { from, to }: Span): void {
+/** A part of a row of both, around zero, and what they make multiplied. @param at its beginning */
+function readRow(
+  [before, after]: readonly [Uint8Array, Uint8Array],
+  at: number,
+  [a, b, squares, product]: Four,
+  { from, to }: Span,
+): void {
   for (let x = from; x < to; x += 1) {
-    const p = a[x] as number;
-    const q = b[x] as number;
+    const p = (before[at + x] as number) - MIDDLE;
+    const q = (after[at + x] as number) - MIDDLE;
+    a[x] = p;
+    b[x] = q;
     squares[x] = p * p + q * q;
     product[x] = p * q;
   }

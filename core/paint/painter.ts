@@ -63,6 +63,33 @@ export function paintShot(
   );
 }
 
+/** The marks of a shot on which nothing lies but what hides; null for every other. */
+function hidesAlone({ marks }: ShotDocument): Mark[] | null {
+  const all = marks.map(asItLeaves);
+  return all.some((mark) => mark.halo || !kindOf(mark).hide) ? null : all;
+}
+
+interface Hides {
+  marks: readonly Mark[];
+  document: ShotDocument;
+  readFrame: (this: void, at: Rect) => RgbaPixels;
+  tools: PaintTools;
+}
+
+/** @param pixels a part of the view */
+function hide(pixels: RgbaPixels, part: Rect, { document, ...of }: Hides): void {
+  const { view, pictures } = document;
+  // Its own for each: by this function fillings are known again.
+  const drawFrame = () => undefined;
+  new PaintScene({ ...of, view, pictures, drawFrame }).layHidden(pixels, part);
+}
+
+/** Reads from pixels that are a part of the frame. */
+const readFrom =
+  (pixels: RgbaPixels, part: Rect) =>
+  (at: Rect): RgbaPixels =>
+    cutPixels(pixels, { ...at, x: at.x - part.x, y: at.y - part.y });
+
 /**
  * A part of a shot on which nothing lies but what hides, as it leaves: worked out from pixels alone,
  * the same as painted.
@@ -74,15 +101,25 @@ export function hiddenPart(
   { part, needs, document }: PaintedPart,
   tools: PaintTools,
 ): RgbaPixels | null {
-  const { view, pictures } = document;
-  const marks = document.marks.map(asItLeaves);
-  if (marks.some((mark) => mark.halo || !kindOf(mark).hide)) return null;
-  const readFrame = (at: Rect): RgbaPixels =>
-    cutPixels(given, { ...at, x: at.x - needs.x, y: at.y - needs.y });
+  const marks = hidesAlone(document);
+  if (!marks) return null;
+  const readFrame = readFrom(given, needs);
   const painted = readFrame(part);
-  const drawFrame = () => undefined;
-  new PaintScene({ marks, view, tools, pictures, drawFrame, readFrame }).layHidden(painted, part);
+  hide(painted, part, { marks, document, readFrame, tools });
   return painted;
+}
+
+/**
+ * Hides in place what is hidden of a picture on which nothing else lies: the same as painted.
+ * @param pixels RGBA, row-major, as large as the view, opaque
+ * @returns false where something else lies on it, and nothing was done
+ */
+export function hideShown(pixels: RgbaPixels, document: ShotDocument, tools: PaintTools): boolean {
+  const marks = hidesAlone(document);
+  if (!marks) return false;
+  const { crop } = document.view;
+  hide(pixels, crop, { marks, document, readFrame: readFrom(pixels, crop), tools });
+  return true;
 }
 
 /** Paints the view of the frame with all marks on it, on an empty surface as large as the view. */

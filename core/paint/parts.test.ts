@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { createCanvas } from '@napi-rs/canvas';
 import fc from 'fast-check';
-import { bitmap, flattenPart, sheet } from '@/server/paint/flatten';
+import { bitmap, flattenPart, flattenPixels, sheet } from '@/server/paint/flatten';
 import { serverShaper } from '@/server/paint/shaper';
 import { anyMark } from '@/tests/lib/anyMark';
 import type { ShotDocument } from '../document/document';
@@ -21,6 +21,8 @@ function noise(seed: number): RgbaPixels {
   for (let i = 0; i < data.length; i += 1) data[i] = i % 4 === 3 ? 255 : next() * 256;
   return { data, ...SIZE };
 }
+
+const hiding = anyMark.filter((mark) => hides(mark) && !mark.halo);
 
 function painted(frame: RgbaPixels, document: ShotDocument, tools: PaintTools): RgbaPixels {
   const { width, height } = document.view.crop;
@@ -55,7 +57,7 @@ function joinedParts(
 test.each([
   ['of any kind', anyMark],
   // Worked out from pixels alone.
-  ['that hide, and nothing else,', anyMark.filter((mark) => hides(mark) && !mark.halo)],
+  ['that hide, and nothing else,', hiding],
 ])('painted in its parts, a picture with marks %s is the same to the pixel', async (_, mark) => {
   const shaper = await serverShaper();
   const tools: PaintTools = { shaper, bitmap, sheet };
@@ -80,6 +82,40 @@ test.each([
     { numRuns: 120 },
   );
   expect(inParts).toBeGreaterThan(60);
+});
+
+const amounts = { contrast: 140, grey: 30, sharpened: 80 };
+
+test('as a whole, hidden without drawing anything, a picture is the same to the pixel', async () => {
+  const shaper = await serverShaper();
+  const tools: PaintTools = { shaper, bitmap, sheet };
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(hiding, fc.boolean(), fc.boolean()), { maxLength: 6 }),
+      fc.constantFrom(undefined, 'picture' as const, 'all' as const),
+      fc.integer(),
+      fc.boolean(),
+      (some, on, seed, isCut) => {
+        const crop = isCut ? { x: 20, y: 12, width: 180, height: 140 } : { x: 0, y: 0, ...SIZE };
+        const marks = some.map(([one, isOff, isAgreed], i) => ({
+          ...{ ...one, id: `m${i}` },
+          ...(isOff && { off: true as const }),
+          ...(isOff && isAgreed && { uncovered: true as const }),
+        }));
+        const finish = on && { finish: { adjust: { on, ...amounts } } };
+        const document: ShotDocument = { ...untouched(SIZE), view: { crop }, marks, ...finish };
+        // Of another picture below the same marks nothing is known from the one before.
+        for (const frame of [noise(seed), noise(seed + 1)]) {
+          const before = Buffer.from(frame.data.slice());
+          const made = flattenPixels(frame, document, shaper);
+          expect(Buffer.from(frame.data).equals(before)).toBe(true);
+          const whole = painted(frame, document, tools);
+          expect(Buffer.from(made.data).equals(Buffer.from(whole.data))).toBe(true);
+        }
+      },
+    ),
+    { numRuns: 60, seed: 12 },
+  );
 });
 
 test('what lies everywhere, and what is done to all of it, is painted as a whole', async () => {

@@ -114,10 +114,9 @@ export class PaintScene implements Scene {
     }
   }
 
-  /** The same on pixels, which are a part of the frame. */
+  /** The same on pixels, which are a part of the frame, and may be those that are read for it. */
   layHidden(pixels: RgbaPixels, part: Rect): void {
-    for (const { mark } of this.hidden) {
-      const patch = this.patch(mark.id);
+    for (const patch of this.hidden.map(({ mark }) => this.patch(mark.id))) {
       if (patch) layOver(pixels, patch.pixels, { x: patch.x - part.x, y: patch.y - part.y });
     }
   }

@@ -6,7 +6,7 @@ import type { Rect } from '@/core/geometry/rect';
 import type { Size } from '@/core/geometry/size';
 import type { Sheet } from '@/core/marks/contract';
 import { sizeProblem } from '@/core/keep/fitSize';
-import { adjustShown, hiddenPart, paintShot } from '@/core/paint/painter';
+import { adjustShown, hiddenPart, hideShown, paintShot } from '@/core/paint/painter';
 import type { PaintedPart } from '@/core/paint/parts';
 import { isPlain, plainlySurrounded } from '@/core/paint/plainly';
 import { layoutOfShot, leavesOpaque, wholeSize } from '@/core/paint/whole';
@@ -161,8 +161,9 @@ function painted(
     const whole = plainlySurrounded(picture, surround, layout);
     return { ...whole, opaque: leavesOpaque(document, true, shaper) };
   }
-  // Nothing lies on it and nothing is cut off it: it is what leaves.
-  if (document.marks.length === 0 && isOpaque && !surround) {
+  const tools = { shaper, bitmap, sheet };
+  // Nothing is cut off it, and nothing lies on it but what hides: it is what leaves.
+  if (isOpaque && !surround && hideShown(shown, document, tools)) {
     if (adjust) adjustPixels(shown, adjust);
     return { ...shown, opaque: true };
   }
@@ -171,9 +172,7 @@ function painted(
   checkSize({ width, height });
   const canvas = createCanvas(width, height);
   const surface = canvas.getContext('2d');
-  paintShot(surface, document, { shaper, bitmap, sheet }, (to) =>
-    to.drawImage(cut, crop.x, crop.y),
-  );
+  paintShot(surface, document, tools, (to) => to.drawImage(cut, crop.x, crop.y));
   const { data } = surface.getImageData(0, 0, width, height);
   // Marks cover or multiply, and neither lets anything through; a free shape does.
   return { data, width, height, opaque: leavesOpaque(document, shot.opaque, shaper) };

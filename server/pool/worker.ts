@@ -15,7 +15,7 @@ const askedSchema = z.object({
  * Of this thread alone, as Linux counts priorities: where all cores are busy, whoever asks for a
  * page, and whatever else the computer is used for, comes first (the rest: bin/lib/priority.mjs).
  */
-const YIELDING = 5;
+const YIELDING = 10;
 setPriority(YIELDING);
 
 parentPort?.on('message', (message: unknown) => {

@@ -1,3 +1,4 @@
+import pLimit from 'p-limit';
 import { documentAt } from '@/core/document/atPicture';
 import { documentSchema, type ShotDocument } from '@/core/document/document';
 import { isNewer } from '@/core/document/upgrade/upgrade';
@@ -6,7 +7,7 @@ import type { Shot } from '@/core/contracts/shot';
 import { sql } from '../db/sql';
 import type { Unpainted } from '../paint/flatten';
 import { frameBytes } from '../frames/rows';
-import { PIECE } from '../base/pieces';
+import { PIECE, loopTurn } from '../base/pieces';
 import { filmPath } from '../media/files';
 import { pictureOf } from '../media/pictures';
 import { Fault, notFound } from '../base/fault';
@@ -103,13 +104,25 @@ export interface Paintable extends Shot, Unpainted {
   frameId: string;
 }
 
+/**
+ * One after the other: twenty at once would take all connections, and hundreds of marks of each the
+ * event loop, from whoever only looks at the Shelf.
+ */
+const inTurn = pLimit(1);
+
+const readPaintable = (id: string) =>
+  inTurn(async () => {
+    await loopTurn();
+    const [row] = await sql()<(ShotRow & FrameRow & { opaque: boolean })[]>`
+      select ${columns()}, ${frameColumns()}, f.opaque
+      from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
+    if (!row) throw notFound('shot');
+    return { row, shot: toShot(row) };
+  });
+
 /** Whatever makes something of a shot reads it once, by this. @throws Fault 404 */
 export async function getPaintable(id: string): Promise<Paintable> {
-  const [row] = await sql()<(ShotRow & FrameRow & { opaque: boolean })[]>`
-    select ${columns()}, ${frameColumns()}, f.opaque
-    from shots s join frames f on f.id = s.frame_id where s.id = ${id}`;
-  if (!row) throw notFound('shot');
-  const shot = toShot(row);
+  const { row, shot } = await readPaintable(id);
   const { cover } = shot;
   const document = cover === undefined ? shot.document : documentAt(shot.document, cover, shot);
   // Of a clip the frame is the first picture, which may be cut away.

@@ -5,7 +5,7 @@ import { closeScreen, screen } from '../connection';
 import { ScreenWatch } from './watch';
 
 /** The thread in which a screen is held: nobody waits for it. server/display/held/holding.ts talks to it. */
-const YIELDING = 5;
+const YIELDING = 10;
 
 let watch: ScreenWatch | null = null;
 
