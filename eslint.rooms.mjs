@@ -8,8 +8,19 @@ import { join } from 'node:path';
 export const rooms = {
   core: [
     ['colour', 'geometry', 'naming', 'numbers', 'random', 'values'],
-    ['drawing', 'likeness', 'raster', 'recognition', 'trueUp'],
-    ['clip', 'compare', 'desk', 'finish', 'held', 'screen', 'search', 'series', 'stitch'],
+    ['drawing', 'raster', 'recognition', 'trueUp'],
+    [
+      'clip',
+      'compare',
+      'desk',
+      'finish',
+      'held',
+      'likeness',
+      'screen',
+      'search',
+      'series',
+      'stitch',
+    ],
     ['marks', 'places'],
     ['document'],
     ['contracts', 'paint'],

@@ -4,13 +4,13 @@ import type { ShotDocument } from '@/core/document/document';
 import { adjustPixels } from '@/core/finish/adjust/pixels';
 import type { Rect } from '@/core/geometry/rect';
 import type { Size } from '@/core/geometry/size';
-import type { Sheet } from '@/core/marks/contract';
+import type { PaintTools, Sheet } from '@/core/marks/contract';
 import { sizeProblem } from '@/core/keep/fitSize';
 import { adjustShown, hiddenPart, hideShown, paintShot } from '@/core/paint/painter';
-import type { PaintedPart } from '@/core/paint/parts';
+import { paintedParts, type PaintedPart } from '@/core/paint/parts';
 import { isPlain, plainlySurrounded } from '@/core/paint/plainly';
 import { layoutOfShot, leavesOpaque, wholeSize } from '@/core/paint/whole';
-import { cutPixels, type RgbaPixels } from '@/core/raster/pixels';
+import { cutPixels, putPixels, type RgbaPixels } from '@/core/raster/pixels';
 import { isTurned, turnedPixels } from '@/core/document/turn';
 import type { Shaper } from '@/core/drawing/shaper';
 import { Fault } from '../base/fault';
@@ -135,6 +135,34 @@ export function flattenPart(given: RgbaPixels, painting: PaintedPart, shaper: Sh
   return { data: new Uint8ClampedArray(data), width: part.width, height: part.height };
 }
 
+/** Each part costs a millisecond by itself: with more marks all of it is painted as quickly. */
+const MOST_MARKS = 24;
+/** Pixels of a sheet that is kept. */
+const MOST_KEPT = 10_000_000;
+
+/**
+ * Paints an opaque picture only where something lies on it, the same as painted as a whole: drawing
+ * all of it and reading it back takes longer than all else.
+ * @param shown as large as the view
+ * @returns false where it must be painted as a whole, and nothing was done
+ */
+function paintedInPlace(shown: RgbaPixels, document: ShotDocument, tools: PaintTools): boolean {
+  if (hideShown(shown, document, tools)) return true;
+  const { finish: _, ...bare } = document;
+  const { crop } = bare.view;
+  const parts = bare.marks.length > MOST_MARKS ? null : paintedParts(bare, tools);
+  if (!parts) return false;
+  const inView = (rect: Rect): Rect => ({ ...rect, x: rect.x - crop.x, y: rect.y - crop.y });
+  // All are made before any is put there: each is made of the picture as it was.
+  const made = parts.map((one) => ({
+    at: inView(one.part),
+    pixels: flattenPart(cutPixels(shown, inView(one.needs)), one, tools.shaper),
+  }));
+  for (const { at, pixels } of made) putPixels(shown, pixels, at);
+  if (crop.width * crop.height > MOST_KEPT) drawingSheet = null;
+  return true;
+}
+
 /** @throws Fault 409 */
 function checkSize(whole: Size): void {
   const problem = sizeProblem({ scaled: whole, sheet: whole });
@@ -162,8 +190,7 @@ function painted(
     return { ...whole, opaque: leavesOpaque(document, true, shaper) };
   }
   const tools = { shaper, bitmap, sheet };
-  // Nothing is cut off it, and nothing lies on it but what hides: it is what leaves.
-  if (isOpaque && !surround && hideShown(shown, document, tools)) {
+  if (isOpaque && !surround && paintedInPlace(shown, document, tools)) {
     if (adjust) adjustPixels(shown, adjust);
     return { ...shown, opaque: true };
   }

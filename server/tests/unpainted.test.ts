@@ -16,10 +16,10 @@ beforeAll(async () => {
 afterAll(finish);
 jest.setTimeout(90_000);
 
-/** Switched off, it is not seen; but a shot with it counts as marked, so that it is painted. */
+/** Switched off, it is not seen; but a shot with it counts as marked, so that all of it is painted. */
 const unseen = markSchema.parse({
-  ...{ id: 'unseen', kind: 'box', off: true, x: 10, y: 10, width: 40, height: 30 },
-  ...{ colour: '#009E73', outline: 1 },
+  ...{ id: 'unseen', kind: 'dim', off: true, dimming: 0.5 },
+  bright: [{ x: 10, y: 10, width: 40, height: 30, hole: 'box' }],
 });
 
 let revision = 100;
