@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import sharp from 'sharp';
 import { randomFrom } from '../../random/random';
 import type { RgbaPixels } from '../../raster/pixels';
@@ -54,6 +55,51 @@ describe('the formulas of the filter primitives', () => {
     expect(of([120, 120, 120], { brightness: 101, contrast: 300 })).toEqual([109, 109, 109]);
     expect(of([255, 255, 255], { brightness: 50, inverted: 100 })).toEqual([128, 128, 128]);
   });
+});
+
+const held = (v: number): number => Math.min(1, Math.max(0, v));
+
+/** Source: W3C, Filter Effects Module Level 1, § 13: one step after the other, as it is written there. */
+function stepByStep(
+  colour: readonly number[],
+  amounts: Required<Omit<Adjust, 'on' | 'sharpened'>>,
+): number[] {
+  const { brightness, contrast, saturation, grey, inverted } = amounts;
+  const [b, c, s, i] = [brightness / 100, contrast / 100, saturation / 100, inverted / 100];
+  const g = 1 - grey / 100;
+  const [x = 0, y = 0, z = 0] = colour
+    .map((v) => held((v / 255) * b))
+    .map((v) => held(v * c + 0.5 - 0.5 * c));
+  const [u = 0, v = 0, w = 0] = [
+    (0.213 + 0.787 * s) * x + (0.715 - 0.715 * s) * y + (0.072 - 0.072 * s) * z,
+    (0.213 - 0.213 * s) * x + (0.715 + 0.285 * s) * y + (0.072 - 0.072 * s) * z,
+    (0.213 - 0.213 * s) * x + (0.715 - 0.715 * s) * y + (0.072 + 0.928 * s) * z,
+  ].map(held);
+  return [
+    (0.2126 + 0.7874 * g) * u + (0.7152 - 0.7152 * g) * v + (0.0722 - 0.0722 * g) * w,
+    (0.2126 - 0.2126 * g) * u + (0.7152 + 0.2848 * g) * v + (0.0722 - 0.0722 * g) * w,
+    (0.2126 - 0.2126 * g) * u + (0.7152 - 0.7152 * g) * v + (0.0722 + 0.9278 * g) * w,
+  ]
+    .map(held)
+    .map((value) => held(value * (1 - 2 * i) + i) * 255);
+}
+
+test('steps that are taken as one come to what they come to one after the other', () => {
+  const amount = (most: number) => fc.integer({ min: 0, max: most });
+  const wanted = fc.record({
+    ...{ brightness: amount(300), contrast: amount(300), saturation: amount(300) },
+    ...{ grey: amount(100), inverted: amount(100) },
+  });
+  const channel = fc.integer({ min: 0, max: 255 });
+  fc.assert(
+    fc.property(wanted, fc.tuple(channel, channel, channel), (amounts, colour) => {
+      const made = of(colour, amounts);
+      stepByStep(colour, amounts).forEach((exact, i) => {
+        expect(Math.abs((made[i] ?? NaN) - exact)).toBeLessThanOrEqual(0.5 + 1e-6);
+      });
+    }),
+    { numRuns: 1000 },
+  );
 });
 
 /** Noise that is opaque. */

@@ -21,6 +21,9 @@ export function adjustPixels(pixels: RgbaPixels, adjust: Adjust, known?: Uint8Ar
   if (isCopy) pixels.data.set(new Uint8ClampedArray(buffer, byteOffset, 4 * length));
 }
 
+// Called for every pixel: a look-up in the global object each time would cost more than the work.
+const { max, min } = Math;
+
 /** What is done to each pixel by itself: transfers, then two matrices, then inverting, where wanted. */
 function steps(adjust: Adjust) {
   const before: Linear[] = [];
@@ -45,8 +48,30 @@ const through = (transfers: readonly Linear[], value: number): number =>
 function colour(words: Int32Array, adjust: Adjust): void {
   const { before, matrices, after } = steps(adjust);
   const table = Float64Array.from({ length: 256 }, (_, i) => through(before, i / 255));
-  if (matrices.length === 0) byTable(words, table);
-  else byMatrices(words, table, matrices, after ?? { slope: 1, intercept: 0 });
+  if (matrices.length === 0) return byTable(words, table);
+  const made = joined(matrices);
+  const last = after ?? { slope: 1, intercept: 0 };
+  const [only, more] = made;
+  if (only && !more && staysWithin(only)) byMatrix(words, table, only, last);
+  else byMatrices(words, table, made, last);
+}
+
+/** Of no colour within 0–1 does it make one outside: nothing need be held. */
+const staysWithin = (matrix: ColourMatrix): boolean =>
+  matrix.every((value) => value >= 0) &&
+  [0, 3, 6].every((i) => matrix.slice(i, i + 3).reduce((sum, v) => sum + v, 0) <= 1 + 1e-9);
+
+/** As few as come to the same: two are one where nothing is held between them. */
+function joined([first, second]: readonly ColourMatrix[]): ColourMatrix[] {
+  if (!first || !second) return first ? [first] : [];
+  return staysWithin(first) ? [product(second, first)] : [first, second];
+}
+
+function product(second: ColourMatrix, [a, b, c, d, e, f, g, h, k]: ColourMatrix): ColourMatrix {
+  const row = (l: number, m: number, n: number) =>
+    [l * a + m * d + n * g, l * b + m * e + n * h, l * c + m * f + n * k] as const;
+  const [l, m, n, o, p, q, s, t, u] = second;
+  return [...row(l, m, n), ...row(o, p, q), ...row(s, t, u)];
 }
 
 function byTable(words: Int32Array, table: Float64Array): void {
@@ -68,6 +93,42 @@ function turnOver(words: Int32Array): void {
   for (let i = 0; i < words.length; i += 1) {
     const word = words[i] as number;
     if (word >>> 24 !== 0) words[i] = word ^ 0xffffff;
+  }
+}
+
+/** Rounds; a little more, for fractions that a product misses by its last bit. */
+const HALF = 0.5 + 1e-9;
+
+/** By one matrix that leads nowhere outside; a run of one colour is made once. */
+function byMatrix(
+  words: Int32Array,
+  table: Float64Array,
+  matrix: ColourMatrix,
+  { slope, intercept }: Linear,
+): void {
+  // Bytes at once: what comes after is a multiple and a sum, and nothing is held between.
+  const scale = 255 * slope;
+  const from = 255 * intercept + HALF;
+  const [a, b, c] = [matrix[0] * scale, matrix[1] * scale, matrix[2] * scale];
+  const [d, e, f] = [matrix[3] * scale, matrix[4] * scale, matrix[5] * scale];
+  const [g, h, k] = [matrix[6] * scale, matrix[7] * scale, matrix[8] * scale];
+  let last = 0;
+  let made = 0;
+  for (let i = 0; i < words.length; i += 1) {
+    const word = words[i] as number;
+    if (word >>> 24 === 0) continue;
+    if (word !== last) {
+      last = word;
+      const x = table[word & 255] as number;
+      const y = table[(word >> 8) & 255] as number;
+      const z = table[(word >> 16) & 255] as number;
+      made =
+        (word & 0xff000000) |
+        ((g * x + h * y + k * z + from) << 16) |
+        ((d * x + e * y + f * z + from) << 8) |
+        (a * x + b * y + c * z + from);
+    }
+    words[i] = made;
   }
 }
 
@@ -96,17 +157,17 @@ function byMatrices(
       let red = a * x + b * y + c * z;
       let green = d * x + e * y + f * z;
       let blue = g * x + h * y + k * z;
-      red = red < 0 ? 0 : red > 1 ? 1 : red;
-      green = green < 0 ? 0 : green > 1 ? 1 : green;
-      blue = blue < 0 ? 0 : blue > 1 ? 1 : blue;
+      red = min(max(red, 0), 1);
+      green = min(max(green, 0), 1);
+      blue = min(max(blue, 0), 1);
       if (two) {
         const [r, v, w] = [red, green, blue];
         red = l * r + m * v + n * w;
         green = o * r + p * v + q * w;
         blue = s * r + t * v + u * w;
-        red = red < 0 ? 0 : red > 1 ? 1 : red;
-        green = green < 0 ? 0 : green > 1 ? 1 : green;
-        blue = blue < 0 ? 0 : blue > 1 ? 1 : blue;
+        red = min(max(red, 0), 1);
+        green = min(max(green, 0), 1);
+        blue = min(max(blue, 0), 1);
       }
       // Within 0–1 before and after: cutting off is rounding down.
       made =

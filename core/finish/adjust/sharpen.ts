@@ -22,15 +22,14 @@ export function sharpen(
     const from = Math.min(y, height - 1) * width;
     return readRow(words.slice(from, from + width), known?.subarray(from, from + width));
   };
-  // Of sixteen times what it differs by.
-  const share = percent / 1600;
+  const added = addedBy(percent);
   let row = rowAt(0);
   let above = row;
   for (let y = 0; y < height; y += 1) {
     const below = rowAt(y + 1);
     const to = words.subarray(y * width, (y + 1) * width);
-    if (above.whole && row.whole && below.whole) sharpenWhole(to, [above, row, below], share);
-    else sharpenKnown(to, [above, row, below], share);
+    if (above.whole && row.whole && below.whole) sharpenWhole(to, [above, row, below], added);
+    else sharpenKnown(to, [above, row, below], added);
     above = row;
     row = below;
   }
@@ -38,6 +37,19 @@ export function sharpen(
 
 /** Rounds; a little more, for fractions that a product misses by its last bit. */
 const HALF = 0.5 + 1e-9;
+/** The most by which sixteen times a value differs from what it is softened to, both ways. */
+const MOST = 16 * 255;
+
+/** The most that is added to a value, and taken from it, at 200 %. */
+const FAR = (MOST * 200) / 1600;
+/** A value held within 0–255, looked up from -FAR on: in grain no processor guesses which way it goes. */
+const held = Uint8ClampedArray.from({ length: 256 + 2 * FAR }, (_, i) => i - FAR);
+
+/** What is added to a value, by sixteen times what it differs by; the first is for -MOST. */
+const addedBy = (percent: number): Int16Array =>
+  Int16Array.from({ length: 2 * MOST + 1 }, (_, i) =>
+    Math.floor(((i - MOST) * percent) / 1600 + HALF),
+  );
 
 /** A row as it was. */
 interface Row {
@@ -57,7 +69,7 @@ function readRow(words: Int32Array, known: Uint8Array | undefined): Row {
  * Where all may be known. Each column is softened by 1 2 1, and these three at a time once more;
  * red lies in the lower half of a number and blue in the upper one: no sum of these is too large.
  */
-function sharpenWhole(to: Int32Array, [above, row, below]: Rows, share: number): void {
+function sharpenWhole(to: Int32Array, [above, row, below]: Rows, added: Int16Array): void {
   const [over, own, under] = [above.words, row.words, below.words];
   const last = to.length - 1;
   let [a, o, u] = [over[0] as number, own[0] as number, under[0] as number];
@@ -81,23 +93,23 @@ function sharpenWhole(to: Int32Array, [above, row, below]: Rows, share: number):
     const r = middle & 255;
     const g = (middle >> 8) & 255;
     const b = (middle >> 16) & 255;
-    const reddish = r + (16 * r - (softRedBlue & 0xffff)) * share + HALF;
-    const greenish = g + (16 * g - softGreen) * share + HALF;
-    const bluish = b + (16 * b - (softRedBlue >> 16)) * share + HALF;
+    const reddish = r + (added[16 * r - (softRedBlue & 0xffff) + MOST] as number);
+    const greenish = g + (added[16 * g - softGreen + MOST] as number);
+    const bluish = b + (added[16 * b - (softRedBlue >> 16) + MOST] as number);
     to[x] =
       (middle & 0xff000000) |
-      ((bluish < 0 ? 0 : bluish > 255 ? 255 : bluish) << 16) |
-      ((greenish < 0 ? 0 : greenish > 255 ? 255 : greenish) << 8) |
-      (reddish < 0 ? 0 : reddish > 255 ? 255 : reddish);
+      ((held[bluish + FAR] as number) << 16) |
+      ((held[greenish + FAR] as number) << 8) |
+      (held[reddish + FAR] as number);
   }
 }
 
 type Rows = readonly [Row, Row, Row];
 
-function sharpenKnown(to: Int32Array, rows: Rows, share: number): void {
+function sharpenKnown(to: Int32Array, rows: Rows, added: Int16Array): void {
   for (let x = 0; x < to.length; x += 1) {
     const middle = rows[1].words[x] as number;
-    if (middle >>> 24 !== 0) to[x] = sharper(neighbours(rows, x, middle), middle, share);
+    if (middle >>> 24 !== 0) to[x] = sharper(neighbours(rows, x, middle), middle, added);
   }
 }
 
@@ -117,12 +129,12 @@ function neighbours(rows: Rows, x: number, middle: number): Int32Array {
   return around;
 }
 
-function sharper(nine: Int32Array, middle: number, share: number): number {
+function sharper(nine: Int32Array, middle: number, added: Int16Array): number {
   let made = middle & 0xff000000;
   for (const channel of CHANNELS) {
     const own = (middle >>> channel) & 255;
-    const value = Math.floor(own + (16 * own - softened(nine, channel)) * share + HALF);
-    made |= Math.min(Math.max(value, 0), 255) << channel;
+    const value = own + (added[16 * own - softened(nine, channel) + MOST] as number);
+    made |= (held[value + FAR] as number) << channel;
   }
   return made;
 }
