@@ -49,11 +49,7 @@ function colour(words: Int32Array, adjust: Adjust): void {
   const { before, matrices, after } = steps(adjust);
   const table = Float64Array.from({ length: 256 }, (_, i) => through(before, i / 255));
   if (matrices.length === 0) return byTable(words, table);
-  const made = joined(matrices);
-  const last = after ?? { slope: 1, intercept: 0 };
-  const [only, more] = made;
-  if (only && !more && staysWithin(only)) byMatrix(words, table, only, last);
-  else byMatrices(words, table, made, last);
+  byMatrices(words, table, joined(matrices), after ?? { slope: 1, intercept: 0 });
 }
 
 /** Of no colour within 0–1 does it make one outside: nothing need be held. */
@@ -73,6 +69,12 @@ function product(second: ColourMatrix, [a, b, c, d, e, f, g, h, k]: ColourMatrix
   const [l, m, n, o, p, q, s, t, u] = second;
   return [...row(l, m, n), ...row(o, p, q), ...row(s, t, u)];
 }
+
+const times = ([a, b, c, d, e, f, g, h, k]: ColourMatrix, by: number): ColourMatrix => [
+  ...([a * by, b * by, c * by] as const),
+  ...([d * by, e * by, f * by] as const),
+  ...([g * by, h * by, k * by] as const),
+];
 
 function byTable(words: Int32Array, table: Float64Array): void {
   const bytes = Uint8Array.from(table, (value) => Math.floor(value * 255 + 0.5));
@@ -99,39 +101,6 @@ function turnOver(words: Int32Array): void {
 /** Rounds; a little more, for fractions that a product misses by its last bit. */
 const HALF = 0.5 + 1e-9;
 
-/** By one matrix that leads nowhere outside; a run of one colour is made once. */
-function byMatrix(
-  words: Int32Array,
-  table: Float64Array,
-  matrix: ColourMatrix,
-  { slope, intercept }: Linear,
-): void {
-  // Bytes at once: what comes after is a multiple and a sum, and nothing is held between.
-  const scale = 255 * slope;
-  const from = 255 * intercept + HALF;
-  const [a, b, c] = [matrix[0] * scale, matrix[1] * scale, matrix[2] * scale];
-  const [d, e, f] = [matrix[3] * scale, matrix[4] * scale, matrix[5] * scale];
-  const [g, h, k] = [matrix[6] * scale, matrix[7] * scale, matrix[8] * scale];
-  let last = 0;
-  let made = 0;
-  for (let i = 0; i < words.length; i += 1) {
-    const word = words[i] as number;
-    if (word >>> 24 === 0) continue;
-    if (word !== last) {
-      last = word;
-      const x = table[word & 255] as number;
-      const y = table[(word >> 8) & 255] as number;
-      const z = table[(word >> 16) & 255] as number;
-      made =
-        (word & 0xff000000) |
-        ((g * x + h * y + k * z + from) << 16) |
-        ((d * x + e * y + f * z + from) << 8) |
-        (a * x + b * y + c * z + from);
-    }
-    words[i] = made;
-  }
-}
-
 const same: ColourMatrix = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 
 /** Eight million pixels go through this: nothing is called, and a run of one colour is made once. */
@@ -141,9 +110,13 @@ function byMatrices(
   [first = same, second = same]: readonly ColourMatrix[],
   { slope, intercept }: Linear,
 ): void {
-  const [a, b, c, d, e, f, g, h, k] = first;
-  const [l, m, n, o, p, q, s, t, u] = second;
   const two = second !== same;
+  // Where nothing is to be held, what comes after is part of the matrix.
+  const straight = !two && staysWithin(first);
+  const scale = straight ? 255 * slope : 1;
+  const from = 255 * intercept + HALF;
+  const [a, b, c, d, e, f, g, h, k] = times(first, scale);
+  const [l, m, n, o, p, q, s, t, u] = second;
   let last = 0;
   let made = 0;
   for (let i = 0; i < words.length; i += 1) {
@@ -157,24 +130,22 @@ function byMatrices(
       let red = a * x + b * y + c * z;
       let green = d * x + e * y + f * z;
       let blue = g * x + h * y + k * z;
-      red = min(max(red, 0), 1);
-      green = min(max(green, 0), 1);
-      blue = min(max(blue, 0), 1);
-      if (two) {
-        const [r, v, w] = [red, green, blue];
-        red = l * r + m * v + n * w;
-        green = o * r + p * v + q * w;
-        blue = s * r + t * v + u * w;
+      if (!straight) {
         red = min(max(red, 0), 1);
         green = min(max(green, 0), 1);
         blue = min(max(blue, 0), 1);
+        if (two) {
+          const [r, v, w] = [red, green, blue];
+          red = min(max(l * r + m * v + n * w, 0), 1);
+          green = min(max(o * r + p * v + q * w, 0), 1);
+          blue = min(max(s * r + t * v + u * w, 0), 1);
+        }
+        red *= 255 * slope;
+        green *= 255 * slope;
+        blue *= 255 * slope;
       }
-      // Within 0–1 before and after: cutting off is rounding down.
-      made =
-        (word & 0xff000000) |
-        (((blue * slope + intercept) * 255 + 0.5) << 16) |
-        (((green * slope + intercept) * 255 + 0.5) << 8) |
-        ((red * slope + intercept) * 255 + 0.5);
+      // Within 0–255 before and after: cutting off is rounding down.
+      made = (word & 0xff000000) | ((blue + from) << 16) | ((green + from) << 8) | (red + from);
     }
     words[i] = made;
   }
