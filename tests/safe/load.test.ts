@@ -90,7 +90,7 @@ test(`${KEEPS} keeps, ${AT_ONCE} at a time: none is lost, the page is answered, 
   const { loop, others } = priorities(app.pid);
   expect(loop).toBe(0);
   expect(others.length).toBeGreaterThan(5);
-  expect(new Set(others)).toEqual(new Set([5]));
+  expect(new Set(others)).toEqual(new Set([10]));
 });
 
 /** How nice the threads of a process are (proc(5), stat: 17 fields after the name). */
